@@ -1,0 +1,77 @@
+import type { z } from 'zod'
+
+export type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE'
+
+type Shape = z.ZodType
+
+/**
+ * One operation of the office's API, described once: the server validates with it, the web client
+ * takes its types from it, and the OpenAPI document is generated from it.
+ *
+ * `path` is relative to `/api` and writes its parameters as `:name`. `answers` names the media type
+ * where the answer is not JSON; such an answer has no schema.
+ */
+export interface Endpoint<
+  Params extends Shape = Shape,
+  Query extends Shape = Shape,
+  Body extends Shape = Shape,
+  Answer extends Shape = Shape,
+> {
+  readonly method: Method
+  readonly path: string
+  readonly room: string
+  readonly summary: string
+  /** Who may call it: anybody, or only a signed-in person. Signed-in is the default. */
+  readonly open?: true
+  readonly params?: Params
+  readonly query?: Query
+  readonly body?: Body
+  readonly answer?: Answer
+  readonly answers?: string
+  /** Status of the successful answer; 200 where it is not named, 204 where there is no answer. */
+  readonly status?: number
+}
+
+/** Keeps the literal types of an endpoint's parts. */
+export function endpoint<
+  Params extends Shape = z.ZodUndefined,
+  Query extends Shape = z.ZodUndefined,
+  Body extends Shape = z.ZodUndefined,
+  Answer extends Shape = z.ZodUndefined,
+>(description: Endpoint<Params, Query, Body, Answer>): Endpoint<Params, Query, Body, Answer> {
+  return description
+}
+
+/** What a caller passes to an endpoint, before validation. */
+export type InputOf<E> =
+  E extends Endpoint<infer P, infer Q, infer B>
+    ? (P extends z.ZodUndefined ? unknown : { params: z.input<P> }) &
+        (Q extends z.ZodUndefined ? unknown : { query: z.input<Q> }) &
+        (B extends z.ZodUndefined ? unknown : { body: z.input<B> })
+    : never
+
+/** What an endpoint answers, after validation. */
+export type AnswerOf<E> = E extends Endpoint<infer _P, infer _Q, infer _B, infer A> ? z.output<A> : never
+
+/**
+ * Fills an endpoint's path and query: `/codes/:id` with `{id: 7}` and `{page: 2}` is `/codes/7?page=2`.
+ * Values are percent-encoded by the WHATWG URL Standard; undefined query values are left out.
+ * @throws Error when a path parameter is missing.
+ */
+export function addressOf(
+  path: string,
+  params: Readonly<Record<string, unknown>> = {},
+  query: Readonly<Record<string, unknown>> = {},
+): string {
+  const filled = path.replace(/:([a-zA-Z]+)/g, (_all, name: string) => {
+    const value = params[name]
+    if (typeof value !== 'string' && typeof value !== 'number') throw new Error(`No value for :${name} in ${path}`)
+    return encodeURIComponent(value)
+  })
+  const search = new URLSearchParams()
+  for (const [name, value] of Object.entries(query)) {
+    if (value === undefined || value === null || value === '') continue
+    search.append(name, typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean))
+  }
+  return search.size > 0 ? `${filled}?${search.toString()}` : filled
+}

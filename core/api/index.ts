@@ -1,0 +1,7 @@
+export { addressOf, endpoint } from './endpoint.ts'
+export type { AnswerOf, Endpoint, InputOf, Method } from './endpoint.ts'
+export { openApiDocument } from './openapi.ts'
+export { idParams, idQuery, pageOf, pageQuery, PAGE_SIZE_MAX } from './paging.ts'
+export { fieldFaults, problem, problemOf, PROBLEMS } from './problem.ts'
+export type { FieldFault, Problem, ProblemKind } from './problem.ts'
+export { hasControlCharacters, line, requiredLine } from './text.ts'

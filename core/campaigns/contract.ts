@@ -1,0 +1,66 @@
+import { z } from 'zod'
+import { endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { tally } from '../scans/index.ts'
+import { utmValue } from '../routing/index.ts'
+import { zoneName } from '../workspace/index.ts'
+
+/** A calendar day, as `2026-07-01` (ISO 8601), in the campaign's zone. */
+export const calendarDay = z.iso.date('Write the day as 2026-07-01.')
+
+export const campaign = z.object({
+  id: z.int(),
+  clientId: z.int(),
+  name: z.string(),
+  zone: z.string(),
+  utmCampaign: z.string(),
+  startsOn: z.string().nullable(),
+  endsOn: z.string().nullable(),
+  version: z.int(),
+  createdAt: z.int(),
+  codes: z.int(),
+  routes: z.int(),
+  scans: tally,
+  /** Counted scans a day over the last 30 days in the campaign's zone, the current day last. */
+  recent: z.array(z.int()),
+})
+export type Campaign = z.infer<typeof campaign>
+
+const fields = {
+  name: requiredLine('a name', 200),
+  zone: zoneName,
+  utmCampaign: utmValue('a campaign value').refine((v) => v !== '', 'Give a campaign value: without it visits cannot be told apart.'),
+  startsOn: calendarDay.nullable(),
+  endsOn: calendarDay.nullable(),
+}
+
+const inOrder = (c: { startsOn?: string | null | undefined; endsOn?: string | null | undefined }) =>
+  !c.startsOn || !c.endsOn || c.startsOn <= c.endsOn
+const ORDER = { message: 'The last day lies before the first.', path: ['endsOn'] }
+
+export const newCampaign = z
+  .strictObject({ ...fields, startsOn: fields.startsOn.default(null), endsOn: fields.endsOn.default(null), clientId: z.int().optional() })
+  .refine(inOrder, ORDER)
+export const campaignChange = z
+  .strictObject({ version: z.int() })
+  .extend(z.strictObject(fields).partial().shape)
+  .refine(inOrder, ORDER)
+
+export const CAMPAIGN_SORTS = ['name', 'createdAt', 'scans', 'lastScan'] as const
+
+export const campaignsApi = {
+  list: endpoint({
+    method: 'GET', path: '/campaigns', room: 'campaigns', summary: 'The campaigns of the workspace',
+    query: pageQuery(CAMPAIGN_SORTS, 'name'), answer: pageOf(campaign),
+  }),
+  create: endpoint({
+    method: 'POST', path: '/campaigns', room: 'campaigns', status: 201, summary: 'Begin a campaign',
+    body: newCampaign, answer: campaign,
+  }),
+  get: endpoint({
+    method: 'GET', path: '/campaigns/:id', room: 'campaigns', summary: 'One campaign', params: idParams, answer: campaign,
+  }),
+  change: endpoint({
+    method: 'PATCH', path: '/campaigns/:id', room: 'campaigns', summary: 'Change a campaign',
+    params: idParams, body: campaignChange, answer: campaign,
+  }),
+}

@@ -1,0 +1,59 @@
+import { z } from 'zod'
+
+/** The signs of generated slugs: digits and upper-case letters without the look-alikes 0 O 1 I L U V. */
+export const SLUG_SIGNS = '23456789ABCDEFGHJKMNPQRSTWXYZ'
+export const SLUG_LENGTH = 6
+export const SLUG_MAX = 40
+
+/** Paths of the front door that are not short links. */
+export const RESERVED_SLUGS: readonly string[] = ['ROBOTS-TXT', 'HEALTH', 'FAVICON-ICO', 'API', 'ASSETS']
+
+/**
+ * The one spelling of a slug that is stored, looked up and printed: upper case. Short links are
+ * case-insensitive; only ASCII letters may stand in a slug, so no locale plays a part.
+ */
+export function canonicalSlug(slug: string): string {
+  return slug.toUpperCase()
+}
+
+/** Whether a text can be a slug: `0-9 A-Z -` in any case, at most 40 signs, no dash at an end. */
+export function isSlug(text: string): boolean {
+  return text.length <= SLUG_MAX && /^[0-9a-z](?:[0-9a-z-]*[0-9a-z])?$/i.test(text)
+}
+
+/**
+ * Writes numbers as a slug in the generated signs: each in [0, 29) gives one sign.
+ * @throws RangeError when a number lies outside of that
+ */
+export function slugOf(numbers: readonly number[]): string {
+  return numbers
+    .map((n) => {
+      const sign = SLUG_SIGNS[n]
+      if (sign === undefined) throw new RangeError(`No slug sign for ${String(n)}`)
+      return sign
+    })
+    .join('')
+}
+
+/** A slug a person chooses; stored in its canonical spelling. */
+export const chosenSlug = z
+  .string({ error: 'Give the end of the short link.' })
+  .trim()
+  .min(3, 'Give the short link at least 3 signs.')
+  .max(SLUG_MAX, `Make the short link no longer than ${String(SLUG_MAX)} signs.`)
+  .refine(isSlug, 'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.')
+  .transform(canonicalSlug)
+  .refine((slug) => !RESERVED_SLUGS.includes(slug), 'This short link is kept for Flimbo itself. Choose another.')
+
+/** The short link as people read it. */
+export function shortLink(door: string, slug: string): string {
+  return `${door}/${canonicalSlug(slug)}`
+}
+
+/**
+ * The short link as a symbol carries it: scheme and host in upper case too, so that every sign is in
+ * the alphanumeric set of ISO/IEC 18004. Scheme and host are case-insensitive by RFC 3986, section 6.2.2.1.
+ */
+export function printedLink(door: string, slug: string): string {
+  return shortLink(door, slug).toUpperCase()
+}

@@ -1,0 +1,2 @@
+export { phoneAnswer, phoneApi, phoneScan } from './contract.ts'
+export type { PhoneAnswer, PhoneChoices } from './contract.ts'

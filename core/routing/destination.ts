@@ -1,0 +1,60 @@
+import { hasControlCharacters } from '../api/index.ts'
+
+/** The longest destination Flimbo takes, in characters. Common practice, no published source. */
+export const DESTINATION_MAX = 2048
+
+export type DestinationFault =
+  | 'empty' | 'too-long' | 'control-characters' | 'not-an-address' | 'not-http' | 'no-host' | 'front-door'
+
+const SENTENCES: Record<DestinationFault, string> = {
+  empty: 'Give the address this leads to.',
+  'too-long': `Make the address no longer than ${String(DESTINATION_MAX)} characters.`,
+  'control-characters': 'Take line breaks, tabs and other control characters out of the address.',
+  'not-an-address': 'This is not a whole web address. Write it as https://saltmarsh.example/page.',
+  'not-http': 'Phones can only be sent to a web page: begin the address with https:// or http://.',
+  'no-host': 'The address names no site. Write it as https://saltmarsh.example/page.',
+  'front-door': 'This address points back at Flimbo’s own short links and would go in a circle. Give the page it should lead to.',
+}
+
+export type DestinationReading =
+  | { ok: true; url: URL }
+  | { ok: false; fault: DestinationFault; sentence: string }
+
+function refused(fault: DestinationFault): DestinationReading {
+  return { ok: false, fault, sentence: SENTENCES[fault] }
+}
+
+const LOOPBACK = /^(localhost|127(\.\d+){3}|\[::1\])$/
+
+/** Host and port as the WHATWG URL Standard compares them, with the scheme's default port filled in. */
+function place(url: URL): string {
+  const host = LOOPBACK.test(url.hostname) ? 'localhost' : url.hostname.replace(/\.$/, '')
+  return `${host}:${url.port || (url.protocol === 'https:' ? '443' : '80')}`
+}
+
+/** Whether an address leads to one of the given origins; every loopback name is one and the same host. */
+export function leadsTo(url: URL, origins: readonly string[]): boolean {
+  return origins.some((origin) => place(new URL(origin)) === place(url))
+}
+
+/**
+ * Reads a destination as a person typed it: an absolute http(s) address with a host, parsed by the
+ * WHATWG URL Standard, at most 2,048 characters, free of control characters (which that parser would
+ * drop silently), and not one of `doors`, the origins of the front door.
+ */
+export function readDestination(typed: string, doors: readonly string[] = []): DestinationReading {
+  const text = typed.trim()
+  if (text === '') return refused('empty')
+  if (hasControlCharacters(text)) return refused('control-characters')
+  if (text.length > DESTINATION_MAX) return refused('too-long')
+  const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(text)?.[1]?.toLowerCase()
+  const isHttp = scheme === 'http' || scheme === 'https'
+  // "saltmarsh.example:8080/x" reads as a scheme too; only a scheme without a dot is surely one.
+  if (scheme && !isHttp && !scheme.includes('.') && !/^localhost$/.test(scheme)) return refused('not-http')
+  if (!isHttp) return refused('not-an-address')
+  if (!/^https?:\/\/[^/?#\\]/i.test(text)) return refused('no-host')
+  if (!URL.canParse(text)) return refused('not-an-address')
+  const url = new URL(text)
+  if (url.hostname === '') return refused('no-host')
+  return leadsTo(url, doors) ? refused('front-door') : { ok: true, url }
+}

@@ -1,0 +1,90 @@
+import { z } from 'zod'
+import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { APART } from './apart.ts'
+import { DEVICE_TYPES } from './device.ts'
+
+export const OUTCOMES = ['redirect', 'paused', 'deleted'] as const
+export type Outcome = (typeof OUTCOMES)[number]
+
+/** One scan as it is kept: no network address, no user agent, no visitor. */
+export const scan = z.object({
+  id: z.int(),
+  at: z.int(),
+  codeId: z.int(),
+  codeName: z.string(),
+  routeId: z.int(),
+  revision: z.int(),
+  outcome: z.enum(OUTCOMES),
+  apart: z.enum(APART).nullable(),
+  unique: z.boolean(),
+  country: z.string(),
+  region: z.string(),
+  city: z.string(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
+  device: z.enum(DEVICE_TYPES),
+  system: z.string(),
+  systemVersion: z.string(),
+  browser: z.string(),
+  language: z.string(),
+  referrer: z.string(),
+})
+export type Scan = z.infer<typeof scan>
+
+/** Which scans are meant: those of a campaign, a route or a code. */
+export const scopeFields = {
+  campaignId: idQuery.optional(),
+  routeId: idQuery.optional(),
+  codeId: idQuery.optional(),
+}
+
+export interface Scope {
+  campaignId?: number | undefined
+  routeId?: number | undefined
+  codeId?: number | undefined
+}
+
+export const hasOneScope = (q: Scope) =>
+  [q.campaignId, q.routeId, q.codeId].filter((id) => id !== undefined).length === 1
+export const ONE_SCOPE = { message: 'Name one campaign, one route or one code.', path: ['campaignId'] }
+
+const day = z.iso.date('Write the day as 2026-07-01.')
+
+/** Days from `from` to `to`, both included, in the campaign's zone; open ends where they are left out. */
+export const scanFilter = z.strictObject({
+  ...scopeFields,
+  from: day.optional(),
+  to: day.optional(),
+  /** Counted scans, those kept apart, or both. */
+  counted: z.enum(['counted', 'apart', 'both']).default('counted'),
+})
+
+/** What the live stream tells: scans written in one go, or a change of what a code does. */
+export const liveEvent = z.discriminatedUnion('type', [
+  z.object({
+    type: z.literal('scans'),
+    scans: z.array(z.object({ codeId: z.int(), routeId: z.int(), campaignId: z.int(), at: z.int(), count: z.int(), apart: z.int() })),
+  }),
+  z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code']), id: z.int() }),
+])
+export type LiveEvent = z.infer<typeof liveEvent>
+
+export const scansApi = {
+  list: endpoint({
+    method: 'GET', path: '/scans', room: 'scans', summary: 'The scans behind a figure, row by row',
+    query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasOneScope, ONE_SCOPE),
+    answer: pageOf(scan),
+  }),
+  csv: endpoint({
+    method: 'GET', path: '/scans.csv', room: 'scans', summary: 'The same scans as a CSV file (RFC 4180)',
+    query: scanFilter.refine(hasOneScope, ONE_SCOPE), answers: 'text/csv',
+  }),
+  pulse: endpoint({
+    method: 'GET', path: '/pulse', room: 'scans', summary: 'Counted scans a minute over the last hour, the current minute last',
+    answer: z.object({ minutes: z.array(z.int()).length(60), total: z.int() }),
+  }),
+  events: endpoint({
+    method: 'GET', path: '/events', room: 'scans', summary: 'Live events (server-sent events of the HTML Standard)',
+    answers: 'text/event-stream',
+  }),
+}

@@ -1,0 +1,39 @@
+import type { ErrorRequestHandler, RequestHandler, Response } from 'express'
+import type { Logger } from 'pino'
+import { problemOf, type Problem } from '@flimbo/core/api'
+import { Refusal } from './errors.ts'
+
+export function sendProblem(response: Response, problem: Problem): void {
+  response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+}
+
+/** What Express and its body reader raise, put into the same words as everything else. */
+function foreignProblem(error: unknown): Problem | null {
+  const { type, status } = error as { type?: unknown; status?: unknown }
+  if (type === 'entity.parse.failed') return problemOf('malformed', 'The request is not valid JSON. Check it for a missing bracket, comma or quotation mark.')
+  if (type === 'entity.too.large') return problemOf('tooLarge', 'The request is larger than 1 MB. Send less at once.')
+  if (error instanceof URIError || status === 400) return problemOf('malformed', 'The request is damaged and could not be read.')
+  return null
+}
+
+function isDiskFull(error: unknown): boolean {
+  return error instanceof Error && /SQLITE_FULL|database or disk is full/.test(`${error.message} ${String((error as { code?: unknown }).code)}`)
+}
+
+/** Turns whatever a handler threw into problem details. What nobody expected is logged and told in general words. */
+export function failures(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) { next(error); return }
+    if (error instanceof Refusal) { sendProblem(response, error.problem); return }
+    const foreign = foreignProblem(error)
+    if (foreign) { sendProblem(response, foreign); return }
+    log.error({ error, method: request.method, path: request.path }, 'office: a request failed')
+    sendProblem(response, isDiskFull(error)
+      ? problemOf('unavailable', 'The disk is full, so nothing was saved. Make room on it and save again.')
+      : problemOf('failed', 'Something went wrong on the server and nothing was saved. Try again; if it stays, the server’s log says more.'))
+  }
+}
+
+export const nothingHere: RequestHandler = (request, response) => {
+  sendProblem(response, problemOf('missing', `The API has nothing at ${request.method} ${request.originalUrl.split('?')[0] ?? ''}; /api/openapi.json lists what it has.`))
+}

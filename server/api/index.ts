@@ -1,0 +1,7 @@
+export { missing, overtaken, Refusal, signedOut, wrongField } from './errors.ts'
+export { failures, nothingHere, sendProblem } from './failures.ts'
+export { mount } from './mount.ts'
+export type { Call, Mounts } from './mount.ts'
+export { ownOriginOnly } from './origin.ts'
+export { bounds, sortedPage } from './pages.ts'
+export type { PageQuery } from './pages.ts'

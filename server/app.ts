@@ -1,0 +1,74 @@
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import type { Logger } from 'pino'
+import type { Config } from './config/index.ts'
+import { openDatabase } from './database/index.ts'
+import { frontDoor, rehearsals as makeRehearsals } from './door/index.ts'
+import { office } from './office/index.ts'
+import { startReader } from './results/index.ts'
+import { lookup as makeLookup } from './routing/index.ts'
+import { announceScans, dailySalts, enricher, liveHub, openPlaces, startScanWriter } from './scans/index.ts'
+import { destinationSite } from './standins/index.ts'
+
+/** A running Flimbo. */
+export interface Flimbo {
+  /** Ports as they were really opened: another than configured where that was 0. */
+  readonly ports: { readonly office: number; readonly door: number; readonly standIn: number }
+  /** Finishes open requests, writes queued scans, and closes the database. */
+  close(): Promise<void>
+}
+
+function listen(server: Server, port: number, host: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(port, host, () => {
+      server.off('error', reject)
+      resolve((server.address() as AddressInfo).port)
+    })
+  })
+}
+
+const GRACE_MS = 8000
+
+/** Stops taking requests, lets open ones finish, and cuts what has not ended after eight seconds. */
+function shut(server: Server, { atOnce = false } = {}): Promise<void> {
+  return new Promise((resolve) => {
+    server.close(() => { resolve() })
+    server.closeIdleConnections()
+    if (atOnce) server.closeAllConnections()
+    else setTimeout(() => { server.closeAllConnections() }, GRACE_MS).unref()
+  })
+}
+
+/** Starts both listeners, and the stand-ins where they are configured, on one database. */
+export async function startFlimbo(config: Config, log: Logger, webDirectory: string): Promise<Flimbo> {
+  const database = await openDatabase(config.databaseFile)
+  const findPlace = await openPlaces()
+  const writer = startScanWriter(config.databaseFile)
+  const reader = startReader(config.databaseFile)
+  const live = liveHub()
+  const lookup = makeLookup(database)
+  const rehearsals = makeRehearsals()
+  const salts = dailySalts(database, writer, (error) => { log.error({ error }, 'yesterday’s salt could not be destroyed yet') })
+  announceScans(writer, live)
+  const ports = { office: 0, door: 0, standIn: 0 }
+
+  const door = frontDoor({ config, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
+  const application = office({ config, database, reader, lookup, live, rehearsals, ports: () => ports, log, webDirectory })
+  const officeServer = createServer(application)
+  const standIn = config.standIns ? destinationSite() : null
+
+  ports.door = await listen(door, config.doorPort, config.bind)
+  ports.office = await listen(officeServer, config.officePort, config.bind)
+  if (standIn) ports.standIn = await listen(standIn, config.standInPort, config.bind)
+
+  return {
+    ports,
+    async close() {
+      await Promise.all([shut(door), live.close(), shut(officeServer), standIn && shut(standIn, { atOnce: true })])
+      await writer.close()
+      await reader.close()
+      await database.close()
+    },
+  }
+}

@@ -1,0 +1,94 @@
+import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
+import { mount, missing, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
+import { insertedId, tables, type CampaignRow, type Database } from '../database/index.ts'
+import { tallyOf, type Reader } from '../results/index.ts'
+import type { Lookup } from '../routing/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly reader: Reader
+  readonly lookup: Lookup
+  readonly live: LiveHub
+}
+
+const RECENT_DAYS = 30
+
+export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, live }: Parts): void {
+  const { read } = database
+
+  /** Rows with their counts, in the same order. */
+  async function withCounts(workspaceId: number, rows: readonly CampaignRow[]): Promise<Campaign[]> {
+    const countOf = async (table: typeof tables.codes | typeof tables.routes) => {
+      const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n')
+        .from(table, 't').where("t.state <> 'deleted'").groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
+      return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
+    }
+    const [codes, routes, tallies, recent] = await Promise.all([
+      countOf(tables.codes),
+      countOf(tables.routes),
+      reader.ask('tallies', 'campaign', { workspace: workspaceId }),
+      reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Date.now()),
+    ])
+    return rows.map((row) => ({
+      ...row,
+      codes: codes.get(row.id) ?? 0,
+      routes: routes.get(row.id) ?? 0,
+      scans: tallyOf(tallies, row.id),
+      recent: recent.get(row.id) ?? [],
+    }))
+  }
+
+  async function campaignOf(workspaceId: number, id: number): Promise<CampaignRow> {
+    const row = await read.findOneBy(tables.campaigns, { id, workspaceId })
+    if (!row) throw missing('campaign')
+    return row
+  }
+
+  async function whole(workspaceId: number, id: number): Promise<Campaign> {
+    const [campaign] = await withCounts(workspaceId, [await campaignOf(workspaceId, id)])
+    if (!campaign) throw missing('campaign')
+    return campaign
+  }
+
+  mount(mounts, campaignsApi.list, async ({ query, who }) => {
+    const all = await withCounts(who.workspace.id, await read.findBy(tables.campaigns, { workspaceId: who.workspace.id }))
+    const value = { name: (c: Campaign) => c.name, createdAt: (c: Campaign) => c.createdAt, scans: (c: Campaign) => c.scans.scans, lastScan: (c: Campaign) => c.scans.lastAt }
+    return { rows: sortedPage(all, query, value[query.sort]), total: all.length, page: query.page, pageSize: query.pageSize }
+  })
+
+  mount(mounts, campaignsApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
+
+  mount(mounts, campaignsApi.create, async ({ body: { clientId, ...body }, who }) => {
+    const workspaceId = who.workspace.id
+    const client = await read.findOneBy(tables.clients, clientId === undefined ? { workspaceId } : { id: clientId, workspaceId })
+    if (!client) throw wrongField('clientId', 'This client does not exist. Choose another.')
+    const id = await database.write(async (manager) =>
+      insertedId(await manager.insert(tables.campaigns, { ...body, workspaceId, clientId: client.id, version: 1, createdAt: Date.now() })))
+    live.tell(workspaceId, { type: 'change', of: 'campaign', id })
+    return whole(workspaceId, id)
+  })
+
+  mount(mounts, campaignsApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
+    const workspaceId = who.workspace.id
+    await campaignOf(workspaceId, id)
+    const stored = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.campaigns, { id })
+      if (row.version !== version) return { overtaken: true }
+      const { startsOn, endsOn } = { ...row, ...change }
+      if (startsOn && endsOn && startsOn > endsOn) throw wrongField('endsOn', 'The last day lies before the first.')
+      await manager.update(tables.campaigns, { id }, { ...change, version: version + 1 })
+      return { overtaken: false }
+    })
+    if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
+    // Its codes carry the campaign value in their addresses.
+    lookup.forget(await slugsOf(id))
+    live.tell(workspaceId, { type: 'change', of: 'campaign', id })
+    return whole(workspaceId, id)
+  })
+
+  async function slugsOf(campaignId: number): Promise<string[]> {
+    const rows = await read.find(tables.codes, { select: { slug: true }, where: { campaignId } })
+    return rows.map(({ slug }) => slug)
+  }
+}

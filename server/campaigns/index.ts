@@ -1,0 +1,1 @@
+export { campaignsEndpoints } from './endpoints.ts'

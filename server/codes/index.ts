@@ -1,0 +1,2 @@
+export { codesEndpoints } from './endpoints.ts'
+export { insertCode } from './store.ts'

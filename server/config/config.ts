@@ -1,0 +1,92 @@
+import { z } from 'zod'
+import { resolve } from 'node:path'
+import proxyaddr from 'proxy-addr'
+
+const port = (fallback: number) =>
+  z.coerce.number({ error: 'must be a port number' }).int().min(0, 'must be a port number').max(65_535, 'must be a port number').default(fallback)
+
+const origin = z
+  .string()
+  .refine((text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol), 'must be an origin such as https://go.saltmarsh.example')
+  .refine((text) => !URL.canParse(text) || (new URL(text).pathname === '/' && new URL(text).search === ''), 'must be an origin without a path')
+  .transform((text) => new URL(text).origin)
+
+const onOff = z.enum(['on', 'off'], { error: 'must be on or off' }).transform((word) => word === 'on')
+
+function trustFrom(text: string): ((address: string, hop: number) => boolean) | null {
+  try {
+    return proxyaddr.compile(text.split(',').map((part) => part.trim()).filter(Boolean))
+  } catch {
+    return null
+  }
+}
+
+const trustProxy = z.string().default('').refine(
+  (text) => text === '' || trustFrom(text) !== null,
+  'must list addresses, networks such as 10.0.0.0/8, or loopback, parted by commas',
+)
+
+const variables = z.strictObject({
+  FLIMBO_OFFICE_PORT: port(4000),
+  FLIMBO_DOOR_PORT: port(4001),
+  FLIMBO_STANDIN_PORT: port(4002),
+  FLIMBO_BIND: z.string().min(1, 'must be an address to listen on').default('127.0.0.1'),
+  FLIMBO_OFFICE_URL: origin.optional(),
+  FLIMBO_DOOR_URL: origin.optional(),
+  FLIMBO_DATA_DIR: z.string().min(1, 'must be a directory').default('data'),
+  FLIMBO_TRUST_PROXY: trustProxy,
+  FLIMBO_STANDINS: onOff.default(false),
+  FLIMBO_LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent'], { error: 'must be fatal, error, warn, info, debug or silent' }).default('info'),
+})
+
+export interface Config {
+  readonly officePort: number
+  readonly doorPort: number
+  readonly standInPort: number
+  readonly bind: string
+  /** Origin people reach the office under. */
+  readonly officeUrl: string
+  /** Origin that short links begin with. */
+  readonly doorUrl: string
+  readonly dataDir: string
+  readonly databaseFile: string
+  /** Tells whether a peer's word on where a request came from is taken; null where nobody's is. */
+  readonly trust: ((address: string, hop: number) => boolean) | null
+  readonly standIns: boolean
+  readonly logLevel: string
+}
+
+/** A variable holds what it may not; the message is one line that names it. */
+export class ConfigError extends Error {
+  override readonly name = 'ConfigError'
+}
+
+/**
+ * Reads the FLIMBO_… variables; other variables are passed over, an unknown FLIMBO_… one is refused
+ * because it is a misspelling. @throws ConfigError with one line
+ */
+export function readConfig(environment: Readonly<Record<string, string | undefined>>): Config {
+  const own = Object.fromEntries(Object.entries(environment).filter(([name, value]) => name.startsWith('FLIMBO_') && value !== undefined && value !== ''))
+  const read = variables.safeParse(own)
+  if (!read.success) {
+    const issue = read.error.issues[0]
+    if (issue?.code === 'unrecognized_keys') throw new ConfigError(`${issue.keys.join(', ')}: no such setting; see the table in README.md`)
+    const name = String(issue?.path[0] ?? 'FLIMBO_…')
+    throw new ConfigError(`${name}=${own[name] ?? ''}: ${issue?.message ?? 'wrong value'}`)
+  }
+  const v = read.data
+  const dataDir = resolve(v.FLIMBO_DATA_DIR)
+  return {
+    officePort: v.FLIMBO_OFFICE_PORT,
+    doorPort: v.FLIMBO_DOOR_PORT,
+    standInPort: v.FLIMBO_STANDIN_PORT,
+    bind: v.FLIMBO_BIND,
+    officeUrl: v.FLIMBO_OFFICE_URL ?? `http://localhost:${String(v.FLIMBO_OFFICE_PORT)}`,
+    doorUrl: v.FLIMBO_DOOR_URL ?? `http://localhost:${String(v.FLIMBO_DOOR_PORT)}`,
+    dataDir,
+    databaseFile: resolve(dataDir, 'flimbo.sqlite'),
+    trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),
+    standIns: v.FLIMBO_STANDINS,
+    logLevel: v.FLIMBO_LOG_LEVEL,
+  }
+}

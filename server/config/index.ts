@@ -1,0 +1,2 @@
+export { ConfigError, readConfig } from './config.ts'
+export type { Config } from './config.ts'

@@ -1,0 +1,1 @@
+export { office } from './office.ts'

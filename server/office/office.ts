@@ -1,0 +1,100 @@
+import { randomBytes } from 'node:crypto'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import type { Logger } from 'pino'
+import { openApiDocument } from '@flimbo/core/api'
+import { failures, nothingHere, ownOriginOnly, type Mounts } from '../api/index.ts'
+import { campaignsEndpoints } from '../campaigns/index.ts'
+import { codesEndpoints } from '../codes/index.ts'
+import type { Config } from '../config/index.ts'
+import type { Database } from '../database/index.ts'
+import type { Rehearsals } from '../door/index.ts'
+import { phoneEndpoints } from '../phone/index.ts'
+import { resultsEndpoints, type Reader } from '../results/index.ts'
+import { routesEndpoints, type Lookup } from '../routing/index.ts'
+import { scansEndpoints, type LiveHub } from '../scans/index.ts'
+import { symbolEndpoints } from '../symbol/index.ts'
+import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
+import { application } from './static.ts'
+
+export interface OfficeParts {
+  readonly config: Config
+  readonly database: Database
+  readonly reader: Reader
+  readonly lookup: Lookup
+  readonly live: LiveHub
+  readonly rehearsals: Rehearsals
+  readonly ports: () => { door: number; standIn: number }
+  readonly log: Logger
+  /** Directory of the built application. */
+  readonly webDirectory: string
+}
+
+/** The strictest policy the built application works under: own scripts and styles, pictures it makes itself. */
+function contentSecurity(config: Config) {
+  const nonce = (_request: unknown, response: unknown) => `'nonce-${(response as { locals: { nonce: string } }).locals.nonce}'`
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'", nonce],
+        styleSrc: ["'self'", nonce],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        frameSrc: config.standIns ? [`http://localhost:${String(config.standInPort)}`] : ["'none'"],
+        formAction: ["'self'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: config.officeUrl.startsWith('https:') ? undefined : false,
+  })
+}
+
+/** The office: the application and its API. Phones never reach it. */
+export function office(parts: OfficeParts): Express {
+  const { config, database, log } = parts
+  const app = express()
+  app.disable('x-powered-by')
+  app.set('query parser', 'simple')
+  app.set('trust proxy', config.trust ?? false)
+  app.use((_request, response, next) => {
+    response.locals.nonce = randomBytes(16).toString('base64')
+    next()
+  })
+  app.use(contentSecurity(config))
+  app.use('/api', api(parts))
+  app.use(application(parts.webDirectory))
+  app.use(failures(log))
+
+  function api({ webDirectory: _web, ...rest }: OfficeParts) {
+    const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
+    const router = express.Router()
+    router.use((_request, response, next) => {
+      response.set('Cache-Control', 'no-store')
+      next()
+    })
+    router.use(ownOriginOnly(config.officeUrl))
+    router.use(express.json({ limit: '1mb' }))
+    const mounts: Mounts = { router, endpoints: [], whoAsks: (request) => sessions.whoAsks(request) }
+    workspaceEndpoints(mounts, { ...rest, sessions })
+    findEndpoint(mounts, database)
+    campaignsEndpoints(mounts, rest)
+    routesEndpoints(mounts, rest)
+    codesEndpoints(mounts, rest)
+    symbolEndpoints(mounts, rest)
+    scansEndpoints(mounts, rest)
+    resultsEndpoints(mounts, rest)
+    phoneEndpoints(mounts, rest)
+    const document = openApiDocument(mounts.endpoints, { title: 'Flimbo', version: '0.1.0' })
+    router.get('/openapi.json', (_request, response) => { response.json(document) })
+    router.use(nothingHere)
+    router.use(failures(log))
+    return router
+  }
+  return app
+}

@@ -1,0 +1,66 @@
+import { phoneApi, type PhoneAnswer } from '@flimbo/core/phone'
+import { leadsTo } from '@flimbo/core/routing'
+import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import type { Config } from '../config/index.ts'
+import { rehearsalHeader, type Rehearsals } from '../door/index.ts'
+import { addressIn, isStandInHost, standInAddress, STANDIN_DEVICES, STANDIN_LANGUAGES, STANDIN_PLACES } from '../standins/index.ts'
+import { ask } from './ask.ts'
+
+interface Parts {
+  readonly config: Pick<Config, 'doorUrl' | 'bind' | 'standIns' | 'trust'>
+  readonly rehearsals: Rehearsals
+  /** Ports as they were really opened. */
+  readonly ports: () => { door: number; standIn: number }
+}
+
+const MEANINGS: Readonly<Record<number, string>> = { 302: 'sends the phone on', 404: 'knows no such short link, or it is paused', 410: 'says the code was withdrawn', 503: 'asks to try again in a minute' }
+
+export function phoneEndpoints(mounts: Mounts, { config, rehearsals, ports }: Parts): void {
+  const mayCount = config.standIns && (config.trust?.('127.0.0.1', 0) ?? false)
+
+  mount(mounts, phoneApi.choices, () => ({
+    devices: STANDIN_DEVICES.map(({ id, label }) => ({ id, label })),
+    places: STANDIN_PLACES.map(({ id, city, country }) => ({ id, label: `${city}, ${country}` })),
+    languages: STANDIN_LANGUAGES.map(({ id, label }) => ({ id, label })),
+    mayCount,
+  }))
+
+  mount(mounts, phoneApi.scan, async ({ body }): Promise<PhoneAnswer> => {
+    const device = STANDIN_DEVICES.find(({ id }) => id === body.device)
+    const place = STANDIN_PLACES.find(({ id }) => id === body.place)
+    const language = STANDIN_LANGUAGES.find(({ id }) => id === body.language)
+    if (!device) throw wrongField('device', 'Choose a device from the list.')
+    if (!place) throw wrongField('place', 'Choose a place from the list.')
+    if (!language) throw wrongField('language', 'Choose a language from the list.')
+    if (body.count && !mayCount) throw new Refusal('forbidden', 'Scans that count can be sent only where the stand-ins run and this machine is a trusted proxy.')
+    if (!/^https?:/i.test(body.read) || !URL.canParse(body.read)) {
+      return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null }
+    }
+    const target = new URL(body.read)
+    if (!leadsTo(target, [config.doorUrl])) {
+      return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null }
+    }
+    const from = addressIn(place, Math.floor(Math.random() * 1000), Math.floor(Math.random() * 1000))
+    const headers = {
+      'user-agent': device.userAgent,
+      'accept-language': language.header,
+      ...(body.count ? { 'x-forwarded-for': from } : { 'flimbo-rehearsal': rehearsalHeader(rehearsals, from, Date.now()) }),
+    }
+    const first = await ask(target, ports().door, config.bind, headers)
+    const steps: PhoneAnswer['steps'] = [{ address: target.href, status: first.status, says: MEANINGS[first.status] ?? 'answers' }]
+    if (first.location === null) return { steps, landed: null }
+    const page = await visit(new URL(first.location))
+    return { steps: [...steps, page.step], landed: page.landed }
+  })
+
+  async function visit(address: URL) {
+    if (!config.standIns || !isStandInHost(address.hostname)) {
+      return { step: { address: address.href, status: null, says: 'lies outside of this machine; the phone would open it' }, landed: { address: address.href, frame: null } }
+    }
+    const { status, title } = await ask(address, ports().standIn, config.bind, { accept: 'text/html' })
+    return {
+      step: { address: address.href, status, says: title === '' ? 'answers' : `shows “${title}”` },
+      landed: { address: address.href, frame: standInAddress(ports().standIn, address) },
+    }
+  }
+}

@@ -1,0 +1,1 @@
+export { phoneEndpoints } from './endpoints.ts'

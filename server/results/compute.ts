@@ -1,0 +1,92 @@
+import type Sqlite from 'better-sqlite3'
+import {
+  buckets, countInto, dayIn, daysBefore, daysBetween, shiftDay, spanOfDays, unitFor,
+  type DestinationChange, type Period, type Results, type Span, type Unit,
+} from '@flimbo/core/results'
+import type { Scope, Tally } from '@flimbo/core/scans'
+import { breakdown } from './breakdown.ts'
+import { quarters, scopeCondition } from './quarters.ts'
+
+/** What is asked of the results: days of the campaign's zone, both included. */
+export interface Question extends Scope {
+  readonly zone: string
+  readonly from?: string | undefined
+  readonly to?: string | undefined
+  readonly unit?: Unit | undefined
+  readonly compare: boolean
+  readonly now: number
+}
+
+/** Days shown where none are asked for. */
+const USUAL_DAYS = 30
+
+interface ChangeRow { at: number; routeId: number; routeName: string; by: string; was: string; is: string }
+
+/** Works out everything the results screen shows of one campaign, route or code. */
+export function results(database: Sqlite.Database) {
+  const countQuarters = quarters(database)
+  const breakDown = breakdown(database)
+
+  function codesOf(scope: Scope, span: Span): Results['codes'] {
+    const { condition, value } = scopeCondition(scope)
+    return database
+      .prepare(`SELECT c.id AS codeId, c.name AS key, count(s.at) AS scans, ifnull(sum(s.isUnique), 0) AS uniques, max(s.at) AS lastAt
+        FROM codes c LEFT JOIN scans s ON s.codeId = c.id AND s.apart IS NULL AND s.at >= ? AND s.at < ?
+        WHERE c.${condition} GROUP BY c.id ORDER BY scans DESC, key`)
+      .all(span.start, span.end, value) as Results['codes']
+  }
+
+  function tally(scope: Scope, span: Span | null): Tally {
+    const { condition, value } = scopeCondition(scope)
+    return database
+      .prepare(`SELECT count(*) AS scans, ifnull(sum(isUnique), 0) AS uniques, max(at) AS lastAt FROM scans
+        WHERE apart IS NULL AND codeId IN (SELECT id FROM codes WHERE ${condition})${span ? ' AND at >= ? AND at < ?' : ''}`)
+      .get(...(span ? [value, span.start, span.end] : [value])) as Tally
+  }
+
+  function period(scope: Scope, zone: string, from: string, to: string, unit: Unit): Period {
+    const span = spanOfDays(zone, from, to)
+    return { from, to, tally: tally(scope, span), buckets: countInto(buckets(zone, span, unit), countQuarters(scope, span)) }
+  }
+
+  function apart(scope: Scope, span: Span): Results['apart'] {
+    const { condition, value } = scopeCondition(scope)
+    return database
+      .prepare(`SELECT apart AS kind, count(*) AS requests FROM scans
+        WHERE apart IS NOT NULL AND codeId IN (SELECT id FROM codes WHERE ${condition}) AND at >= ? AND at < ?
+        GROUP BY 1 ORDER BY 2 DESC`)
+      .all(value, span.start, span.end) as Results['apart']
+  }
+
+  function changes(scope: Scope, span: Span): DestinationChange[] {
+    const { condition, value } = scopeCondition(scope)
+    const rows = database
+      .prepare(`SELECT v.at, v.subjectId AS routeId, r.name AS routeName, p.name AS "by",
+          v."before" ->> 'destination' AS was, v."after" ->> 'destination' AS "is"
+        FROM revisions v JOIN routes r ON r.id = v.subjectId JOIN people p ON p.id = v.personId
+        WHERE v."of" = 'route' AND v.subjectId IN (SELECT routeId FROM codes WHERE ${condition})
+          AND v."before" IS NOT NULL AND v.at >= ? AND v.at < ? ORDER BY v.at`)
+      .all(value, span.start, span.end) as ChangeRow[]
+    return rows.filter((row) => row.was !== row.is)
+  }
+
+  return (question: Question): Results => {
+    const { zone, now, compare } = question
+    const to = question.to ?? dayIn(zone, now)
+    const from = question.from ?? shiftDay(to, 1 - USUAL_DAYS)
+    const unit = question.unit ?? unitFor(daysBetween(from, to))
+    const span = spanOfDays(zone, from, to)
+    const earlier = daysBefore(from, to)
+    return {
+      zone,
+      unit,
+      period: period(question, zone, from, to, unit),
+      before: compare ? period(question, zone, earlier.from, earlier.to, unit) : null,
+      ever: tally(question, null),
+      apart: apart(question, span),
+      changes: changes(question, span),
+      ...breakDown(question, span),
+      codes: codesOf(question, span),
+    }
+  }
+}

@@ -1,0 +1,7 @@
+export { resultsEndpoints } from './endpoints.ts'
+export { scopeOwner } from './owner.ts'
+export { scopeCondition } from './quarters.ts'
+export { startReader } from './reader.ts'
+export type { Reader } from './reader.ts'
+export { tallyOf } from './tallies.ts'
+export type { ScanFilter } from './rows.ts'

@@ -1,0 +1,23 @@
+import type Sqlite from 'better-sqlite3'
+import { readScans } from './rows.ts'
+import { results } from './compute.ts'
+import { recent } from './recent.ts'
+import { tallies } from './tallies.ts'
+
+/** Everything the reading thread can be asked. */
+export function readerQueries(database: Sqlite.Database) {
+  const scans = readScans(database)
+  return {
+    results: results(database),
+    tallies: tallies(database),
+    recent: recent(database),
+    scansPage: scans.page.bind(scans),
+    pulse: scans.pulse.bind(scans),
+  }
+}
+export type ReaderQueries = ReturnType<typeof readerQueries>
+
+export interface ReaderOrder { readonly id: number; readonly query: keyof ReaderQueries; readonly values: readonly unknown[] }
+export type ReaderAnswer =
+  | { readonly id: number; readonly ok: true; readonly value: unknown }
+  | { readonly id: number; readonly ok: false; readonly name: string; readonly message: string }

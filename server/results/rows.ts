@@ -1,0 +1,56 @@
+import type Sqlite from 'better-sqlite3'
+import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
+
+export interface ScanFilter {
+  /** Numbers of the codes concerned are those the condition finds, such as `campaignId = ?`. */
+  readonly condition: string
+  readonly value: number
+  readonly start: number
+  readonly end: number
+  readonly counted: 'counted' | 'apart' | 'both'
+}
+
+interface ScanRow extends Omit<Scan, 'unique'> {
+  isUnique: number
+  outcome: Outcome
+  apart: Apart | null
+  device: DeviceType
+}
+
+const COUNTED = { counted: 'AND s.apart IS NULL', apart: 'AND s.apart IS NOT NULL', both: '' } as const
+
+const COLUMNS = `s.id, s.at, s.codeId, c.name AS codeName, s.routeId, v.number AS revision, s.outcome, s.apart, s.isUnique,
+  p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser, s.language, s.referrer`
+
+function where({ condition, counted }: ScanFilter): string {
+  return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
+}
+
+/** Scans row by row, for lists and files. */
+export function readScans(database: Sqlite.Database) {
+  return {
+    page(filter: ScanFilter, order: 'asc' | 'desc', limit: number, offset: number): { rows: Scan[]; total: number } {
+      const values = [filter.value, filter.start, filter.end]
+      const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...values) as { total: number }
+      const rows = database
+        .prepare(`SELECT ${COLUMNS} FROM scans s
+          JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
+          LEFT JOIN revisions v ON v.id = s.revisionId
+          ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
+        .all(...values, limit, offset) as ScanRow[]
+      return { total, rows: rows.map(({ isUnique, ...row }) => ({ ...row, revision: row.revision ?? 0, unique: isUnique === 1 })) }
+    },
+
+    /** Counted scans of a workspace a minute over the hour before `now`, the current minute last. */
+    pulse(workspaceId: number, now: number): number[] {
+      const last = Math.floor(now / 60_000)
+      const rows = database
+        .prepare(`SELECT at / 60000 AS minute, count(*) AS scans FROM scans
+          WHERE apart IS NULL AND at >= ? AND codeId IN
+            (SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?) GROUP BY 1`)
+        .all((last - 59) * 60_000, workspaceId) as { minute: number; scans: number }[]
+      const counts = new Map(rows.map((row) => [row.minute, row.scans]))
+      return Array.from({ length: 60 }, (_, i) => counts.get(last - 59 + i) ?? 0)
+    },
+  }
+}

@@ -1,0 +1,6 @@
+export { checkDestination, routesEndpoints } from './endpoints.ts'
+export { lookup } from './lookup.ts'
+export type { Lookup, Posting } from './lookup.ts'
+export { changedPart, listRevisions, recordRevision } from './revisions.ts'
+export { changeRoute, insertRoute } from './store.ts'
+export type { By, Changed } from './store.ts'

@@ -1,0 +1,80 @@
+import { LRUCache } from 'lru-cache'
+import { canonicalSlug, isSlug } from '@flimbo/core/codes'
+import { compile, type CompiledRoute, type State, type UtmValues } from '@flimbo/core/routing'
+import { tables, type Database } from '../database/index.ts'
+
+/** What the front door knows of a short link: enough to decide and to record without a further look. */
+export interface Posting {
+  readonly codeId: number
+  readonly routeId: number
+  readonly campaignId: number
+  readonly workspaceId: number
+  readonly workspaceZone: string
+  readonly revisionId: number
+  readonly compiled: CompiledRoute
+}
+
+/** How many short links are kept ready. */
+export const POSTINGS_MAX = 150_000
+
+interface PostingRow {
+  codeId: number; routeId: number; campaignId: number; workspaceId: number; zone: string; revisionId: number
+  codeState: State; routeState: State; destination: string
+  source: string; medium: string; campaign: string; term: string; content: string
+}
+
+function posting(row: PostingRow): Posting {
+  const utm: UtmValues = { source: row.source, medium: row.medium, campaign: row.campaign, term: row.term, content: row.content }
+  const settings = { code: { state: row.codeState, utm }, route: { state: row.routeState, destination: row.destination } }
+  return {
+    codeId: row.codeId, routeId: row.routeId, campaignId: row.campaignId, workspaceId: row.workspaceId,
+    workspaceZone: row.zone, revisionId: row.revisionId, compiled: compile(settings),
+  }
+}
+
+/** Finds short links, in memory where they were asked for lately. */
+export interface Lookup {
+  /** In memory, at once; undefined where the database must be asked. */
+  known(slug: string): Posting | null | undefined
+  find(slug: string): Promise<Posting | null>
+  /** Makes the next scan of these slugs see what is stored now; called after every change, before it is answered. */
+  forget(slugs: readonly string[]): void
+}
+
+export function lookup({ read }: Pick<Database, 'read'>): Lookup {
+  const cache = new LRUCache<string, { posting: Posting | null }>({ max: POSTINGS_MAX })
+  /** Goes up with each change: what was read before one must not be kept after it. */
+  let edition = 0
+
+  return {
+    known: (slug) => cache.get(slug)?.posting,
+    async find(asked) {
+      const slug = canonicalSlug(asked)
+      const there = cache.get(slug)
+      if (there) return there.posting
+      if (!isSlug(slug)) return null
+      const before = edition
+      const [row] = await read
+        .createQueryBuilder()
+        .select([
+          'code.id AS codeId', 'route.id AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
+          'workspace.zone AS zone', 'route.revisionId AS revisionId', 'code.state AS codeState', 'route.state AS routeState',
+          'route.destination AS destination', 'code.source AS source', 'code.medium AS medium',
+          'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content',
+        ])
+        .from(tables.codes, 'code')
+        .innerJoin(tables.routes.options.name, 'route', 'route.id = code.routeId')
+        .innerJoin(tables.campaigns.options.name, 'campaign', 'campaign.id = code.campaignId')
+        .innerJoin(tables.workspaces.options.name, 'workspace', 'workspace.id = campaign.workspaceId')
+        .where('code.slug = :slug', { slug })
+        .getRawMany<PostingRow>()
+      const found = row ? posting(row) : null
+      if (edition === before) cache.set(slug, { posting: found })
+      return found
+    },
+    forget(slugs) {
+      edition++
+      for (const slug of slugs) cache.delete(slug)
+    },
+  }
+}

@@ -1,0 +1,56 @@
+import { LRUCache } from 'lru-cache'
+import {
+  deviceOf, preferredLanguage, programKind, referrerHost, apartKind, type Apart, type Device, type Place,
+} from '@flimbo/core/scans'
+import type { FindPlace } from './places.ts'
+
+/** What a request for a short link says of whom it comes from. */
+export interface Enriched {
+  readonly apart: Apart | null
+  readonly place: Place
+  readonly device: Device
+  readonly language: string
+  readonly referrer: string
+}
+
+/** The parts of a request that are looked at, as they were sent; an absent header is an empty text. */
+export interface RequestFacts {
+  readonly method: string
+  readonly address: string
+  readonly userAgent: string
+  readonly acceptLanguage: string
+  readonly purpose: string
+  readonly referer: string
+  readonly test: boolean
+}
+
+const REMEMBERED = 10_000
+/** Headers longer than this are parsed but not remembered, so that the caches' memory has a bound. */
+const REMEMBERED_LENGTH = 512
+
+function remembering<T extends object>(read: (text: string) => T): (text: string) => T {
+  const cache = new LRUCache<string, T>({ max: REMEMBERED })
+  return (text) => {
+    const known = cache.get(text)
+    if (known) return known
+    const fresh = read(text)
+    if (text.length <= REMEMBERED_LENGTH) cache.set(text, fresh)
+    return fresh
+  }
+}
+
+/** Reads requests; user agents, languages and places seen lately are remembered within bounded memory. */
+export function enricher(findPlace: FindPlace): (facts: RequestFacts) => Enriched {
+  const agents = remembering((userAgent) => ({ device: deviceOf(userAgent), program: programKind(userAgent) }))
+  const languages = remembering((header) => ({ tag: preferredLanguage(header) }))
+  return (facts) => {
+    const { device, program } = agents(facts.userAgent)
+    return {
+      apart: apartKind({ ...facts, program }),
+      place: findPlace(facts.address),
+      device,
+      language: languages(facts.acceptLanguage).tag,
+      referrer: referrerHost(facts.referer),
+    }
+  }
+}

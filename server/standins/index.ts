@@ -1,0 +1,5 @@
+export { destinationSite, isStandInHost, standInAddress } from './destination-site.ts'
+export { STANDIN_DEVICES, STANDIN_LANGUAGES } from './devices.ts'
+export type { StandInDevice } from './devices.ts'
+export { addressIn, STANDIN_PLACES } from './places.ts'
+export type { StandInPlace } from './places.ts'

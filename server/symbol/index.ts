@@ -1,0 +1,1 @@
+export { symbolEndpoints } from './endpoints.ts'

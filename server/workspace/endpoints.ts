@@ -1,0 +1,66 @@
+import { rateLimit } from 'express-rate-limit'
+import { problemOf } from '@flimbo/core/api'
+import { workspaceApi, type Session } from '@flimbo/core/workspace'
+import { mount, Refusal, sendProblem, type Mounts } from '../api/index.ts'
+import type { Config } from '../config/index.ts'
+import { tables, type Database, type PersonRow } from '../database/index.ts'
+import { isPassword, pretendToCheck } from './passwords.ts'
+import type { Sessions, SignedIn } from './sessions.ts'
+import { isNew, setUpWorkspace } from './set-up.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly sessions: Sessions
+  readonly config: Pick<Config, 'doorUrl' | 'standIns'>
+}
+
+const ATTEMPTS = 10
+const ATTEMPTS_WINDOW_MS = 10 * 60_000
+
+/** Counts failed sign-ins from one address; successful ones are taken back. */
+const fewAttempts = () => rateLimit({
+  windowMs: ATTEMPTS_WINDOW_MS,
+  limit: ATTEMPTS,
+  standardHeaders: 'draft-8',
+  legacyHeaders: false,
+  skipSuccessfulRequests: true,
+  handler: (_request, response) => {
+    sendProblem(response, problemOf('tooMany', 'Too many attempts to sign in from here. Wait ten minutes, then try again.'))
+  },
+})
+
+export function workspaceEndpoints(mounts: Mounts, { database, sessions, config }: Parts): void {
+  async function sessionOf({ person, workspace }: SignedIn): Promise<Session> {
+    const clients = await database.read.findBy(tables.clients, { workspaceId: workspace.id })
+    return { state: 'signed-in', person, workspace, clients, door: config.doorUrl, standIns: config.standIns }
+  }
+
+  async function sessionOfPerson(person: PersonRow): Promise<Session> {
+    return sessionOf({ person, workspace: await database.read.findOneByOrFail(tables.workspaces, { id: person.workspaceId }) })
+  }
+
+  mount(mounts, workspaceApi.session, async ({ request }): Promise<Session> => {
+    const who = await sessions.whoAsks(request)
+    if (who) return sessionOf(who)
+    return { state: (await isNew(database)) ? 'new' : 'signed-out' }
+  })
+
+  mounts.router.post(workspaceApi.signIn.path, fewAttempts())
+  mount(mounts, workspaceApi.signIn, async ({ body, response }) => {
+    const person = await database.read.findOneBy(tables.people, { email: body.email })
+    const right = person ? await isPassword(body.password, person.passwordHash) : await pretendToCheck(body.password)
+    if (!person || !right) throw new Refusal('unauthenticated', 'E-mail address or password is wrong. Check both and try again.')
+    await sessions.begin(response, person.id)
+    return sessionOfPerson(person)
+  })
+
+  mount(mounts, workspaceApi.signOut, async ({ request, response }) => {
+    await sessions.end(request, response)
+  })
+
+  mount(mounts, workspaceApi.setUp, async ({ body, response }) => {
+    const id = await setUpWorkspace(database, body)
+    await sessions.begin(response, id)
+    return sessionOfPerson(await database.read.findOneByOrFail(tables.people, { id }))
+  })
+}

@@ -1,0 +1,26 @@
+import type { z } from 'zod'
+import type { setUp as setUpContract } from '@flimbo/core/workspace'
+import { Refusal } from '../api/index.ts'
+import { insertedId, tables, type Database } from '../database/index.ts'
+import { hashPassword } from './passwords.ts'
+
+export async function isNew(database: Database): Promise<boolean> {
+  return !(await database.read.exists(tables.people))
+}
+
+/**
+ * Creates the workspace, its first client and its owner, on an installation where nobody is yet.
+ * @returns the owner's number
+ */
+export async function setUpWorkspace(database: Database, given: z.output<typeof setUpContract>): Promise<number> {
+  const passwordHash = await hashPassword(given.password)
+  const createdAt = Date.now()
+  return database.write(async (manager) => {
+    if (await manager.exists(tables.people)) throw new Refusal('forbidden', 'This Flimbo is set up already. Sign in, or ask its owner to invite you.')
+    const workspaceId = insertedId(await manager.insert(tables.workspaces, { name: given.workspace, zone: given.zone, createdAt }))
+    await manager.insert(tables.clients, { workspaceId, name: given.workspace, createdAt })
+    return insertedId(await manager.insert(tables.people, {
+      workspaceId, name: given.name, email: given.email, role: 'admin', passwordHash, createdAt,
+    }))
+  })
+}
