@@ -1,0 +1,51 @@
+import { addressOf, problemOf, type AnswerOf, type Endpoint, type InputOf, type Problem } from '@flimbo/core/api'
+
+/** What the office refused, with its sentence. */
+export class ApiProblem extends Error {
+  override readonly name = 'ApiProblem'
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+interface Parts {
+  params?: Record<string, unknown>
+  query?: Record<string, unknown>
+  body?: unknown
+}
+
+/** The address of an endpoint on this office, for links and downloads. */
+export function hrefOf(described: Endpoint, input: Parts): string {
+  return `/api${addressOf(described.path, input.params, input.query)}`
+}
+
+async function problemFrom(response: Response): Promise<Problem> {
+  try {
+    return (await response.json()) as Problem
+  } catch {
+    return problemOf('failed', 'The server answered in a way Flimbo does not understand. Try again in a minute.')
+  }
+}
+
+/**
+ * Calls an endpoint of the office with what its contract asks for.
+ * @throws ApiProblem where the office refuses or cannot be reached
+ */
+export async function call<E extends Endpoint>(described: E, input: InputOf<E>, signal?: AbortSignal): Promise<AnswerOf<E>> {
+  // Which parts there are depends on the endpoint; InputOf has checked that.
+  const parts = input as Parts
+  let response: Response
+  try {
+    response = await fetch(hrefOf(described, parts), {
+      method: described.method,
+      signal,
+      headers: parts.body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: parts.body === undefined ? undefined : JSON.stringify(parts.body),
+    })
+  } catch (error) {
+    if (signal?.aborted) throw error
+    throw new ApiProblem(problemOf('unavailable', 'Flimbo cannot be reached. What you typed is still here; try again when the connection is back.'))
+  }
+  if (!response.ok) throw new ApiProblem(await problemFrom(response))
+  return (response.status === 204 ? undefined : await response.json()) as AnswerOf<E>
+}

@@ -1,0 +1,56 @@
+import { Autocomplete, Box, Dialog, TextField, Typography } from '@mui/material'
+import { findApi, type Hit } from '@flimbo/core/workspace'
+import { useDeferredValue, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { useAnswer } from '../api/index.ts'
+
+const WHERE = { campaign: 'plan', route: 'routes', code: 'plan' } as const
+const NAMES = { campaign: 'Campaigns', route: 'Routes', code: 'Codes' } as const
+
+function addressOf({ kind, id, campaignId }: Hit): string {
+  return `/campaigns/${String(campaignId)}/${WHERE[kind]}${kind === 'campaign' ? '' : `?${kind}=${String(id)}`}`
+}
+
+/** One field that finds campaigns, codes and routes by whatever they are called. */
+export function FindAnything({ open, close }: { open: boolean; close: () => void }) {
+  const [typed, setTyped] = useState('')
+  const asked = useDeferredValue(typed.trim())
+  const navigate = useNavigate()
+  const found = useAnswer(findApi, { query: { q: asked } }, { enabled: open && asked !== '' })
+  const leave = () => {
+    setTyped('')
+    close()
+  }
+  return (
+    <Dialog open={open} onClose={leave} fullWidth maxWidth="sm" aria-label="Find anything" slotProps={{ paper: { sx: { position: 'fixed', top: 64, m: 0 } } }}>
+      <Autocomplete<Hit, false, false, true>
+        freeSolo
+        autoHighlight
+        openOnFocus
+        inputValue={typed}
+        onInputChange={(_event, value, reason) => { if (reason === 'input') setTyped(value) }}
+        options={asked === '' ? [] : (found.data?.hits ?? [])}
+        filterOptions={(all) => all}
+        getOptionLabel={(hit) => (typeof hit === 'string' ? hit : hit.name)}
+        getOptionKey={(hit) => (typeof hit === 'string' ? hit : `${hit.kind}${String(hit.id)}`)}
+        groupBy={(hit) => NAMES[hit.kind]}
+        onChange={(_event, hit) => {
+          if (hit === null || typeof hit === 'string') return
+          leave()
+          void navigate(addressOf(hit))
+        }}
+        renderOption={({ key, ...props }, hit) => (
+          <Box component="li" key={key} {...props}>
+            <Box sx={{ minWidth: 0 }}>
+              <Typography noWrap>{hit.name}</Typography>
+              <Typography noWrap variant="mono" color="text.secondary" sx={{ display: 'block' }}>{hit.detail}</Typography>
+            </Box>
+          </Box>
+        )}
+        renderInput={(params) => <TextField {...params} autoFocus placeholder="A name, a short link, a source, a destination" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' } }} />}
+        sx={{ p: 1 }}
+      />
+      {asked !== '' && found.data?.hits.length === 0 && <Typography role="status" color="text.secondary" sx={{ px: 3, pb: 2 }}>Nothing is called “{asked}”. Try a shorter part of it.</Typography>}
+    </Dialog>
+  )
+}

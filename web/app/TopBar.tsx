@@ -1,0 +1,76 @@
+import AccountCircleIcon from '@mui/icons-material/AccountCircleOutlined'
+import SearchIcon from '@mui/icons-material/Search'
+import { Box, Button, Divider, IconButton, Link, ListItemText, Menu, MenuItem, Stack, Tooltip, Typography } from '@mui/material'
+import { useColorScheme } from '@mui/material/styles'
+import { workspaceApi } from '@flimbo/core/workspace'
+import { useState } from 'react'
+import { Link as RouterLink, useNavigate } from 'react-router'
+import { useChange } from '../api/index.ts'
+import { useKeys } from '../ui/index.ts'
+import { useSession } from '../workspace/index.ts'
+import { FindAnything } from './FindAnything.tsx'
+import { KeyList } from './KeyList.tsx'
+import { Mark } from './Mark.tsx'
+import { Pulse } from './Pulse.tsx'
+import { WhereIAm } from './WhereIAm.tsx'
+
+const SCHEMES = { system: 'as the system', light: 'light', dark: 'dark' } as const
+const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
+
+export function TopBar() {
+  const [finding, setFinding] = useState(false)
+  const [keysShown, setKeysShown] = useState(false)
+  const navigate = useNavigate()
+  useKeys({
+    'ctrl+k': () => { setFinding(true) },
+    '?': () => { setKeysShown(true) },
+    t: () => { void navigate('/phone') },
+  })
+  return (
+    <Stack component="header" direction="row" sx={{ height: 48, px: 2, gap: 2, alignItems: 'center', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider' }}>
+      <Link component={RouterLink} to="/" underline="none" color="text.primary" aria-label="Flimbo, to the desk" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <Mark />
+        <Typography component="span" sx={{ fontWeight: 750, fontSize: '1rem' }}>Flimbo</Typography>
+      </Link>
+      <WhereIAm />
+      <Box sx={{ flex: 1 }} />
+      <Button variant="outlined" color="inherit" startIcon={<SearchIcon />} onClick={() => { setFinding(true) }} sx={{ borderColor: 'divider', color: 'text.secondary', fontWeight: 400, minWidth: 190, justifyContent: 'flex-start' }}>
+        Find anything
+        <Typography component="kbd" variant="caption" sx={{ ml: 'auto', pl: 2, fontFamily: 'inherit' }}>Ctrl K</Typography>
+      </Button>
+      <Pulse />
+      <PersonMenu showKeys={() => { setKeysShown(true) }} />
+      <FindAnything open={finding} close={() => { setFinding(false) }} />
+      <KeyList open={keysShown} close={() => { setKeysShown(false) }} />
+    </Stack>
+  )
+}
+
+function PersonMenu({ showKeys }: { showKeys: () => void }) {
+  const { person, workspace } = useSession()
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const { mode = 'system', setMode } = useColorScheme()
+  const signOut = useChange(workspaceApi.signOut)
+  const navigate = useNavigate()
+  const close = () => { setAnchor(null) }
+  return (
+    <>
+      <Tooltip title={person.name}>
+        <IconButton aria-label={`Menu of ${person.name}`} aria-haspopup="menu" onClick={(event) => { setAnchor(event.currentTarget) }}><AccountCircleIcon /></IconButton>
+      </Tooltip>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        <Box sx={{ px: 2, py: 1 }}>
+          <Typography sx={{ fontWeight: 650 }}>{person.name}</Typography>
+          <Typography variant="body2" color="text.secondary">{person.email} · {person.role}</Typography>
+          <Typography variant="body2" color="text.secondary">{workspace.name}</Typography>
+        </Box>
+        <Divider />
+        <MenuItem onClick={() => { close(); void navigate('/phone') }}><ListItemText>Phone: scan a symbol</ListItemText></MenuItem>
+        <MenuItem onClick={() => { setMode(NEXT[mode]) }}><ListItemText>Colours: {SCHEMES[mode]}</ListItemText></MenuItem>
+        <MenuItem onClick={() => { close(); showKeys() }}><ListItemText>Keys</ListItemText></MenuItem>
+        <Divider />
+        <MenuItem onClick={() => { close(); signOut.mutate({}) }}><ListItemText>Sign out</ListItemText></MenuItem>
+      </Menu>
+    </>
+  )
+}

@@ -1,0 +1,88 @@
+import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack } from '@mui/material'
+import { campaignChange, campaignsApi, newCampaign, type Campaign } from '@flimbo/core/campaigns'
+import { useEffect, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { useNavigate } from 'react-router'
+import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
+import { FormText } from '../ui/index.ts'
+import { FormZone, useSession } from '../workspace/index.ts'
+
+interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string }
+const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
+
+/** What is sent: a day that is left empty is no day. */
+const sent = (values: Values) => ({ ...values, startsOn: values.startsOn || null, endsOn: values.endsOn || null })
+
+/** A campaign value from a name: small letters, dashes. */
+function suggestion(name: string): string {
+  return name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')
+}
+
+/** Begins a campaign, or changes one that is there. */
+export function CampaignDialog({ open, close, campaign }: { open: boolean; close: () => void; campaign?: Campaign }) {
+  const { workspace } = useSession()
+  const navigate = useNavigate()
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const [version, setVersion] = useState(campaign?.version ?? 0)
+  const create = useChange(campaignsApi.create)
+  const change = useChange(campaignsApi.change)
+  const { control, handleSubmit, reset, setError, setValue, getValues, formState } = useForm<Values>({
+    resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({ ...sent(values), ...(campaign ? { version } : {}) })),
+  })
+
+  useEffect(() => {
+    if (!open) return
+    setTrouble(null)
+    setVersion(campaign?.version ?? 0)
+    reset({
+      name: campaign?.name ?? '', utmCampaign: campaign?.utmCampaign ?? '', zone: campaign?.zone ?? workspace.zone,
+      startsOn: campaign?.startsOn ?? '', endsOn: campaign?.endsOn ?? '',
+    })
+    // Only opening fills the form: a live update must not take away what is being typed.
+  }, [open])
+
+  const submit = handleSubmit(async (values) => {
+    setTrouble(null)
+    try {
+      if (campaign) await change.mutateAsync({ params: { id: campaign.id }, body: { ...sent(values), version } })
+      else {
+        const made = await create.mutateAsync({ body: sent(values) })
+        void navigate(`/campaigns/${String(made.id)}/plan`)
+      }
+      close()
+    } catch (error) {
+      if (error instanceof ApiProblem && error.problem.status === 409) {
+        const newer = error.problem.current as Campaign
+        setVersion(newer.version)
+        setTrouble(`Someone saved this campaign after you opened it: it is now called “${newer.name}” with the campaign value “${newer.utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`)
+      } else setTrouble(showFaults(error, setError, FIELDS))
+    }
+  })
+
+  return (
+    <Dialog open={open} onClose={close} fullWidth maxWidth="xs" aria-labelledby="campaign-title">
+      <form noValidate onSubmit={(event) => { void submit(event) }}>
+        <DialogTitle id="campaign-title">{campaign ? 'The campaign' : 'Begin a campaign'}</DialogTitle>
+        <DialogContent>
+          <Stack spacing={2} sx={{ pt: 1 }}>
+            {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+            <FormText
+              control={control} name="name" label="Name" autoFocus
+              onBlur={() => { if (!campaign && !formState.dirtyFields.utmCampaign) setValue('utmCampaign', suggestion(getValues('name'))) }}
+            />
+            <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" hint="The same on every piece of the campaign" />
+            <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
+            <Stack direction="row" spacing={2}>
+              <FormText control={control} name="startsOn" label="First day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
+              <FormText control={control} name="endsOn" label="Last day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
+            </Stack>
+          </Stack>
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={close} color="inherit">Cancel</Button>
+          <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>{campaign ? 'Save' : 'Begin'}</Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,2 @@
+export { CampaignFrame, useCampaign } from './CampaignFrame.tsx'
+export { Desk } from './Desk.tsx'

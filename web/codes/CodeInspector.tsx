@@ -1,0 +1,73 @@
+import { Alert, Box, Button, Divider, Skeleton, Stack, Typography } from '@mui/material'
+import { codesApi, type Code } from '@flimbo/core/codes'
+import { Link } from 'react-router'
+import { hrefOf, useAnswer } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { SymbolPicture } from '../symbol/index.ts'
+import { Copyable, Inspector, number, Trouble, When } from '../ui/index.ts'
+import { useSession } from '../workspace/index.ts'
+import { FinalAddress } from './FinalAddress.tsx'
+import { LatestScans } from './LatestScans.tsx'
+import { PieceForm } from './PieceForm.tsx'
+
+/** One piece at the right edge: its symbol and links, its figures, and everything that can be changed. */
+export function CodeInspector({ id, close, focusDestination }: { id: number; close: () => void; focusDestination: number }) {
+  const { data, isError, error, refetch } = useAnswer(codesApi.get, { params: { id } })
+  const code = data?.id === id ? data : undefined
+  return (
+    <Inspector title={code?.name ?? 'Piece'} close={close}>
+      {isError && <Trouble error={error} again={() => { void refetch() }} />}
+      {!code && !isError && <Skeleton variant="rounded" height={300} />}
+      {code && (
+        <Stack spacing={2}>
+          <Links code={code} />
+          <Figures code={code} />
+          <Divider />
+          <PieceForm key={id} code={code} focusDestination={focusDestination} />
+        </Stack>
+      )}
+    </Inspector>
+  )
+}
+
+function Links({ code }: { code: Code }) {
+  const { door } = useSession()
+  const params = { id: code.id }
+  return (
+    <>
+      {code.routeState !== 'live' && <Alert severity="warning" variant="outlined">Its route “{code.routeName}” is {code.routeState}: scans see a page that says so.</Alert>}
+      <Stack direction="row" spacing={2}>
+        <SymbolPicture door={door} slug={code.slug} level={code.level} size={132} label={`Symbol of ${code.name}`} />
+        <Box sx={{ minWidth: 0, flex: 1 }}>
+          <Typography variant="body2" color="text.secondary">Short link</Typography>
+          <Copyable value={code.shortLink} label="the short link" />
+          <Stack direction="row" spacing={1} sx={{ mt: 1.5, flexWrap: 'wrap' }}>
+            <Button variant="outlined" href={hrefOf(codesApi.svg, { params })}>SVG</Button>
+            <Button variant="outlined" href={hrefOf(codesApi.png, { params })}>PNG</Button>
+            <Button component={Link} to={`../print?code=${String(code.id)}`}>Print</Button>
+            <Button component={Link} to={`/phone?code=${String(code.id)}`}>Test scan</Button>
+          </Stack>
+        </Box>
+      </Stack>
+      <Box>
+        <Typography variant="body2" color="text.secondary">A scan ends at</Typography>
+        <FinalAddress code={code} />
+      </Box>
+    </>
+  )
+}
+
+function Figures({ code }: { code: Code }) {
+  const { zone } = useCampaign()
+  return (
+    <Box>
+      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 2, mb: 1 }}>
+        <Typography><strong data-testid="scan-count">{number(code.scans.scans)}</strong> scans</Typography>
+        <Typography><strong>{number(code.scans.uniques)}</strong> unique</Typography>
+        <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>last <When at={code.scans.lastAt} zone={zone} /></Typography>
+        <Button component={Link} to={`../results?code=${String(code.id)}`}>Results</Button>
+      </Stack>
+      <LatestScans codeId={code.id} zone={zone} />
+    </Box>
+  )
+}

@@ -1,0 +1,3 @@
+export { StateMark } from './columns.tsx'
+export { FinalAddress } from './FinalAddress.tsx'
+export { PlanScreen } from './PlanScreen.tsx'

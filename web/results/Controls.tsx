@@ -1,0 +1,24 @@
+import { FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
+import { UNITS } from '@flimbo/core/results'
+import { PRESETS, type Period } from './period.ts'
+
+/** Which days are shown, by which unit, and against what. */
+export function Controls({ period, change }: { period: Period; change: (change: Record<string, string | null>) => void }) {
+  const { preset, from, to, unit, compare } = period
+  const custom = { days: null, from, to }
+  return (
+    <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+      <TextField select size="small" label="Period" value={preset} sx={{ minWidth: 140 }} onChange={({ target }) => { change(target.value === 'custom' ? custom : { days: target.value, from: null, to: null }) }}>
+        {PRESETS.map(({ id, label }) => <MenuItem key={id} value={id}>{label}</MenuItem>)}
+        <MenuItem value="custom">Own dates</MenuItem>
+      </TextField>
+      <TextField size="small" type="date" label="From" value={from} onChange={({ target }) => { if (target.value) change({ ...custom, from: target.value, to: to < target.value ? target.value : to }) }} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField size="small" type="date" label="To" value={to} onChange={({ target }) => { if (target.value) change({ ...custom, to: target.value, from: from > target.value ? target.value : from }) }} slotProps={{ inputLabel: { shrink: true } }} />
+      <TextField select size="small" label="By" value={unit ?? 'auto'} sx={{ minWidth: 110 }} onChange={({ target }) => { change({ unit: target.value === 'auto' ? null : target.value }) }}>
+        <MenuItem value="auto">what fits</MenuItem>
+        {UNITS.map((each) => <MenuItem key={each} value={each}>{each}</MenuItem>)}
+      </TextField>
+      <FormControlLabel control={<Switch checked={compare} onChange={(_event, on) => { change({ compare: on ? 'yes' : null }) }} />} label="Compare with the period before" />
+    </Stack>
+  )
+}

@@ -1,0 +1,1 @@
+export { ResultsScreen } from './ResultsScreen.tsx'

@@ -1,0 +1,38 @@
+import { Alert, Button, Stack } from '@mui/material'
+import { newRoute, routesApi } from '@flimbo/core/routing'
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { byContract, showFaults, useChange } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { FormText, Sheet } from '../ui/index.ts'
+
+interface Values { name: string; destination: string; note: string }
+
+export function NewRoute({ made }: { made: (id: number) => void }) {
+  const { id: campaignId } = useCampaign()
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const create = useChange(routesApi.create)
+  const { control, handleSubmit, setError } = useForm<Values>({
+    defaultValues: { name: '', destination: '', note: '' },
+    resolver: byContract(newRoute, (values) => ({ ...values, campaignId })),
+  })
+  const submit = handleSubmit(async (values) => {
+    setTrouble(null)
+    try {
+      made((await create.mutateAsync({ body: { ...values, campaignId } })).id)
+    } catch (error) {
+      setTrouble(showFaults(error, setError, ['name', 'destination', 'note']))
+    }
+  })
+  return (
+    <Sheet title="Add a route">
+      <Stack component="form" noValidate spacing={2} onSubmit={(event) => { void submit(event) }} sx={{ maxWidth: 640 }}>
+        {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+        <FormText control={control} name="name" label="Name" autoFocus />
+        <FormText control={control} name="destination" label="Destination" placeholder="https://" />
+        <FormText control={control} name="note" label="Note" />
+        <Button type="submit" variant="contained" disabled={create.isPending} sx={{ alignSelf: 'flex-start' }}>Add the route</Button>
+      </Stack>
+    </Sheet>
+  )
+}

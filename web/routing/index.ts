@@ -1,0 +1,1 @@
+export { RoutesScreen } from './RoutesScreen.tsx'

@@ -1,0 +1,2 @@
+export { PrintScreen } from './PrintScreen.tsx'
+export { SymbolPicture } from './SymbolPicture.tsx'

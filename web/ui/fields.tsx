@@ -1,0 +1,31 @@
+import { MenuItem, TextField, type TextFieldProps } from '@mui/material'
+import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
+
+type Props<Values extends FieldValues> = Omit<TextFieldProps, 'name' | 'error' | 'defaultValue'> & {
+  control: Control<Values>
+  name: Path<Values>
+  /** Said under the field while nothing is wrong with it. */
+  hint?: string
+}
+
+/** A text field of a form; what is wrong with it stands under it. */
+export function FormText<Values extends FieldValues>({ control, name, hint, ...rest }: Props<Values>) {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { ref, ...field }, fieldState: { error } }) => (
+        <TextField size="small" fullWidth {...rest} {...field} inputRef={ref} error={error !== undefined} helperText={error?.message ?? hint} />
+      )}
+    />
+  )
+}
+
+/** A choice among a few, as a form field. */
+export function FormChoice<Values extends FieldValues>({ choices, ...rest }: Props<Values> & { choices: readonly { value: string | number; label: string }[] }) {
+  return (
+    <FormText {...rest} select>
+      {choices.map(({ value, label }) => <MenuItem key={value} value={value}>{label}</MenuItem>)}
+    </FormText>
+  )
+}

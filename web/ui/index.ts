@@ -1,0 +1,7 @@
+export { FormChoice, FormText } from './fields.tsx'
+export * from './formats.ts'
+export { useKeys } from './keys.ts'
+export { useNow } from './now.ts'
+export { Copyable, Empty, Fact, Facts, Sheet, Trouble, When } from './parts.tsx'
+export { Conflict, disagreements } from './Conflict.tsx'
+export { Inspector } from './Inspector.tsx'

@@ -1,0 +1,29 @@
+import { useEffect, useRef } from 'react'
+
+type Keys = Readonly<Record<string, (event: KeyboardEvent) => void>>
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}
+
+/**
+ * Listens for keys on the whole page: single ones ("e", "/") only while nobody types, and "ctrl+k",
+ * which is the command key too, always. A dialog that is open keeps single keys to itself.
+ */
+export function useKeys(keys: Keys): void {
+  const current = useRef(keys)
+  useEffect(() => { current.current = keys })
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const control = event.ctrlKey || event.metaKey
+      const name = `${control ? 'ctrl+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+      const act = current.current[name]
+      if (!act || event.altKey) return
+      if (!control && (isTyping(event.target) || document.querySelector('[role="dialog"][aria-modal="true"], [role="menu"], [role="listbox"]'))) return
+      event.preventDefault()
+      act(event)
+    }
+    window.addEventListener('keydown', listen)
+    return () => { window.removeEventListener('keydown', listen) }
+  }, [])
+}

@@ -1,0 +1,5 @@
+export { FormZone } from './FormZone.tsx'
+export { OWN_ZONE, SessionContext, useSession } from './session.ts'
+export type { SignedIn } from './session.ts'
+export { SetUpScreen } from './SetUpScreen.tsx'
+export { SignInScreen } from './SignInScreen.tsx'
