@@ -1,2 +1,2 @@
 export { codesEndpoints } from './endpoints.ts'
-export { insertCode } from './store.ts'
+export { changeCode, insertCode } from './store.ts'

@@ -4,7 +4,7 @@ export { enricher } from './enrich.ts'
 export type { Enriched, RequestFacts } from './enrich.ts'
 export type Enricher = ReturnType<typeof import('./enrich.ts').enricher>
 export { DoorBusy, ScanNotStored } from './errors.ts'
-export { scanInserter } from './insert.ts'
+export { destroyDaysBefore, scanInserter } from './insert.ts'
 export { liveHub } from './live.ts'
 export type { LiveHub } from './live.ts'
 export { openPlaces } from './places.ts'

@@ -1,0 +1,41 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import jsQR from 'jsqr'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { encode, fullSide, LEVELS, rasterise, type QrSymbol } from './index.ts'
+
+// Two decoders that share nothing with the encoder or with each other.
+beforeAll(async () => {
+  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
+  await prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) }, fireImmediately: true })
+})
+
+function picture(symbol: QrSymbol, scale: number) {
+  const width = fullSide(symbol.side) * scale
+  const data = new Uint8ClampedArray(width * width * 4)
+  rasterise(symbol, scale).forEach((value, i) => { data.fill(value, i * 4, i * 4 + 3); data[i * 4 + 3] = 255 })
+  return { data, width, height: width, colorSpace: 'srgb' as const }
+}
+
+async function decodedBoth(symbol: QrSymbol, scale: number) {
+  const image = picture(symbol, scale)
+  const [zxing] = await readBarcodes(image, { formats: ['QRCode'] })
+  return [jsQR(image.data, image.width, image.height, { inversionAttempts: 'dontInvert' })?.data, zxing?.text]
+}
+
+describe.each(LEVELS)('every version at level %s', (level) => {
+  it('reads the same in both decoders', async () => {
+    for (let version = 1; version <= 40; version++) {
+      const text = `HTTP://A/${String(version)}`
+      const [one, other] = await decodedBoth(encode(text, level, version), 4)
+      expect([version, one, other]).toEqual([version, text, text])
+    }
+  }, 120_000)
+})
+
+describe('texts of every mode', () => {
+  it.each(['4711', 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'https://saltmarsh.example/ä?b=ü#ß', 'A'.repeat(500), '灯台守'])('read back: %s', async (text) => {
+    expect(await decodedBoth(encode(text, 'M'), 4)).toEqual([text, text])
+  })
+})

@@ -1,0 +1,61 @@
+import type { Faker } from '@faker-js/faker'
+import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
+import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
+import { HOURS, seasonFactor, weekdayFactor } from '../scenario/season.ts'
+
+export const ZONE = 'Europe/Berlin'
+/** The scenario's calendar is written for this day; it is shifted so that this day is today. */
+const WRITTEN_FOR = '2026-11-24'
+const MONTHS_DAYS = 426
+const HOUR_MS = 3_600_000
+
+/** A day of the written calendar as it falls seen from today: whole weeks later, so that weekdays stay. */
+export function shifted(day: string, now: number): string {
+  const weeks = Math.round((Date.parse(dayIn(ZONE, now)) - Date.parse(WRITTEN_FOR)) / (7 * 24 * HOUR_MS))
+  return shiftDay(day, weeks * 7)
+}
+
+/** A scan that is to be: which piece, and when. */
+export interface Planned { readonly at: number; readonly slug: string }
+
+/** How good the weather of a day is for going out, from 0.25 to 1.6. */
+function weather(faker: Faker): number {
+  return faker.helpers.weightedArrayElement([
+    { value: 0.3, weight: 2 }, { value: 0.7, weight: 3 }, { value: 1, weight: 5 }, { value: 1.3, weight: 3 }, { value: 1.6, weight: 1 },
+  ])
+}
+
+/** How many come when `mean` are expected (Poisson, by multiplying chances; Knuth). */
+function comers(faker: Faker, mean: number): number {
+  if (mean > 60) return Math.max(0, Math.round(mean + (faker.number.float() + faker.number.float() + faker.number.float() - 1.5) * 2 * Math.sqrt(mean)))
+  const limit = Math.exp(-mean)
+  let n = 0
+  for (let chance = faker.number.float(); chance > limit; chance *= faker.number.float()) n++
+  return n
+}
+
+const hours = HOURS.map((weight, value) => ({ value, weight }))
+
+function expected({ season, startsOn, endsOn }: SampleCampaign, { leads }: SampleRoute, piece: SamplePiece, day: string): number {
+  const out = day < (leads[0]?.since ?? day) ? 0 : 1
+  const over = day > endsOn ? 0.12 : day < startsOn ? 0.3 : 1
+  return (piece.weekly / 7) * seasonFactor(season, day) * weekdayFactor(day) * out * over
+}
+
+/** Every scan of the last fourteen months, in order: seasons, weekdays, weather and hours. */
+export function plannedScans(faker: Faker, now: number, scale: number): Planned[] {
+  const scans: Planned[] = []
+  for (let back = MONTHS_DAYS; back >= 0; back--) {
+    const written = shiftDay(WRITTEN_FOR, -back)
+    const midnight = startOfDay(ZONE, shifted(written, now))
+    const outside = weather(faker)
+    for (const campaign of CAMPAIGNS) for (const route of campaign.routes) for (const piece of route.pieces) {
+      const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)
+      for (let i = 0; i < n; i++) {
+        const at = midnight + faker.helpers.weightedArrayElement(hours) * HOUR_MS + faker.number.int(HOUR_MS - 1)
+        if (at < now) scans.push({ at, slug: piece.slug })
+      }
+    }
+  }
+  return scans.sort((a, b) => a.at - b.at)
+}

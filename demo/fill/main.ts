@@ -1,0 +1,32 @@
+// Fills a database with the sample scenario, unless somebody has set it up already.
+import { rmSync } from 'node:fs'
+import { en, Faker } from '@faker-js/faker'
+import { readConfig } from '@flimbo/server/config'
+import { openDatabase, tables } from '@flimbo/server/database'
+import { fillObjects } from './objects.ts'
+import { fillScans } from './scans.ts'
+
+const SEED = 20261124
+/** Brings the scenario's weeks to a little more than 60,000 scans. */
+const SCALE = 1.22
+
+const { databaseFile } = readConfig(process.env)
+const database = await openDatabase(databaseFile)
+if (await database.read.existsBy(tables.people, {})) {
+  console.log('The sample data is already there.')
+  await database.close()
+} else {
+  const began = Date.now()
+  const faker = new Faker({ locale: en, seed: SEED })
+  try {
+    await fillObjects(database, faker, began)
+    const scans = await fillScans(database, faker, began, SCALE)
+    console.log(`Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`)
+    await database.close()
+  } catch (error) {
+    // Half a scenario would look like data; the next run starts afresh.
+    await database.close()
+    for (const suffix of ['', '-wal', '-shm']) rmSync(databaseFile + suffix, { force: true })
+    throw error
+  }
+}

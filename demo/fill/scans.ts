@@ -1,0 +1,79 @@
+import { randomBytes } from 'node:crypto'
+import type { Faker } from '@faker-js/faker'
+import { dayIn } from '@flimbo/core/results'
+import type { Outcome } from '@flimbo/core/scans'
+import { tables, prepareWriter, type Database } from '@flimbo/server/database'
+import { destroyDaysBefore, enricher, openPlaces, pack, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
+import Sqlite from 'better-sqlite3'
+import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
+import { plannedScans, ZONE } from './calendar.ts'
+
+/** Scans a transaction. */
+const GROUP = 5000
+/** How often somebody scans again on the same day. */
+const AGAIN = 0.14
+
+interface State { readonly at: number; readonly revisionId: number }
+
+/** What decided at a moment: the newest revision that was there. */
+function revisionAt(history: readonly State[], at: number): number {
+  return history.findLast((each) => each.at <= at)?.revisionId ?? history[0]?.revisionId ?? 0
+}
+
+/**
+ * Writes fourteen months of scans: each is enriched and stored by the same code that records live
+ * ones, with a salt for each day that is destroyed when the day is over.
+ */
+export async function fillScans(database: Database, faker: Faker, now: number, scale: number): Promise<number> {
+  const { read } = database
+  const codes = new Map((await read.find(tables.codes)).map((code) => [code.slug, code]))
+  const history = new Map<number, State[]>()
+  for (const { id, subjectId, at } of await read.find(tables.revisions, { where: { of: 'route' }, order: { number: 'asc' } })) {
+    history.set(subjectId, [...(history.get(subjectId) ?? []), { at, revisionId: id }])
+  }
+  const [workspace] = await read.find(tables.workspaces)
+  const workspaceId = workspace?.id ?? 0
+  const enrich = enricher(await openPlaces())
+
+  const connection = new Sqlite(database.file)
+  prepareWriter(connection)
+  const insert = scanInserter(connection)
+  const salts = new Map<string, string>()
+  let today: { day: string; people: Passer[] } = { day: '', people: [] }
+  let packed: Packed[] = []
+  let newSalts: { workspaceId: number; day: string; salt: string }[] = []
+  const flush = () => {
+    insert(packed, newSalts)
+    packed = []
+    newSalts = []
+  }
+
+  const planned = plannedScans(faker, now, scale)
+  planned.forEach(({ at, slug }, i) => {
+    const code = codes.get(slug)
+    if (!code) throw new Error(`No code ${slug}`)
+    const day = dayIn(ZONE, at)
+    if (day !== today.day) today = { day, people: [] }
+    if (!salts.has(day)) {
+      const salt = randomBytes(32).toString('hex')
+      salts.set(day, salt)
+      newSalts.push({ workspaceId, day, salt })
+    }
+    const isProgram = faker.number.float() < PROGRAM_SHARE
+    const again = today.people.length > 0 && faker.number.float() < AGAIN
+    const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(today.people) : passer(faker)
+    if (!isProgram) today.people.push(who)
+    const outcome: Outcome = code.state !== 'live' && at > now - 9 * 24 * 3_600_000 ? code.state : 'redirect'
+    pack({
+      at, workspaceId, campaignId: code.campaignId, day, codeId: code.id, routeId: code.routeId,
+      revisionId: revisionAt(history.get(code.routeId) ?? [], at), outcome,
+      ...enrich({ method: 'GET', address: who.address, userAgent: who.userAgent, acceptLanguage: who.acceptLanguage, purpose: '', referer: '', test: false }),
+      visitor: visitorHash(salts.get(day) ?? '', who.address, who.userAgent),
+    }, packed)
+    if (i % GROUP === GROUP - 1) flush()
+  })
+  flush()
+  destroyDaysBefore(connection, workspaceId, dayIn(ZONE, now))
+  connection.close()
+  return planned.length
+}

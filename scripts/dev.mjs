@@ -1,0 +1,13 @@
+// npm run dev: the server from source, started anew on each change, and Vite with a proxy to its API.
+import { spawn } from 'node:child_process'
+import { installPackages, root } from './steps/install.mjs'
+
+installPackages()
+const env = { FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', ...process.env }
+const parts = [
+  spawn('npx', ['tsx', 'watch', '--clear-screen=false', 'server/main.ts'], { cwd: root, env, stdio: 'inherit' }),
+  spawn('npx', ['vite', 'web', '--config', 'web/vite.config.ts'], { cwd: root, env, stdio: 'inherit' }),
+]
+const stop = () => { for (const part of parts) part.kill('SIGTERM') }
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, stop)
+for (const part of parts) part.on('exit', stop)

@@ -1,0 +1,54 @@
+// Installs what is missing: packages, and for the browser tests Debian's Chromium.
+import { execFileSync, spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+
+export const root = fileURLToPath(new URL('../..', import.meta.url))
+export const CHROMIUM = '/usr/bin/chromium'
+
+export function run(command, args, options = {}) {
+  const { status, signal } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (status !== 0) {
+    console.error(`${command} ${args.join(' ')} ended with ${signal ?? String(status)}`)
+    process.exit(status ?? 1)
+  }
+}
+
+function loads(module) {
+  return spawnSync(process.execPath, ['-e', `new (require(${JSON.stringify(module)}))(':memory:').close()`], { cwd: root, stdio: 'ignore' }).status === 0
+}
+
+export function installPackages() {
+  const stamp = `${root}/node_modules/.flimbo-installed`
+  const wanted = createHash('sha256').update(readFileSync(`${root}/package-lock.json`)).update(process.version).digest('hex')
+  if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
+    console.log('Installing packages; the database driver compiles for about two minutes the first time.')
+    run('npm', ['ci', '--no-audit', '--no-fund'])
+    writeFileSync(stamp, wanted)
+  }
+  // Where npm skipped the driver's install script, or left it half built.
+  if (!loads('better-sqlite3')) run('npm', ['rebuild', 'better-sqlite3', '--foreground-scripts'])
+}
+
+export function installChromium() {
+  if (existsSync(CHROMIUM)) return
+  console.log('Installing Chromium from Debian.')
+  const options = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
+  run('apt-get', ['update', '-q'], options)
+  run('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], options)
+}
+
+/** Builds when a source file is newer than the last build. */
+export function buildIfNeeded() {
+  const stamp = `${root}/server/dist/.built`
+  const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'core', 'server', 'web', 'scripts', 'package-lock.json'], { cwd: root, encoding: 'utf8' })
+    .split('\n').filter((file) => file && existsSync(`${root}/${file}`))
+  const digest = createHash('sha256')
+  for (const file of files) digest.update(file).update(readFileSync(`${root}/${file}`))
+  const wanted = digest.digest('hex')
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
+  console.log('Building.')
+  run(process.execPath, ['scripts/build.mjs'])
+  writeFileSync(stamp, wanted)
+}
