@@ -65,7 +65,8 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   return {
     ports,
     async close() {
-      await Promise.all([shut(door), live.close(), shut(officeServer), standIn && shut(standIn, { atOnce: true })])
+      live.close()
+      await Promise.all([shut(door), shut(officeServer), ...(standIn ? [shut(standIn, { atOnce: true })] : [])])
       await writer.close()
       await reader.close()
       await database.close()

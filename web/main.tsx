@@ -6,7 +6,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/index.ts'
-import { theme } from './app/theme.ts'
+import { theme } from './ui/index.ts'
 import { ApiProblem } from './api/index.ts'
 
 // The content security policy lets only styles with the page's own nonce in.

@@ -1,6 +1,5 @@
 import { z } from 'zod'
 
-// eslint-disable-next-line no-control-regex -- finding control characters is the point
 const CONTROL = /[\u0000-\u001f\u007f-\u009f]/
 
 /** Whether a text has C0 or C1 control characters, DEL included (Unicode general category Cc). */

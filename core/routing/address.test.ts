@@ -80,11 +80,11 @@ describe('for every destination, tag and query', () => {
     return url
   })
 
-  it('a browser reads the UTM values exactly as they were entered', () => {
+  it('a browser reads the UTM values exactly as they were entered, lone surrogates aside', () => {
     fc.assert(fc.property(destination, utm, (url, values) => {
       const read = new URL(tag(url, values).address).searchParams
       for (const field of UTM_FIELDS) {
-        if (values[field] !== '') expect(read.getAll(utmName(field))).toEqual([values[field].toWellFormed()])
+        if (values[field] !== '') expect(read.getAll(utmName(field))).toEqual([new TextDecoder().decode(new TextEncoder().encode(values[field]))])
       }
     }))
   })

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
+import { scanRGBABuffer } from '@undecaf/zbar-wasm'
 import jsQR from 'jsqr'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
@@ -18,24 +19,29 @@ function picture(symbol: QrSymbol, scale: number) {
   return { data, width, height: width, colorSpace: 'srgb' as const }
 }
 
-async function decodedBoth(symbol: QrSymbol, scale: number) {
-  const image = picture(symbol, scale)
+async function readByTwo(symbol: QrSymbol) {
+  const image = picture(symbol, 4)
   const [zxing] = await readBarcodes(image, { formats: ['QRCode'] })
-  return [jsQR(image.data, image.width, image.height, { inversionAttempts: 'dontInvert' })?.data, zxing?.text]
+  const [zbar] = await scanRGBABuffer(image.data.buffer, image.width, image.height)
+  return [zbar?.decode(), zxing?.text]
 }
 
 describe.each(LEVELS)('every version at level %s', (level) => {
   it('reads the same in both decoders', async () => {
     for (let version = 1; version <= 40; version++) {
       const text = `HTTP://A/${String(version)}`
-      const [one, other] = await decodedBoth(encode(text, level, version), 4)
-      expect([version, one, other]).toEqual([version, text, text])
+      expect([version, ...await readByTwo(encode(text, level, version))]).toEqual([version, text, text])
     }
   }, 120_000)
 })
 
 describe('texts of every mode', () => {
-  it.each(['4711', 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'https://saltmarsh.example/ä?b=ü#ß', 'A'.repeat(500), '灯台守'])('read back: %s', async (text) => {
-    expect(await decodedBoth(encode(text, 'M'), 4)).toEqual([text, text])
+  const texts = ['4711', 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'https://saltmarsh.example/ä?b=ü#ß', 'A'.repeat(500), '灯台守']
+  it.each(texts)('read back: %s', async (text) => {
+    expect(await readByTwo(encode(text, 'M'))).toEqual([text, text])
+  })
+  it.each(texts)('read back in the decoder the phone stand-in has: %s', (text) => {
+    const { data, width, height } = picture(encode(text, 'M'), 4)
+    expect(jsQR(data, width, height)?.data).toBe(text)
   })
 })

@@ -24,7 +24,8 @@ export function installPackages() {
   const wanted = createHash('sha256').update(readFileSync(`${root}/package-lock.json`)).update(process.version).digest('hex')
   if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
     console.log('Installing packages; the database driver compiles for about two minutes the first time.')
-    run('npm', ['ci', '--no-audit', '--no-fund'])
+    // "ci" begins by removing what is there, the compiled driver too; a later change of the lock file only needs what it adds.
+    run('npm', [existsSync(`${root}/node_modules`) ? 'install' : 'ci', '--no-audit', '--no-fund'])
     writeFileSync(stamp, wanted)
   }
   // Where npm skipped the driver's install script, or left it half built.

@@ -3,7 +3,7 @@ import { codeChange, codesApi, type Code } from '@flimbo/core/codes'
 import { destination as destinationContract, routesApi, STATES, type Route } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
 import { Conflict, counted, disagreements, FormChoice, FormText } from '../ui/index.ts'
 
@@ -48,8 +48,8 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
   async function save(values: Values, from: Base): Promise<void> {
     setTrouble(null)
     setNewer(null)
-    let { destination, ...fields } = values
-    destination = destination.trim()
+    const { destination: typed, ...fields } = values
+    const destination = typed.trim()
     let next = from
     try {
       if (destination !== from.destination) {

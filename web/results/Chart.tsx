@@ -2,12 +2,12 @@ import { Box } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { BarChart, LineChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
-import { init, use, type EChartsCoreOption, type EChartsType } from 'echarts/core'
+import { init, use as register, type EChartsCoreOption, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
-import { INKS, SERIES } from '../app/theme.ts'
+import { INKS, SERIES } from '../ui/index.ts'
 
-use([BarChart, LineChart, AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
+register([BarChart, LineChart, AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
 
 export interface ChartColours {
   readonly series: readonly string[]

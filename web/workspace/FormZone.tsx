@@ -11,8 +11,8 @@ export function FormZone<Values extends FieldValues>({ control, name, hint }: { 
       render={({ field: { ref, value, onChange, onBlur }, fieldState: { error } }) => (
         <Autocomplete
           size="small"
-          options={ZONES.includes(value as string) ? ZONES : [value as string, ...ZONES]}
-          value={value as string}
+          options={ZONES.includes(value) ? ZONES : [value, ...ZONES]}
+          value={value}
           disableClearable
           onChange={(_event, zone) => { onChange(zone) }}
           onBlur={onBlur}

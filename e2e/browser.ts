@@ -1,0 +1,29 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, type BrowserContext } from 'playwright-core'
+
+/** Debian's Chromium, kept from asking for anything outside of this machine. */
+const FLAGS = [
+  '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
+  '--disable-background-networking', '--disable-component-update', '--disable-sync',
+]
+
+export interface Look {
+  readonly width?: number
+  readonly height?: number
+  readonly scheme?: 'light' | 'dark'
+}
+
+/** A browser with an empty profile of its own. */
+export function openBrowser({ width = 1280, height = 800, scheme = 'light' }: Look = {}): Promise<BrowserContext> {
+  return chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'flimbo-browser-')), {
+    executablePath: '/usr/bin/chromium',
+    args: FLAGS,
+    viewport: { width, height },
+    colorScheme: scheme,
+    locale: 'en-GB',
+    timezoneId: 'Europe/Berlin',
+    acceptDownloads: true,
+  })
+}

@@ -1,0 +1,59 @@
+// npm run shots: takes a picture of each main view from the running demo, into docs/screenshots.
+// --out DIR puts them elsewhere, --dark takes the dark scheme, --only NAME takes one.
+import { mkdirSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import type { Page } from 'playwright-core'
+import { openBrowser } from './browser.ts'
+
+const { values } = parseArgs({
+  options: { out: { type: 'string', default: 'docs/screenshots' }, dark: { type: 'boolean', default: false }, only: { type: 'string' } },
+})
+const office = `http://localhost:${process.env.FLIMBO_OFFICE_PORT ?? '4000'}`
+const door = `http://localhost:${process.env.FLIMBO_DOOR_PORT ?? '4001'}`
+mkdirSync(values.out, { recursive: true })
+
+/** The number of the campaign and the code of a short link, as the office finds them. */
+async function find(page: Page, slug: string): Promise<{ campaign: string; code: string }> {
+  const hit = await page.evaluate(async (asked) => {
+    const { hits } = (await (await fetch(`/api/find?q=${asked}`)).json()) as { hits: { kind: string; id: number; campaignId: number }[] }
+    return hits.find(({ kind }) => kind === 'code')
+  }, slug)
+  if (!hit) throw new Error(`The demo has no code ${slug}: run npm run demo first`)
+  return { campaign: `/campaigns/${String(hit.campaignId)}`, code: String(hit.id) }
+}
+
+const browser = await openBrowser({ scheme: values.dark ? 'dark' : 'light' })
+const page = await browser.newPage()
+const shoot = async (name: string, path: string, ready: string, act?: () => Promise<unknown>) => {
+  if (values.only !== undefined && values.only !== name) return
+  await page.goto(path.startsWith('http') ? path : office + path)
+  await page.locator(ready).first().waitFor()
+  await act?.()
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: `${values.out}/${name}.png` })
+}
+
+await page.goto(office)
+await page.getByLabel('E-mail address').waitFor()
+if (values.only === undefined || values.only === 'sign-in') await page.screenshot({ path: `${values.out}/sign-in.png` })
+await page.getByLabel('E-mail address').fill('anna@saltmarsh.example')
+await page.getByLabel('Password').fill('low tide at noon')
+await page.getByRole('button', { name: 'Sign in' }).click()
+await page.getByRole('heading', { name: 'Desk' }).waitFor()
+const { campaign, code } = await find(page, 'PIERHALL')
+const seals = await find(page, 'SEALS')
+
+await shoot('desk', '/', 'h2')
+await shoot('plan', `${campaign}/plan?code=${code}`, '[role=row]')
+await shoot('add-a-piece', `${campaign}/plan?new`, 'form')
+await shoot('routes', `${seals.campaign}/routes`, 'ol[aria-label=Changes] li')
+await shoot('print', `${campaign}/print?code=${code}`, 'dl')
+await shoot('results', `${seals.campaign}/results?from=2026-05-01&to=2026-09-30&unit=week&compare=yes`, 'canvas')
+await shoot('results-more', `${seals.campaign}/results?from=2026-05-01&to=2026-09-30`, 'canvas', () => page.mouse.wheel(0, 640))
+await shoot('phone', `/phone?code=${code}`, 'img[alt^="Before"]', async () => {
+  await page.getByRole('button', { name: 'Scan' }).click()
+  await page.locator('iframe').waitFor()
+})
+await page.setViewportSize({ width: 360, height: 740 })
+await shoot('door-paused', `${door}/COASTER3`, 'h1')
+await browser.close()

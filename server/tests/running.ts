@@ -1,0 +1,109 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { request, type IncomingHttpHeaders } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import Sqlite from 'better-sqlite3'
+import { pino } from 'pino'
+import type { Campaign } from '@flimbo/core/campaigns'
+import type { Code, NewCode } from '@flimbo/core/codes'
+import type { Problem } from '@flimbo/core/api'
+import { startFlimbo } from '../app.ts'
+import { readConfig } from '../config/index.ts'
+
+export const DOOR = 'http://go.saltmarsh.example'
+export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
+export const PHONE = 'Mozilla/5.0 (iPhone; CPU iPhone OS 17_5 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/17.5 Mobile/15E148 Safari/604.1'
+/** Addresses the city database puts in these cities, as the stand-ins' list says. */
+export const BREMEN = '2.59.32.77'
+export const GRONINGEN = '31.132.200.77'
+
+export interface Answer<T = unknown> {
+  readonly status: number
+  readonly headers: IncomingHttpHeaders
+  readonly body: T
+}
+
+function read(text: string, type: string | undefined): unknown {
+  return /json/.test(type ?? '') ? JSON.parse(text) : text
+}
+
+/** One HTTP request as it is, without a client's own ideas of redirects and cookies. */
+export function http(method: string, port: number, path: string, headers: Record<string, string> = {}, body?: string): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    const asking = request({ host: '127.0.0.1', port, path, method, headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }) } }, (response) => {
+      const parts: Buffer[] = []
+      response.on('data', (part: Buffer) => parts.push(part))
+      response.on('end', () => {
+        const whole = Buffer.concat(parts)
+        const type = response.headers['content-type']
+        resolve({ status: response.statusCode ?? 0, headers: response.headers, body: /image\/png/.test(type ?? '') ? whole : read(whole.toString('utf8'), type) })
+      })
+    })
+    asking.on('error', reject)
+    asking.end(body)
+  })
+}
+
+/** A whole Flimbo on a database of its own, and somebody at its office. */
+export async function runningFlimbo(settings: Record<string, string> = {}) {
+  const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-test-'))
+  const config = readConfig({
+    FLIMBO_OFFICE_PORT: '0', FLIMBO_DOOR_PORT: '0', FLIMBO_STANDIN_PORT: '0', FLIMBO_DATA_DIR: dataDir, FLIMBO_DOOR_URL: DOOR,
+    FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_STANDINS: 'on', FLIMBO_LOG_LEVEL: 'silent', ...settings,
+  })
+  const flimbo = await startFlimbo(config, pino({ level: 'silent' }), join(dataDir, 'no-web'))
+  let cookie = ''
+
+  async function ask<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const sent = body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body)
+    const answer = await http(method, flimbo.ports.office, path, { ...(cookie ? { cookie } : {}), ...headers }, sent)
+    const [set] = answer.headers['set-cookie'] ?? []
+    if (set) cookie = set.split(';', 1)[0] ?? ''
+    return answer as Answer<T>
+  }
+
+  return {
+    config,
+    ports: flimbo.ports,
+    file: config.databaseFile,
+    ask,
+    /** Asks and expects to be refused. */
+    async refused(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Problem> {
+      const answer = await ask<Problem>(method, path, body, headers)
+      if (answer.status < 400) throw new Error(`${method} ${path} was not refused: ${String(answer.status)}`)
+      if (!answer.headers['content-type']?.startsWith('application/problem+json')) throw new Error(`No problem details: ${String(answer.headers['content-type'])}`)
+      return answer.body
+    },
+    async setUp() {
+      const answer = await ask('POST', '/api/owner', OWNER)
+      if (answer.status !== 201) throw new Error(`Set-up answered ${String(answer.status)}`)
+    },
+    async campaign(name = 'Summer timetable', utmCampaign = 'summer-26'): Promise<Campaign> {
+      return (await ask<Campaign>('POST', '/api/campaigns', { name, utmCampaign, zone: 'Europe/Berlin' })).body
+    },
+    async code(campaignId: number, given: Partial<NewCode> = {}): Promise<Code> {
+      const destination = given.routeId === undefined ? { destination: 'https://saltmarsh.example/timetable?lang=de#today' } : {}
+      const answer = await ask<Code>('POST', '/api/codes', { campaignId, name: 'Pier poster, east gate', medium: 'print', source: 'pier-poster', ...destination, ...given })
+      if (answer.status !== 201) throw new Error(JSON.stringify(answer.body))
+      return answer.body
+    },
+    scan: (path: string, headers: Record<string, string> = {}, method = 'GET') =>
+      http(method, flimbo.ports.door, path, { 'user-agent': PHONE, 'accept-language': 'de-DE,de;q=0.9', 'x-forwarded-for': BREMEN, ...headers }),
+    /** Rows straight out of the file, past everything Flimbo says of itself. */
+    rows<T>(sql: string, ...values: unknown[]): T[] {
+      const database = new Sqlite(config.databaseFile, { readonly: true })
+      try {
+        return database.prepare(sql).all(...values) as T[]
+      } finally {
+        database.close()
+      }
+    },
+    forgetCookie() { cookie = '' },
+    get cookie() { return cookie },
+    async close() {
+      await flimbo.close()
+      rmSync(dataDir, { recursive: true, force: true })
+    },
+  }
+}
+export type Running = Awaited<ReturnType<typeof runningFlimbo>>
