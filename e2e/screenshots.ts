@@ -24,6 +24,7 @@ async function find(page: Page, slug: string): Promise<{ campaign: string; code:
 
 const browser = await openBrowser({ scheme: values.dark ? 'dark' : 'light' })
 const page = await browser.newPage()
+page.on('console', (message) => { if (message.type() === 'error') console.error(message.text()) })
 const shoot = async (name: string, path: string, ready: string, act?: () => Promise<unknown>) => {
   if (values.only !== undefined && values.only !== name) return
   await page.goto(path.startsWith('http') ? path : office + path)

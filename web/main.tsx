@@ -6,11 +6,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './app/index.ts'
-import { theme } from './ui/index.ts'
 import { ApiProblem } from './api/index.ts'
+import { nonce, theme } from './ui/index.ts'
 
-// The content security policy lets only styles with the page's own nonce in.
-const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce
 const styles = createCache({ key: 'f', nonce, prepend: true })
 
 const queries = new QueryClient({

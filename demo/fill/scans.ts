@@ -10,7 +10,7 @@ import { plannedScans, ZONE } from './calendar.ts'
 
 /** Scans a transaction. */
 const GROUP = 5000
-/** How often somebody scans again on the same day. */
+/** How often somebody scans the same piece again on the same day. */
 const AGAIN = 0.14
 
 interface State { readonly at: number; readonly revisionId: number }
@@ -39,7 +39,7 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
   prepareWriter(connection)
   const insert = scanInserter(connection)
   const salts = new Map<string, string>()
-  let today: { day: string; people: Passer[] } = { day: '', people: [] }
+  let today = { day: '', people: new Map<string, Passer[]>() }
   let packed: Packed[] = []
   let newSalts: { workspaceId: number; day: string; salt: string }[] = []
   const flush = () => {
@@ -53,16 +53,17 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
     const code = codes.get(slug)
     if (!code) throw new Error(`No code ${slug}`)
     const day = dayIn(ZONE, at)
-    if (day !== today.day) today = { day, people: [] }
+    if (day !== today.day) today = { day, people: new Map() }
     if (!salts.has(day)) {
       const salt = randomBytes(32).toString('hex')
       salts.set(day, salt)
       newSalts.push({ workspaceId, day, salt })
     }
     const isProgram = faker.number.float() < PROGRAM_SHARE
-    const again = today.people.length > 0 && faker.number.float() < AGAIN
-    const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(today.people) : passer(faker)
-    if (!isProgram) today.people.push(who)
+    const seen = today.people.get(slug) ?? []
+    const again = seen.length > 0 && faker.number.float() < AGAIN
+    const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(seen) : passer(faker)
+    if (!isProgram) today.people.set(slug, [...seen, who])
     const outcome: Outcome = code.state !== 'live' && at > now - 9 * 24 * 3_600_000 ? code.state : 'redirect'
     pack({
       at, workspaceId, campaignId: code.campaignId, day, codeId: code.id, routeId: code.routeId,

@@ -20,7 +20,7 @@ const TITLES: readonly [RegExp, string, string][] = [
   [/tide/, 'Tide tables', 'High and low water for the three islands.'],
 ]
 
-const STYLE = 'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
+const STYLE = 'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}h1{font-size:1.5rem;margin:0}h2{font-size:1.05rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
 
 /** The page of an address: what it is about, and what the visit brought with it. */
 function page(host: string, address: URL): string {

@@ -43,14 +43,14 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
           <Box component="li" key={key} {...props}>
             <Box sx={{ minWidth: 0 }}>
               <Typography noWrap>{hit.name}</Typography>
-              <Typography noWrap variant="mono" color="text.secondary" sx={{ display: 'block' }}>{hit.detail}</Typography>
+              <Typography noWrap variant="mono" color="textSecondary" sx={{ display: 'block' }}>{hit.detail}</Typography>
             </Box>
           </Box>
         )}
         renderInput={(params) => <TextField {...params} autoFocus placeholder="A name, a short link, a source, a destination" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' } }} />}
         sx={{ p: 1 }}
       />
-      {asked !== '' && found.data?.hits.length === 0 && <Typography role="status" color="text.secondary" sx={{ px: 3, pb: 2 }}>Nothing is called “{asked}”. Try a shorter part of it.</Typography>}
+      {asked !== '' && found.data?.hits.length === 0 && <Typography role="status" color="textSecondary" sx={{ px: 3, pb: 2 }}>Nothing is called “{asked}”. Try a shorter part of it.</Typography>}
     </Dialog>
   )
 }

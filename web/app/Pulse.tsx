@@ -25,7 +25,7 @@ export function Pulse() {
           <line x1="0" x2={WIDTH} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} stroke="currentColor" strokeOpacity="0.35" />
           {minutes.map((n, i) => n > 0 && <rect key={i} x={i} width="0.8" y={HEIGHT - (n / top) * HEIGHT} height={(n / top) * HEIGHT} fill="currentColor" />)}
         </Box>
-        <Typography variant="body2" color="text.secondary" sx={{ minWidth: 42 }}>{number(data?.total ?? 0)}/h</Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ minWidth: 42 }}>{number(data?.total ?? 0)}/h</Typography>
       </Stack>
     </Tooltip>
   )

@@ -28,7 +28,7 @@ export function TopBar() {
   })
   return (
     <Stack component="header" direction="row" sx={{ height: 48, px: 2, gap: 2, alignItems: 'center', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider' }}>
-      <Link component={RouterLink} to="/" underline="none" color="text.primary" aria-label="Flimbo, to the desk" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+      <Link component={RouterLink} to="/" underline="none" color="textPrimary" aria-label="Flimbo, to the desk" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
         <Mark />
         <Typography component="span" sx={{ fontWeight: 750, fontSize: '1rem' }}>Flimbo</Typography>
       </Link>
@@ -61,8 +61,8 @@ function PersonMenu({ showKeys }: { showKeys: () => void }) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
         <Box sx={{ px: 2, py: 1 }}>
           <Typography sx={{ fontWeight: 650 }}>{person.name}</Typography>
-          <Typography variant="body2" color="text.secondary">{person.email} · {person.role}</Typography>
-          <Typography variant="body2" color="text.secondary">{workspace.name}</Typography>
+          <Typography variant="body2" color="textSecondary">{person.email} · {person.role}</Typography>
+          <Typography variant="body2" color="textSecondary">{workspace.name}</Typography>
         </Box>
         <Divider />
         <MenuItem onClick={() => { close(); void navigate('/phone') }}><ListItemText>Phone: scan a symbol</ListItemText></MenuItem>

@@ -24,8 +24,8 @@ export function WhereIAm() {
   }
   return (
     <Stack component="nav" aria-label="Where I am" direction="row" sx={{ alignItems: 'center', gap: 0.5, minWidth: 0 }}>
-      <Typography color="text.secondary" noWrap>{client?.name}</Typography>
-      <Typography color="text.secondary" aria-hidden>/</Typography>
+      <Typography color="textSecondary" noWrap>{client?.name}</Typography>
+      <Typography color="textSecondary" aria-hidden>/</Typography>
       <Button color="inherit" endIcon={<ExpandMoreIcon />} aria-haspopup="menu" onClick={(event) => { setAnchor(event.currentTarget) }} sx={{ minWidth: 0 }}>
         <Typography component="span" noWrap sx={{ fontWeight: 650, maxWidth: 260 }}>{here?.name ?? 'All campaigns'}</Typography>
       </Button>

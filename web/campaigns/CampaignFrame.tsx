@@ -55,7 +55,7 @@ function Stop({ path, name, state, first }: { path: string; name: string; state:
       }}
     >
       <Typography component="span" sx={{ fontWeight: 650 }}>{name}</Typography>{' '}
-      <Typography component="span" variant="body2" color="text.secondary">{state}</Typography>
+      <Typography component="span" variant="body2" color="textSecondary">{state}</Typography>
     </Box>
   )
 }

@@ -58,13 +58,13 @@ function CampaignSheet({ campaign }: { campaign: Campaign }) {
   const { id, name, codes, scans, recent, zone } = campaign
   return (
     <Paper variant="outlined" sx={{ p: 2, height: '100%', '&:hover': { borderColor: 'primary.main' } }}>
-      <Link component={RouterLink} to={`/campaigns/${String(id)}/plan`} color="text.primary"><Typography variant="h2" component="h2">{name}</Typography></Link>
-      <Typography variant="body2" color="text.secondary">{dates(campaign)} · {counted(codes, 'code')}</Typography>
+      <Link component={RouterLink} to={`/campaigns/${String(id)}/plan`} color="textPrimary"><Typography variant="h2" component="h2">{name}</Typography></Link>
+      <Typography variant="body2" color="textSecondary">{dates(campaign)} · {counted(codes, 'code')}</Typography>
       <Box sx={{ my: 1.5 }}><Sparkline days={recent} /></Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
         <Figure value={number(scans.scans)} name="scans" />
         <Figure value={number(scans.uniques)} name="unique" />
-        <Typography variant="body2" color="text.secondary">last <When at={scans.lastAt} zone={zone} /></Typography>
+        <Typography variant="body2" color="textSecondary">last <When at={scans.lastAt} zone={zone} /></Typography>
       </Stack>
     </Paper>
   )

@@ -37,20 +37,20 @@ function Links({ code }: { code: Code }) {
     <>
       {code.routeState !== 'live' && <Alert severity="warning" variant="outlined">Its route “{code.routeName}” is {code.routeState}: scans see a page that says so.</Alert>}
       <Stack direction="row" spacing={2}>
-        <SymbolPicture door={door} slug={code.slug} level={code.level} size={132} label={`Symbol of ${code.name}`} />
+        <SymbolPicture door={door} slug={code.slug} level={code.level} size={124} label={`Symbol of ${code.name}`} />
         <Box sx={{ minWidth: 0, flex: 1 }}>
-          <Typography variant="body2" color="text.secondary">Short link</Typography>
+          <Typography variant="body2" color="textSecondary">Short link</Typography>
           <Copyable value={code.shortLink} label="the short link" />
-          <Stack direction="row" spacing={1} sx={{ mt: 1.5, flexWrap: 'wrap' }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1 }}>
             <Button variant="outlined" href={hrefOf(codesApi.svg, { params })}>SVG</Button>
             <Button variant="outlined" href={hrefOf(codesApi.png, { params })}>PNG</Button>
-            <Button component={Link} to={`../print?code=${String(code.id)}`}>Print</Button>
-            <Button component={Link} to={`/phone?code=${String(code.id)}`}>Test scan</Button>
-          </Stack>
+            <Button variant="outlined" component={Link} to={`../print?code=${String(code.id)}`}>Proof</Button>
+            <Button variant="outlined" component={Link} to={`/phone?code=${String(code.id)}`}>Test scan</Button>
+          </Box>
         </Box>
       </Stack>
       <Box>
-        <Typography variant="body2" color="text.secondary">A scan ends at</Typography>
+        <Typography variant="body2" color="textSecondary">A scan ends at</Typography>
         <FinalAddress code={code} />
       </Box>
     </>
@@ -64,7 +64,7 @@ function Figures({ code }: { code: Code }) {
       <Stack direction="row" sx={{ alignItems: 'baseline', gap: 2, mb: 1 }}>
         <Typography><strong data-testid="scan-count">{number(code.scans.scans)}</strong> scans</Typography>
         <Typography><strong>{number(code.scans.uniques)}</strong> unique</Typography>
-        <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>last <When at={code.scans.lastAt} zone={zone} /></Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>last <When at={code.scans.lastAt} zone={zone} /></Typography>
         <Button component={Link} to={`../results?code=${String(code.id)}`}>Results</Button>
       </Stack>
       <LatestScans codeId={code.id} zone={zone} />

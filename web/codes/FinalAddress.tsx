@@ -17,7 +17,7 @@ export function FinalAddress({ code: { finalAddress, clashes } }: { code: Pick<C
           : <span key={i}>{text}</span>))}
       </Copyable>
       {clashes.map(({ field, replaced, by }) => (
-        <Typography key={field} variant="body2" color="warning.main" role="note">
+        <Typography key={field} variant="body2" color="warning" role="note">
           The destination has utm_{field}={replaced} itself; this piece’s “{by}” takes its place.
         </Typography>
       ))}

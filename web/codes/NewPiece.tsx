@@ -56,7 +56,7 @@ export function NewPiece({ close, made }: { close: () => void; made: (id: number
           <FormText control={control} name="medium" label="Medium" hint="The broadest: print" />
           <FormText control={control} name="source" label="Source" hint="Which kind: pier-poster" />
         </Stack>
-        <Typography variant="body2" color="text.secondary">Campaign: <Typography component="span" variant="mono">{campaign.utmCampaign}</Typography></Typography>
+        <Typography variant="body2" color="textSecondary">Campaign: <Typography component="span" variant="mono">{campaign.utmCampaign}</Typography></Typography>
         {(routes.data?.total ?? 0) > 0 && (
           <FormChoice
             control={control} name="route" label="Leads"

@@ -119,7 +119,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         <Button type="submit" variant="contained" disabled={!isDirty || changeCode.isPending || changeRoute.isPending}>Save</Button>
         {isDirty
           ? <Button color="inherit" onClick={() => { reset(valuesOf(code)); setTrouble(null); setNewer(null) }}>Undo the changes</Button>
-          : <Typography variant="body2" color="text.secondary" role="status">Everything is saved.</Typography>}
+          : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
       </Stack>
     </Stack>
   )

@@ -14,6 +14,9 @@ import { NewPiece } from './NewPiece.tsx'
 
 type Sort = (typeof CODE_SORTS)[number]
 
+/** What makes room for the inspector: it says these itself. */
+const BESIDE_INSPECTOR = { medium: false, content: false, destination: false }
+
 /** The plan: a row a printed piece, and the chosen one at the right. */
 export function PlanScreen() {
   const campaign = useCampaign()
@@ -53,13 +56,14 @@ export function PlanScreen() {
     '/': () => { searchField.current?.focus() },
   })
 
+  const inspecting = chosen !== null || adding
   const nothingYet = codes.data?.total === 0 && asked === ''
   return (
     <Box sx={{ flex: 1, display: 'flex', minHeight: 0, height: 'calc(100vh - 102px)' }}>
       <Stack sx={{ flex: 1, minWidth: 0, p: 2, gap: 1.5 }}>
         <Stack direction="row" sx={{ gap: 2, alignItems: 'center' }}>
           <Typography variant="h1">Plan</Typography>
-          <Typography color="text.secondary" sx={{ flex: 1 }}>{codes.data && counted(codes.data.total, 'piece')}{asked && ` with “${asked}”`}</Typography>
+          <Typography color="textSecondary" sx={{ flex: 1 }}>{codes.data && counted(codes.data.total, 'piece')}{asked && ` with “${asked}”`}</Typography>
           <TextField size="small" inputRef={searchField} placeholder="Filter ( / )" value={search} onChange={(event) => { setSearch(event.target.value); setPaging({ ...paging, page: 0 }) }} slotProps={{ htmlInput: { 'aria-label': 'Filter the pieces' } }} />
           <Button variant="contained" startIcon={<AddIcon />} onClick={add}>Add a piece</Button>
         </Stack>
@@ -95,6 +99,7 @@ export function PlanScreen() {
               onRowClick={({ id }) => { choose(Number(id)) }}
               onCellKeyDown={({ id }, event) => { if (event.key === 'Enter') choose(Number(id)) }}
               localeText={{ noRowsLabel: 'No piece matches the filter.' }}
+              columnVisibilityModel={inspecting ? BESIDE_INSPECTOR : {}}
               sx={{ bgcolor: 'background.paper', '& .MuiDataGrid-row': { cursor: 'pointer' } }}
             />
           </Box>

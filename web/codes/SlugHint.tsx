@@ -11,6 +11,6 @@ export function SlugHint({ typed }: { typed: string }) {
   const { data } = useAnswer(codesApi.slug, { params: { slug } }, { enabled: slug !== '' })
   if (slug === '' || !data) return null
   return data.free
-    ? <Typography variant="body2" role="status" color="primary.main">{shortLink(door, data.slug)} is free.</Typography>
-    : <Typography variant="body2" role="status" color="error.main">{data.why}</Typography>
+    ? <Typography variant="body2" role="status" color="primary">{shortLink(door, data.slug)} is free.</Typography>
+    : <Typography variant="body2" role="status" color="error">{data.why}</Typography>
 }

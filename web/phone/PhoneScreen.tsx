@@ -90,14 +90,14 @@ function OwnerForm({ choices, owner, change }: { choices: PhoneChoices; owner: O
           control={<Switch checked={owner.count} onChange={(_event, count) => { change({ ...owner, count }) }} />}
           label="Count it as a real scan"
         />
-        <Typography variant="body2" color="text.secondary">{owner.count ? 'It will be in every figure.' : 'A test scan: recorded apart, in no figure.'}</Typography>
+        <Typography variant="body2" color="textSecondary">{owner.count ? 'It will be in every figure.' : 'A test scan: recorded apart, in no figure.'}</Typography>
       </Box>
     </>
   )
 }
 
 function Shown({ read, answer }: { read: string | null; answer: PhoneAnswer | null }) {
-  if (read === null) return <Typography color="text.secondary">Hold a symbol before the camera and press Scan: what it carries, each answer on the way, and the page that comes up stand here.</Typography>
+  if (read === null) return <Typography color="textSecondary">Hold a symbol before the camera and press Scan: what it carries, each answer on the way, and the page that comes up stand here.</Typography>
   return (
     <Stack spacing={1.5} role="status" aria-label="What the phone shows">
       <Typography variant="body2">The symbol carries <Typography component="span" variant="mono" sx={{ overflowWrap: 'anywhere' }}>{read}</Typography></Typography>

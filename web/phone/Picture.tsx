@@ -57,7 +57,7 @@ export function Picture({ held, hold, codeId, trouble }: { held: Held | null; ho
         sx={{ border: '1px dashed', borderColor: 'text.secondary', borderRadius: 1, p: 2, display: 'grid', placeItems: 'center', gap: 1.5, minHeight: 260, textAlign: 'center' }}
       >
         {url ? <Box component="img" src={url} alt={`Before the camera: ${held?.name ?? ''}`} sx={{ maxWidth: '100%', maxHeight: 220, minWidth: 160, objectFit: 'contain', bgcolor: '#fff' }} />
-          : <Typography color="text.secondary">Drop a picture of a symbol here, or paste one.</Typography>}
+          : <Typography color="textSecondary">Drop a picture of a symbol here, or paste one.</Typography>}
         <input ref={input} type="file" accept="image/*" hidden aria-label="Picture file" onChange={({ target }) => { holdFile(target.files?.[0]); target.value = '' }} />
         <Button variant="outlined" onClick={() => input.current?.click()}>Choose a picture file</Button>
       </Box>

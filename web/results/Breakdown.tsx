@@ -34,12 +34,12 @@ export function Breakdown({ title, rows, all, nameOf, total = rows.length, note 
               <TableCell align="right">{share(row.scans, all)}</TableCell>
             </TableRow>
           ))}
-          {rows.length === 0 && <TableRow><TableCell colSpan={4}><Typography variant="body2" color="text.secondary">No scan in these days</Typography></TableCell></TableRow>}
+          {rows.length === 0 && <TableRow><TableCell colSpan={4}><Typography variant="body2" color="textSecondary">No scan in these days</Typography></TableCell></TableRow>}
         </TableBody>
       </Table>
       {rows.length > FIRST && <Button color="inherit" onClick={() => { setOpen(!open) }} aria-expanded={open}>{open ? 'Fewer' : `All ${number(rows.length)}`}</Button>}
-      {total > rows.length && open && <Typography variant="caption" color="text.secondary">{number(total - rows.length)} smaller ones are in the rows.</Typography>}
-      {note && <Typography variant="caption" color="text.secondary" sx={{ display: 'block', mt: 0.5 }}>{note}</Typography>}
+      {total > rows.length && open && <Typography variant="caption" color="textSecondary">{number(total - rows.length)} smaller ones are in the rows.</Typography>}
+      {note && <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>{note}</Typography>}
     </Box>
   )
 }

@@ -84,18 +84,18 @@ export function ResultsScreen() {
   )
 }
 
-function change(now: number, before: number): string {
-  if (before === 0) return now === 0 ? 'as before' : 'none before'
+function against(now: number, before: number): string {
+  if (before === 0) return now === 0 ? 'none before either' : 'none before'
   const part = (now - before) / before
-  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} %`
+  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${number(before)}`
 }
 
 function Figure({ name, value, beside }: { name: string; value: string; beside?: string | undefined }) {
   return (
     <Box>
-      <Typography variant="body2" color="text.secondary">{name}</Typography>
+      <Typography variant="body2" color="textSecondary">{name}</Typography>
       <Typography sx={{ fontSize: '1.75rem', fontWeight: 650, lineHeight: 1.15 }}>{value}</Typography>
-      <Typography variant="body2" color="text.secondary">{beside ?? '\u00a0'}</Typography>
+      <Typography variant="body2" color="textSecondary">{beside ?? '\u00a0'}</Typography>
     </Box>
   )
 }
@@ -103,18 +103,18 @@ function Figure({ name, value, beside }: { name: string; value: string; beside?:
 function HowMany({ data: { period, before, ever, apart, zone } }: { data: Results }) {
   const { scans, uniques } = period.tally
   return (
-    <Sheet title="How many?" aside={<Typography variant="body2" color="text.secondary">{day(period.from)} to {day(period.to)}, {zone}{before && ` · before: ${day(before.from)} to ${day(before.to)}`}</Typography>}>
+    <Sheet title="How many?" aside={<Typography variant="body2" color="textSecondary">{day(period.from)} to {day(period.to)}, {zone}{before && ` · before: ${day(before.from)} to ${day(before.to)}`}</Typography>}>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, auto) minmax(0, 1fr)', columnGap: 5, alignItems: 'start' }}>
-        <Figure name="Scans" value={number(scans)} beside={before ? `${change(scans, before.tally.scans)} against ${number(before.tally.scans)}` : undefined} />
-        <Figure name="Unique scans" value={number(uniques)} beside={before ? `${change(uniques, before.tally.uniques)} against ${number(before.tally.uniques)}` : 'sum of daily uniques'} />
+        <Figure name="Scans" value={number(scans)} beside={before ? against(scans, before.tally.scans) : undefined} />
+        <Figure name="Unique scans" value={number(uniques)} beside={before ? against(uniques, before.tally.uniques) : 'sum of daily uniques'} />
         <Box>
-          <Typography variant="body2" color="text.secondary">Last scan</Typography>
+          <Typography variant="body2" color="textSecondary">Last scan</Typography>
           <Typography sx={{ fontSize: '1.75rem', fontWeight: 650, lineHeight: 1.15 }}><When at={ever.lastAt} zone={zone} /></Typography>
-          <Typography variant="body2" color="text.secondary">{ever.lastAt === null ? 'nobody yet' : moment(ever.lastAt, zone)}</Typography>
+          <Typography variant="body2" color="textSecondary">{ever.lastAt === null ? 'nobody yet' : moment(ever.lastAt, zone)}</Typography>
         </Box>
         <Figure name="Since the beginning" value={number(ever.scans)} beside={counted(ever.uniques, 'unique scan')} />
         <Box>
-          <Typography variant="body2" color="text.secondary">Kept apart, in no figure here</Typography>
+          <Typography variant="body2" color="textSecondary">Kept apart, in no figure here</Typography>
           <Typography variant="body2">{apart.length === 0 ? 'nothing' : apart.map(({ kind, requests }) => `${number(requests)} ${KINDS[kind]}`).join(', ')}</Typography>
         </Box>
       </Box>
@@ -131,9 +131,9 @@ function OverTime({ data }: { data: Results }) {
       {asTable ? <TimeTable data={data} /> : <Chart option={option} height={260} label={`Scans by ${data.unit}: ${counted(data.period.tally.scans, 'scan')} from ${day(data.period.from)} to ${day(data.period.to)}`} />}
       {data.changes.length > 0 && (
         <Box component="ol" aria-label="Destination changes" sx={{ listStyle: 'none', m: 0, mt: 1, p: 0, maxHeight: 110, overflowY: 'auto' }}>
-          {data.changes.map((each) => (
+          {data.changes.map((each, i) => (
             <Typography component="li" variant="body2" key={`${String(each.routeId)}-${String(each.at)}`} noWrap>
-              <Box component="span" aria-hidden sx={{ color: 'warning.main' }}>▼ </Box>
+              <Box component="span" sx={{ color: 'warning.main', fontWeight: 650, display: 'inline-block', minWidth: 20 }}>{i + 1}</Box>
               {moment(each.at, data.zone)}: {each.by} made “{each.routeName}” lead to <Typography component="span" variant="mono">{each.is}</Typography>
             </Typography>
           ))}
@@ -158,7 +158,7 @@ function TimeTable({ data }: { data: Results }) {
           ))}
         </TableBody>
       </Table>
-      {rows.length > TABLE_ROWS && <Typography variant="body2" color="text.secondary" sx={{ p: 1 }}>The first {number(TABLE_ROWS)} of {number(rows.length)}; choose a larger unit or fewer days to see the rest.</Typography>}
+      {rows.length > TABLE_ROWS && <Typography variant="body2" color="textSecondary" sx={{ p: 1 }}>The first {number(TABLE_ROWS)} of {number(rows.length)}; choose a larger unit or fewer days to see the rest.</Typography>}
     </Box>
   )
 }

@@ -29,11 +29,12 @@ function bucketAt({ period }: Results, at: number): number {
 export function timeOption(results: Results, colours: ChartColours): EChartsCoreOption {
   const { period, before, changes } = results
   const [petrol = '', ochre = '', plum = ''] = colours.series
-  const changed = new Map<number, number>()
-  for (const { at } of changes) {
+  // Numbered as in the list under the chart; several in one bucket share a mark.
+  const changed = new Map<number, number[]>()
+  changes.forEach(({ at }, i) => {
     const bucket = bucketAt(results, at)
-    changed.set(bucket, (changed.get(bucket) ?? 0) + 1)
-  }
+    changed.set(bucket, [...(changed.get(bucket) ?? []), i + 1])
+  })
   const axisText = { color: colours.quiet, fontSize: 12 }
   const few = period.buckets.length <= 62
   return {
@@ -50,8 +51,8 @@ export function timeOption(results: Results, colours: ChartColours): EChartsCore
         name: 'Scans', type: 'bar', data: period.buckets.map((b) => b.scans), itemStyle: { color: petrol }, barCategoryGap: few ? '30%' : '5%', large: true,
         markLine: {
           symbol: ['none', 'triangle'], symbolSize: 8, animation: false, lineStyle: { color: colours.signal, type: 'solid', width: 1.5 },
-          label: { color: colours.signal, fontSize: 11, formatter: ({ name }: { name: string }) => name },
-          data: [...changed].map(([bucket, times]) => ({ xAxis: bucket, name: times > 1 ? `${String(times)} changes` : 'destination' })),
+          label: { color: colours.signal, fontSize: 12, fontWeight: 'bold', formatter: ({ name }: { name: string }) => name },
+          data: [...changed].map(([bucket, numbers]) => ({ xAxis: bucket, name: numbers.length > 1 ? `${String(numbers[0])}–${String(numbers.at(-1))}` : String(numbers[0]) })),
         },
       },
       { name: 'Unique scans', type: 'line', data: period.buckets.map((b) => b.uniques), itemStyle: { color: ochre }, lineStyle: { width: 1.5 }, symbol: 'circle', symbolSize: 5, showSymbol: few },

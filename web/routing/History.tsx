@@ -25,8 +25,8 @@ export function History({ routeId, zone }: { routeId: number; zone: string }) {
       <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }} aria-label="Changes">
         {revisions.data?.rows.map((revision) => (
           <Box component="li" key={revision.id} sx={{ display: 'grid', gridTemplateColumns: '28px 110px minmax(0, 1fr)', gap: 1, py: 0.75, borderBottom: 1, borderColor: 'divider' }}>
-            <Typography variant="body2" color="text.secondary">{revision.number}</Typography>
-            <Typography variant="body2" color="text.secondary"><When at={revision.at} zone={zone} /></Typography>
+            <Typography variant="body2" color="textSecondary">{revision.number}</Typography>
+            <Typography variant="body2" color="textSecondary"><When at={revision.at} zone={zone} /></Typography>
             <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision).join('; ')}</Typography>
           </Box>
         ))}

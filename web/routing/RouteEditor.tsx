@@ -83,7 +83,7 @@ function Form({ route, focusDestination }: { route: Route; focusDestination: num
         <Button type="submit" variant="contained" disabled={!isDirty || change.isPending}>Save</Button>
         {isDirty
           ? <Button color="inherit" onClick={() => { startFrom(route) }}>Undo the changes</Button>
-          : <Typography variant="body2" color="text.secondary" role="status">Everything is saved.</Typography>}
+          : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
       </Stack>
     </Stack>
   )
@@ -94,13 +94,13 @@ function SharedBy({ route }: { route: Route }) {
   const rest = (codes.data?.total ?? 0) - CODES_SHOWN
   return (
     <Sheet title={`Codes that lead here: ${number(codes.data?.total ?? 0)}`}>
-      {codes.data?.total === 0 && <Typography color="text.secondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
+      {codes.data?.total === 0 && <Typography color="textSecondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
       <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
         {codes.data?.rows.map((code) => (
-          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="text.secondary">{counted(code.scans.scans, 'scan')}</Typography></li>
+          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography></li>
         ))}
       </Box>
-      {rest > 0 && <Typography variant="body2" color="text.secondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}
+      {rest > 0 && <Typography variant="body2" color="textSecondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}
     </Sheet>
   )
 }

@@ -61,8 +61,8 @@ function RouteLine({ route, zone, chosen, choose }: { route: Route; zone: string
         <Typography noWrap sx={{ fontWeight: 650 }}>{route.name}</Typography>
         <Typography variant="body2"><StateMark state={route.state} /></Typography>
       </Stack>
-      <Typography variant="mono" noWrap sx={{ display: 'block' }} color="text.secondary">{route.destination.replace(/^https?:\/\//, '')}</Typography>
-      <Typography variant="body2" color="text.secondary">{counted(route.codes, 'code')} · {counted(route.scans.scans, 'scan')} · last <When at={route.scans.lastAt} zone={zone} /></Typography>
+      <Typography variant="mono" noWrap sx={{ display: 'block' }} color="textSecondary">{route.destination.replace(/^https?:\/\//, '')}</Typography>
+      <Typography variant="body2" color="textSecondary">{counted(route.codes, 'code')} · {counted(route.scans.scans, 'scan')} · last <When at={route.scans.lastAt} zone={zone} /></Typography>
     </ListItemButton>
   )
 }

@@ -58,7 +58,7 @@ function Proof({ code }: { code: Code }) {
 
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 420px', gap: 2, alignItems: 'start' }}>
-      <Sheet title="Proof" aside={<Typography variant="body2" color="text.secondary">{number(mm)} × {number(mm)} mm, quiet zone included</Typography>} pad={false}>
+      <Sheet title="Proof" aside={<Typography variant="body2" color="textSecondary">{number(mm)} × {number(mm)} mm, quiet zone included</Typography>} pad={false}>
         <Ruler mm={mm}><SymbolPicture door={door} slug={code.slug} level={level} size="100%" label={`Symbol of ${code.name} at ${String(mm)} mm`} /></Ruler>
       </Sheet>
       <Stack spacing={2}>
@@ -77,7 +77,7 @@ function Proof({ code }: { code: Code }) {
                 {RESOLUTIONS.map((each) => <MenuItem key={each} value={each}>{number(each)}</MenuItem>)}
               </TextField>
             </Stack>
-            {!sized && <Typography variant="body2" color="error.main" role="alert">Give a side between {SIZE_MM.min} and {number(SIZE_MM.max)} mm.</Typography>}
+            {!sized && <Typography variant="body2" color="error" role="alert">Give a side between {SIZE_MM.min} and {number(SIZE_MM.max)} mm.</Typography>}
             <Stack direction="row" spacing={1}>
               <Button variant="contained" href={hrefOf(codesApi.svg, { params: { id: code.id }, query })}>Download SVG</Button>
               <Button variant="contained" disabled={pixels === null} href={hrefOf(codesApi.png, { params: { id: code.id }, query: { ...query, dpi } })}>Download PNG</Button>
@@ -86,7 +86,7 @@ function Proof({ code }: { code: Code }) {
               )}
             </Stack>
             {save.isError && <Trouble error={save.error} />}
-            <Typography variant="body2" color="text.secondary">
+            <Typography variant="body2" color="textSecondary">
               {pixels === null
                 ? 'That would be more pixels than Flimbo draws. Choose fewer dpi or take the SVG.'
                 : `The PNG is ${number(pixels.pixels)} pixels a side, ${String(pixels.scale)} whole pixels a module, at ${number(Math.round(pixels.dpi))} dpi; its size in millimetres is stored in the file.`}

@@ -9,7 +9,7 @@ import { useNow } from './now.ts'
 /** A sheet on the ground: hairline, no shadow. */
 export function Sheet({ title, aside, children, pad = true }: { title?: ReactNode; aside?: ReactNode; children: ReactNode; pad?: boolean }) {
   return (
-    <Paper component="section" variant="outlined" sx={{ display: 'flex', flexDirection: 'column', minWidth: 0 }}>
+    <Paper component="section" variant="outlined" sx={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflow: 'hidden' }}>
       {(title ?? aside) && (
         <Stack direction="row" sx={{ px: 2, py: 1, minHeight: 44, alignItems: 'center', justifyContent: 'space-between', gap: 1, borderBottom: 1, borderColor: 'divider' }}>
           <Typography variant="h2">{title}</Typography>
@@ -26,7 +26,7 @@ export function Empty({ title, text, action }: { title: string; text: string; ac
   return (
     <Stack sx={{ alignItems: 'center', textAlign: 'center', py: 6, px: 2, gap: 1.5 }}>
       <Typography variant="h2">{title}</Typography>
-      <Typography color="text.secondary" sx={{ maxWidth: 460 }}>{text}</Typography>
+      <Typography color="textSecondary" sx={{ maxWidth: 460 }}>{text}</Typography>
       {action}
     </Stack>
   )
@@ -73,7 +73,7 @@ export function Copyable({ value, label, children }: { value: string; label: str
 export function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (
     <Box sx={{ display: 'contents' }}>
-      <Typography component="dt" variant="body2" color="text.secondary">{name}</Typography>
+      <Typography component="dt" variant="body2" color="textSecondary">{name}</Typography>
       <Typography component="dd" variant="body2" sx={{ m: 0, minWidth: 0, overflowWrap: 'anywhere' }}>{children}</Typography>
     </Box>
   )

@@ -1,7 +1,9 @@
 import { createTheme } from '@mui/material/styles'
+import type {} from '@mui/x-data-grid/themeAugmentation'
 import type { CSSProperties } from 'react'
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@fontsource-variable/atkinson-hyperlegible-mono'
+import { nonce } from './nonce.ts'
 
 declare module '@mui/material/styles' {
   interface TypographyVariants { mono: CSSProperties }
@@ -73,6 +75,7 @@ export const theme = createTheme({
         ':focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
       },
     },
+    MuiDataGrid: { defaultProps: { nonce }, styleOverrides: { root: { '& .MuiDataGrid-columnSeparator': { color: 'transparent' } } } },
     MuiStack: { defaultProps: { useFlexGap: true } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },

@@ -14,7 +14,7 @@ export function Entrance({ title, text, trouble, submit, busy, onSubmit, childre
             <Typography sx={{ fontWeight: 750, fontSize: '1.125rem' }}>Flimbo</Typography>
           </Stack>
           <Typography variant="h1">{title}</Typography>
-          <Typography color="text.secondary">{text}</Typography>
+          <Typography color="textSecondary">{text}</Typography>
           {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
           {children}
           <Button type="submit" variant="contained" size="medium" disabled={busy}>{submit}</Button>
