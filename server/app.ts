@@ -1,4 +1,4 @@
-import { createServer, type Server } from 'node:http'
+import { createServer, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { Logger } from 'pino'
 import type { Config } from './config/index.ts'
@@ -35,6 +35,8 @@ function shut(server: Server, { atOnce = false } = {}): Promise<void> {
   return new Promise((resolve) => {
     server.close(() => { resolve() })
     server.closeIdleConnections()
+    // A busy connection would go on for ever: its next answer is its last.
+    server.prependListener('request', (_request, response: ServerResponse) => { response.shouldKeepAlive = false })
     if (atOnce) server.closeAllConnections()
     else setTimeout(() => { server.closeAllConnections() }, GRACE_MS).unref()
   })

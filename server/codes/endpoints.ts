@@ -1,5 +1,5 @@
-import { In, Like, Raw, type FindOptionsWhere } from 'typeorm'
-import { canonicalSlug, chosenSlug, codesApi, type Code } from '@flimbo/core/codes'
+import { In, Raw, type FindOptionsWhere } from 'typeorm'
+import { chosenSlug, codesApi, type Code } from '@flimbo/core/codes'
 import { bounds, missing, mount, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { tables, type CodeRow, type Database } from '../database/index.ts'
@@ -22,7 +22,7 @@ function searching(scope: FindOptionsWhere<CodeRow>, search: string | undefined)
   if (!search?.trim()) return [scope]
   const escaped = `%${search.trim().replace(/[\\%_]/g, '\\$&')}%`
   const contains = () => Raw((column) => `${column} LIKE :escaped ESCAPE '\\'`, { escaped })
-  return [{ name: contains() }, { source: contains() }, { content: contains() }, { place: contains() }, { slug: Like(`%${canonicalSlug(search.trim())}%`) }]
+  return [{ name: contains() }, { source: contains() }, { content: contains() }, { place: contains() }, { slug: contains() }]
     .map((condition) => ({ ...scope, ...condition }))
 }
 

@@ -106,9 +106,9 @@ export function startScanWriter(file: string): ScanWriter {
       await drained()
       await new Promise<void>((resolve) => {
         thread.once('exit', () => { resolve() })
-        give({ order: 'close' }, (error) => { if (error === broken && broken) resolve() })
+        if (broken) resolve()
+        else give({ order: 'close' }, () => { broken ??= new ScanNotStored('the writer is closed') })
       })
-      broken ??= new ScanNotStored('the writer is closed')
     },
   }
 }

@@ -1,0 +1,29 @@
+import Sqlite from 'better-sqlite3'
+import { SLUG_SIGNS, slugOf } from '@flimbo/core/codes'
+import { openDatabase } from '@flimbo/server/database'
+import { setUpWorkspace } from '@flimbo/server/workspace'
+
+/** A database with many codes, ten to a route. @returns their slugs */
+export async function fillCodes(file: string, count: number): Promise<string[]> {
+  const database = await openDatabase(file)
+  await setUpWorkspace(database, { workspace: 'Bench', zone: 'Europe/Berlin', name: 'Bench', email: 'bench@saltmarsh.example', password: 'bench bench bench' })
+  await database.close()
+  const connection = new Sqlite(file)
+  const now = Date.now()
+  const slugs: string[] = []
+  connection.transaction(() => {
+    connection.prepare("INSERT INTO campaigns VALUES (1, 1, 1, 'Bench', 'Europe/Berlin', 'bench', NULL, NULL, 1, ?)").run(now)
+    const route = connection.prepare("INSERT INTO routes VALUES (?, 1, ?, ?, 'live', '', ?, 1, ?, ?)")
+    const code = connection.prepare("INSERT INTO codes VALUES (?, 1, ?, ?, ?, 'print', 'bench', '', ?, 'M', 30, '', '', 'live', 1, ?)")
+    for (let i = 0; i < count; i++) {
+      const routeId = Math.floor(i / 10) + 1
+      if (i % 10 === 0) route.run(routeId, `Route ${String(routeId)}`, `https://saltmarsh.example/page/${String(routeId)}?lang=de#today`, routeId, now, now)
+      const base = SLUG_SIGNS.length
+      const slug = slugOf([5, Math.floor(i / base ** 3) % base, Math.floor(i / base ** 2) % base, Math.floor(i / base) % base, i % base])
+      slugs.push(slug)
+      code.run(i + 1, routeId, slug, `Piece ${String(i)}`, `piece-${String(i)}`, now)
+    }
+  })()
+  connection.close()
+  return slugs
+}

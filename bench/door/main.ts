@@ -1,0 +1,69 @@
+// npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run.
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { cpus, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { parseArgs } from 'node:util'
+import { readConfig } from '@flimbo/server/config'
+import { fillCodes } from './fill.ts'
+import { fire, type Shots } from './fire.ts'
+
+const { values } = parseArgs({
+  options: {
+    codes: { type: 'string', default: '100000' },
+    seconds: { type: 'string', default: '8' },
+    rounds: { type: 'string', default: '4' },
+    connections: { type: 'string', default: '64' },
+  },
+})
+const [codes, seconds, rounds, connections] = [values.codes, values.seconds, values.rounds, values.connections].map(Number) as [number, number, number, number]
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
+const env = { ...process.env, FLIMBO_OFFICE_PORT: '4190', FLIMBO_DOOR_PORT: '4191', FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
+const EXPRESS_PORT = 4192
+
+async function started(script: string, port: number): Promise<ChildProcess> {
+  const child = spawn(process.execPath, script.endsWith('.ts') ? ['--import', 'tsx', script] : [script], { cwd: root, env: { ...env, PORT: String(EXPRESS_PORT) }, stdio: ['ignore', 'inherit', 'inherit'] })
+  for (let i = 0; i < 200; i++) {
+    if (await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(() => true, () => false)) return child
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error(`${script} did not start`)
+}
+
+const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0
+
+function report(name: string, shots: readonly Shots[]): number {
+  const rate = median(shots.map((each) => each.rate))
+  const all = shots.flatMap((each) => [...each.latencies]).sort((a, b) => a - b)
+  const at = (part: number) => (all[Math.floor(all.length * part)] ?? 0).toFixed(2)
+  console.log(`${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(0.5)} ms   p99 ${at(0.99)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`)
+  return rate
+}
+
+const { databaseFile } = readConfig(env)
+console.log(`${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${codes.toLocaleString('en-GB')} codes, ${String(connections)} connections, ${String(rounds)} rounds of ${String(seconds)} s each, alternating`)
+const slugs = await fillCodes(databaseFile, codes)
+const flimbo = await started('server/dist/main.js', 4191)
+const bare = await started(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT)
+
+try {
+  const door: Shots[] = []
+  const express: Shots[] = []
+  // A round that is thrown away: both compile their hot paths, and the door learns its short links.
+  await fire(4191, slugs, connections, seconds)
+  await fire(EXPRESS_PORT, slugs, connections, seconds)
+  for (let round = 0; round < rounds; round++) {
+    door.push(await fire(4191, slugs, connections, seconds))
+    express.push(await fire(EXPRESS_PORT, slugs, connections, seconds))
+  }
+  const ours = report('front door, scan on disk', door)
+  const theirs = report('bare Express 5 res.redirect', express)
+  console.log(`ratio ${(ours / theirs).toFixed(2)} (wanted: at least 1.0); answers other than 302: ${String([...door, ...express].reduce((sum, each) => sum + each.others, 0))}`)
+} finally {
+  flimbo.kill('SIGTERM')
+  bare.kill('SIGKILL')
+  await new Promise((resolve) => flimbo.once('exit', resolve))
+  rmSync(dataDir, { recursive: true, force: true })
+}

@@ -1,0 +1,70 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { PhoneAnswer, PhoneChoices } from '@flimbo/core/phone'
+import { rehearsalHeader, rehearsals } from '../door/index.ts'
+import { rehearsalOf } from '../door/rehearsal.ts'
+import { DOOR, http, runningFlimbo, type Running } from '../tests/running.ts'
+
+let flimbo: Running
+beforeAll(async () => {
+  flimbo = await runningFlimbo()
+  await flimbo.setUp()
+  await flimbo.code((await flimbo.campaign()).id, { slug: 'pier' })
+})
+afterAll(() => flimbo.close())
+
+const owner = { device: 'ipad', place: 'nl-groningen', language: 'nl' }
+const scan = async (read: string, count = false) => (await flimbo.ask<PhoneAnswer>('POST', '/api/phone/scans', { read, ...owner, count })).body
+const newest = () => flimbo.rows<{ apart: string | null; city: string; device: string; language: string }>('SELECT apart, city, device, language FROM scans JOIN places ON places.id = placeId JOIN agents ON agents.id = agentId ORDER BY scans.id DESC LIMIT 1')[0]
+
+describe('the phone stand-in', () => {
+  it('follows the printed link to the destination site, UTM values and all', async () => {
+    const { steps, landed } = await scan('HTTP://GO.SALTMARSH.EXAMPLE/PIER')
+    expect(steps.map(({ status }) => status)).toEqual([302, 200])
+    expect(landed?.address).toContain('utm_source=pier-poster')
+    const page = await http('GET', flimbo.ports.standIn, new URL(landed?.frame ?? '').pathname + new URL(landed?.frame ?? '').search)
+    expect(page.body).toContain('<td>utm_source</td><td>pier-poster</td>')
+  })
+
+  it('makes a test scan from where it is said to be, or one that counts', async () => {
+    await scan(`${DOOR}/PIER`)
+    expect(newest()).toEqual({ apart: 'test', city: 'Groningen', device: 'tablet', language: 'nl-NL' })
+    await scan(`${DOOR}/PIER`, true)
+    expect(newest()).toMatchObject({ apart: null, city: 'Groningen' })
+  })
+
+  it('says what a link answers that leads nowhere', async () => {
+    expect(await scan(`${DOOR}/NOTHING`)).toMatchObject({ steps: [{ status: 404, says: expect.stringContaining('no such short link') as string }], landed: null })
+  })
+
+  it.each([['https://elsewhere.example/x', 'no short link of this Flimbo'], ['http://127.0.0.1:1/', 'no short link'], ['WIFI:S:pier;;', 'no web address'], ['https://', 'no web address']])('asks nobody for %j', async (read, says) => {
+    expect((await scan(read)).steps).toEqual([{ address: expect.any(String) as string, status: null, says: expect.stringContaining(says) as string }])
+  })
+
+  it('offers what there is and refuses what there is not', async () => {
+    const { body } = await flimbo.ask<PhoneChoices>('GET', '/api/phone')
+    expect([body.mayCount, body.places.length > 40, body.devices.length > 8]).toEqual([true, true, true])
+    expect((await flimbo.refused('POST', '/api/phone/scans', { read: 'x', ...owner, place: 'atlantis' })).fields?.[0]?.path).toBe('place')
+  })
+
+  it('sends no scans that count where the stand-ins are off', async () => {
+    const plain = await runningFlimbo({ FLIMBO_STANDINS: 'off' })
+    try {
+      await plain.setUp()
+      expect((await plain.refused('POST', '/api/phone/scans', { read: `${DOOR}/PIER`, ...owner, count: true })).status).toBe(403)
+    } finally {
+      await plain.close()
+    }
+  })
+})
+
+describe('a rehearsal’s signature', () => {
+  const by = rehearsals()
+  const header = rehearsalHeader(by, '192.0.2.1', 1000)
+  it('is good for a minute, for its address, and from this process alone', () => {
+    expect(rehearsalOf(by, header, 30_000)).toEqual({ address: '192.0.2.1' })
+    expect(rehearsalOf(by, header, 62_000)).toBeNull()
+    expect(rehearsalOf(by, header.replace('192.0.2.1', '192.0.2.2'), 1000)).toBeNull()
+    expect(rehearsalOf(rehearsals(), header, 1000)).toBeNull()
+    for (const forged of ['', '~', '~~', header.slice(0, -1), '9999999999999~192.0.2.1~']) expect(rehearsalOf(by, forged, 1000)).toBeNull()
+  })
+})

@@ -1,0 +1,122 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { Agent, request } from 'node:http'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import Sqlite from 'better-sqlite3'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { http, OWNER, PHONE } from './running.ts'
+
+const MAIN = fileURLToPath(new URL('../main.ts', import.meta.url))
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => { resolve(port) })
+    })
+  })
+}
+
+let dataDir: string
+let child: ChildProcess
+let ports: { office: number; door: number }
+
+async function start(): Promise<void> {
+  child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+    env: { ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_LOG_LEVEL: 'error' },
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
+  for (let i = 0; i < 300; i++) {
+    if (await http('GET', ports.office, '/api/session').then(() => true, () => false)) return
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error('The server did not start')
+}
+
+const ended = () => new Promise<number | null>((resolve) => { child.once('exit', (code) => { resolve(code) }) })
+
+beforeEach(async () => {
+  dataDir = mkdtempSync(join(tmpdir(), 'flimbo-stop-'))
+  ports = { office: await freePort(), door: await freePort() }
+  await start()
+  const owner = await http('POST', ports.office, '/api/owner', {}, JSON.stringify(OWNER))
+  const cookie = owner.headers['set-cookie']?.[0]?.split(';', 1)[0] ?? ''
+  await http('POST', ports.office, '/api/campaigns', { cookie }, JSON.stringify({ name: 'A', zone: 'Europe/Berlin', utmCampaign: 'a' }))
+  await http('POST', ports.office, '/api/codes', { cookie }, JSON.stringify({ campaignId: 1, name: 'A', medium: 'print', source: 'a', slug: 'pier', destination: 'https://saltmarsh.example' }))
+})
+afterEach(() => {
+  child.kill('SIGKILL')
+  rmSync(dataDir, { recursive: true, force: true })
+})
+
+/** Scans as fast as it can until the door is gone. Each scan is marked by its referrer host, which is stored. @returns the marks that were answered */
+async function scanUntilGone(afterAnswers: number, then: () => void): Promise<string[]> {
+  const agent = new Agent({ keepAlive: true, maxSockets: 32 })
+  const answered: string[] = []
+  let next = 0
+  let told = false
+  const one = (mark: string) => new Promise<boolean>((resolve) => {
+    request({ host: '127.0.0.1', port: ports.door, path: '/PIER', agent, headers: { 'user-agent': PHONE, referer: `http://${mark}.saltmarsh.example/` } }, (response) => {
+      if (response.statusCode === 302) answered.push(`${mark}.saltmarsh.example`)
+      response.resume()
+      response.on('end', () => { resolve(true) })
+      response.on('error', () => { resolve(false) })
+    }).on('error', () => { resolve(false) }).end()
+  })
+  await Promise.all(Array.from({ length: 32 }, async () => {
+    while (await one(`m${String(next++)}`)) {
+      if (answered.length >= afterAnswers && !told) {
+        told = true
+        then()
+      }
+    }
+  }))
+  agent.destroy()
+  return answered
+}
+
+function storedMarks(): { marks: Set<string>; sound: unknown } {
+  const database = new Sqlite(join(dataDir, 'flimbo.sqlite'))
+  const marks = (database.prepare('SELECT referrer FROM scans').all() as { referrer: string }[]).map(({ referrer }) => referrer)
+  const sound = database.pragma('integrity_check', { simple: true })
+  database.close()
+  return { marks: new Set(marks), sound }
+}
+
+describe('a server that is killed under load', () => {
+  it('has every answered redirect’s scan in the database, and starts again', async () => {
+    const end = ended()
+    const answered = await scanUntilGone(800, () => child.kill('SIGKILL'))
+    await end
+    const { marks, sound } = storedMarks()
+    expect(answered.length).toBeGreaterThanOrEqual(800)
+    expect(answered.filter((mark) => !marks.has(mark))).toEqual([])
+    expect(sound).toBe('ok')
+    await start()
+    expect((await http('GET', ports.door, '/pier', { 'user-agent': PHONE })).status).toBe(302)
+  })
+})
+
+describe('a server that is asked to stop under load', () => {
+  it('finishes open requests, writes queued scans, and ends well', async () => {
+    const end = ended()
+    const answered = await scanUntilGone(300, () => child.kill('SIGTERM'))
+    expect(await end).toBe(0)
+    const { marks } = storedMarks()
+    expect(answered.filter((mark) => !marks.has(mark))).toEqual([])
+    expect(marks.size).toBe(answered.length)
+  })
+})
+
+describe('a wrong setting', () => {
+  it('stops the start with one clear line', async () => {
+    const wrong = spawn(process.execPath, ['--import', 'tsx', MAIN], { env: { ...process.env, FLIMBO_DOOR_PORT: 'many' }, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    wrong.stderr.on('data', (part: Buffer) => { said += part.toString() })
+    expect(await new Promise((resolve) => wrong.once('exit', resolve))).toBe(78)
+    expect(said).toBe('FLIMBO_DOOR_PORT=many: must be a port number\n')
+  })
+})
