@@ -13,7 +13,10 @@ const styles = createCache({ key: 'f', nonce, prepend: true })
 
 const queries = new QueryClient({
   defaultOptions: {
+    // Without a connection a request fails at once and says so, instead of waiting unseen.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 30_000,
       // What the office refused it would refuse again; only a lost connection is worth another try.
       retry: (failures, error) => failures < 2 && !(error instanceof ApiProblem && error.problem.status < 500),

@@ -71,7 +71,7 @@ export function addressOf(
   const search = new URLSearchParams()
   for (const [name, value] of Object.entries(query)) {
     if (value === undefined || value === null || value === '') continue
-    search.append(name, typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean))
+    search.append(name, typeof value === 'string' ? value : JSON.stringify(value))
   }
   return search.size > 0 ? `${filled}?${search.toString()}` : filled
 }

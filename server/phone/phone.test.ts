@@ -1,7 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { PhoneAnswer, PhoneChoices } from '@flimbo/core/phone'
-import { rehearsalHeader, rehearsals } from '../door/index.ts'
-import { rehearsalOf } from '../door/rehearsal.ts'
 import { DOOR, http, runningFlimbo, type Running } from '../tests/running.ts'
 
 let flimbo: Running
@@ -54,17 +52,5 @@ describe('the phone stand-in', () => {
     } finally {
       await plain.close()
     }
-  })
-})
-
-describe('a rehearsal’s signature', () => {
-  const by = rehearsals()
-  const header = rehearsalHeader(by, '192.0.2.1', 1000)
-  it('is good for a minute, for its address, and from this process alone', () => {
-    expect(rehearsalOf(by, header, 30_000)).toEqual({ address: '192.0.2.1' })
-    expect(rehearsalOf(by, header, 62_000)).toBeNull()
-    expect(rehearsalOf(by, header.replace('192.0.2.1', '192.0.2.2'), 1000)).toBeNull()
-    expect(rehearsalOf(rehearsals(), header, 1000)).toBeNull()
-    for (const forged of ['', '~', '~~', header.slice(0, -1), '9999999999999~192.0.2.1~']) expect(rehearsalOf(by, forged, 1000)).toBeNull()
   })
 })

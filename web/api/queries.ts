@@ -19,8 +19,10 @@ export function useChange<E extends Endpoint>(described: E): UseMutationResult<A
     mutationFn: (input: InputOf<E>) => call(described, input),
     onSuccess: () => queries.invalidateQueries(),
     onError: (error) => {
-      // A session that ended elsewhere shows the sign-in; other problems belong to the form.
-      if (error instanceof ApiProblem && error.problem.status === 401) void queries.invalidateQueries({ queryKey: ['/session'] })
+      // A session that ended elsewhere shows the sign-in, someone's newer change shows everywhere; other problems belong to the form.
+      if (!(error instanceof ApiProblem)) return
+      if (error.problem.status === 401) void queries.invalidateQueries({ queryKey: ['/session'] })
+      if (error.problem.status === 409) void queries.invalidateQueries()
     },
   })
 }

@@ -1,11 +1,11 @@
-import { Autocomplete, Box, Dialog, TextField, Typography } from '@mui/material'
+import { Autocomplete, Box, Dialog, Stack, TextField, Typography } from '@mui/material'
 import { findApi, type Hit } from '@flimbo/core/workspace'
 import { useDeferredValue, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 
 const WHERE = { campaign: 'plan', route: 'routes', code: 'plan' } as const
-const NAMES = { campaign: 'Campaigns', route: 'Routes', code: 'Codes' } as const
+const NAMES = { campaign: 'campaign', route: 'route', code: 'code' } as const
 
 function addressOf({ kind, id, campaignId }: Hit): string {
   return `/campaigns/${String(campaignId)}/${WHERE[kind]}${kind === 'campaign' ? '' : `?${kind}=${String(id)}`}`
@@ -33,7 +33,6 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
         filterOptions={(all) => all}
         getOptionLabel={(hit) => (typeof hit === 'string' ? hit : hit.name)}
         getOptionKey={(hit) => (typeof hit === 'string' ? hit : `${hit.kind}${String(hit.id)}`)}
-        groupBy={(hit) => NAMES[hit.kind]}
         onChange={(_event, hit) => {
           if (hit === null || typeof hit === 'string') return
           leave()
@@ -41,8 +40,11 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
         }}
         renderOption={({ key, ...props }, hit) => (
           <Box component="li" key={key} {...props}>
-            <Box sx={{ minWidth: 0 }}>
-              <Typography noWrap>{hit.name}</Typography>
+            <Box sx={{ minWidth: 0, width: '100%' }}>
+              <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2 }}>
+                <Typography noWrap>{hit.name}</Typography>
+                <Typography variant="body2" color="textSecondary">{NAMES[hit.kind]}</Typography>
+              </Stack>
               <Typography noWrap variant="mono" color="textSecondary" sx={{ display: 'block' }}>{hit.detail}</Typography>
             </Box>
           </Box>

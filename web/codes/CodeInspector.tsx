@@ -62,7 +62,7 @@ function Figures({ code }: { code: Code }) {
   return (
     <Box>
       <Stack direction="row" sx={{ alignItems: 'baseline', gap: 2, mb: 1 }}>
-        <Typography><strong data-testid="scan-count">{number(code.scans.scans)}</strong> scans</Typography>
+        <Typography><strong data-testid="scan-count">{number(code.scans.scans)}</strong> {code.scans.scans === 1 ? 'scan' : 'scans'}</Typography>
         <Typography><strong>{number(code.scans.uniques)}</strong> unique</Typography>
         <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>last <When at={code.scans.lastAt} zone={zone} /></Typography>
         <Button component={Link} to={`../results?code=${String(code.id)}`}>Results</Button>

@@ -39,9 +39,11 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
 
   // What others save shows at once, but never in place of what is being typed.
   useEffect(() => {
-    if (isDirty) return
+    const older = code.version < base.code.version || code.routeVersion < base.routeVersion
+    if (isDirty || older) return
     setBase(baseOf(code))
     reset(valuesOf(code))
+    // The base only ever moves to something newer here, so it need not be watched.
   }, [code, isDirty, reset])
   useEffect(() => { if (focusDestination > 0) destinationField.current?.select() }, [focusDestination])
 

@@ -14,7 +14,8 @@ import { Rows } from './Rows.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
 import { bucketNames, timeOption } from './timeOption.ts'
 
-const KINDS: Record<Apart, string> = { head: 'looked without opening', prefetch: 'fetched ahead', preview: 'link previews', crawler: 'crawlers', test: 'test scans' }
+const KINDS: Record<Apart, string> = { head: 'look without opening', prefetch: 'fetch ahead', preview: 'link preview', crawler: 'crawler', test: 'test scan' }
+const KINDS_MANY: Record<Apart, string> = { head: 'looks without opening', prefetch: 'fetches ahead', preview: 'link previews', crawler: 'crawlers', test: 'test scans' }
 
 /** What came of a campaign, a route or a piece, as questions from left to right. */
 export function ResultsScreen() {
@@ -115,7 +116,7 @@ function HowMany({ data: { period, before, ever, apart, zone } }: { data: Result
         <Figure name="Since the beginning" value={number(ever.scans)} beside={counted(ever.uniques, 'unique scan')} />
         <Box>
           <Typography variant="body2" color="textSecondary">Kept apart, in no figure here</Typography>
-          <Typography variant="body2">{apart.length === 0 ? 'nothing' : apart.map(({ kind, requests }) => `${number(requests)} ${KINDS[kind]}`).join(', ')}</Typography>
+          <Typography variant="body2">{apart.length === 0 ? 'nothing' : apart.map(({ kind, requests }) => counted(requests, KINDS[kind], KINDS_MANY[kind])).join(', ')}</Typography>
         </Box>
       </Box>
     </Sheet>

@@ -6,7 +6,7 @@ import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 
 interface Option { kind: 'campaign' | 'route' | 'code'; id: number; name: string }
-const GROUPS = { campaign: 'Campaign', route: 'Routes', code: 'Pieces' } as const
+const KINDS = { campaign: '', route: 'Route: ', code: '' } as const
 const OFFERED = 500
 
 /** Whose results: the whole campaign's, a route's or a piece's. */
@@ -24,7 +24,7 @@ export function ScopeChoice({ scope, choose }: { scope: Scope; choose: (kind: Op
   return (
     <Autocomplete
       size="small" sx={{ width: 300 }} disableClearable options={options} value={chosen ?? options[0]}
-      getOptionLabel={({ name }) => name} getOptionKey={({ kind, id }) => `${kind}${String(id)}`} groupBy={({ kind }) => GROUPS[kind]}
+      getOptionLabel={({ kind, name }) => KINDS[kind] + name} getOptionKey={({ kind, id }) => `${kind}${String(id)}`}
       isOptionEqualToValue={(a, b) => a.kind === b.kind && a.id === b.id}
       onChange={(_event, { kind, id }) => { choose(kind, id) }}
       renderInput={(params) => <TextField {...params} label="Results of" />}

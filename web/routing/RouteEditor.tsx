@@ -42,10 +42,10 @@ function Form({ route, focusDestination }: { route: Route; focusDestination: num
     defaultValues: valuesOf(route), resolver: byContract(routeChange.omit({ version: true })),
   })
   useEffect(() => {
-    if (isDirty) return
+    if (isDirty || route.version < version) return
     setVersion(route.version)
     reset(valuesOf(route))
-  }, [route, isDirty, reset])
+  }, [route, version, isDirty, reset])
   useEffect(() => { if (focusDestination > 0) destinationField.current?.select() }, [focusDestination])
 
   async function save(values: Values, from: number): Promise<void> {

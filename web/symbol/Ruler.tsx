@@ -13,10 +13,11 @@ export function Ruler({ mm, children }: { mm: number; children: ReactNode }) {
   const marks = Array.from({ length: Math.floor(mm / step) + 1 }, (_, i) => i * step)
   const at = (value: number) => `${String((MARGIN_MM + value) * shrink)}mm`
   const size = `${String(sheet * shrink)}mm`
-  const label = { position: 'absolute', fontSize: 10, color: 'text.secondary', lineHeight: 1 } as const
+  // On white paper in either scheme, like the symbol itself.
+  const label = { position: 'absolute', fontSize: 10, color: '#5B676D', lineHeight: 1 } as const
   return (
     <Box sx={{ overflow: 'auto', p: 3, display: 'grid', placeItems: 'center', bgcolor: 'background.default' }}>
-      <Box sx={{ position: 'relative', width: size, height: size, bgcolor: '#fff', border: 1, borderColor: 'divider', '& *': { color: '#5B676D' } }}>
+      <Box sx={{ position: 'relative', width: size, height: size, bgcolor: '#fff', border: 1, borderColor: 'divider' }}>
         {marks.map((value) => (
           <Box key={value} aria-hidden>
             <Box sx={{ position: 'absolute', top: 0, left: at(value), height: 8, borderLeft: '1px solid #5B676D' }} />

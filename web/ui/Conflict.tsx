@@ -1,10 +1,5 @@
 import { Alert, Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-
-export interface Disagreement {
-  readonly name: string
-  readonly mine: string
-  readonly theirs: string
-}
+import type { Disagreement } from './disagreements.ts'
 
 /** Two people changed the same thing: both versions side by side, and the choice. */
 export function Conflict({ what, rows, keepTheirs, takeMine }: { what: string; rows: readonly Disagreement[]; keepTheirs: () => void; takeMine: () => void }) {
@@ -31,12 +26,4 @@ export function Conflict({ what, rows, keepTheirs, takeMine }: { what: string; r
       </Stack>
     </Alert>
   )
-}
-
-/** Where two sets of values differ, by the names people know the fields under. */
-export function disagreements<T extends object>(mine: T, theirs: T, names: Readonly<Partial<Record<keyof T & string, string>>>): Disagreement[] {
-  return Object.entries(names).flatMap(([field, name]) => {
-    const [m, t] = [String(mine[field as keyof T]), String(theirs[field as keyof T])]
-    return m === t || name === undefined ? [] : [{ name: name as string, mine: m, theirs: t }]
-  })
 }

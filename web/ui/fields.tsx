@@ -9,13 +9,16 @@ type Props<Values extends FieldValues> = Omit<TextFieldProps, 'name' | 'error' |
 }
 
 /** A text field of a form; what is wrong with it stands under it. */
-export function FormText<Values extends FieldValues>({ control, name, hint, ...rest }: Props<Values>) {
+export function FormText<Values extends FieldValues>({ control, name, hint, onBlur, ...rest }: Props<Values>) {
   return (
     <Controller
       control={control}
       name={name}
       render={({ field: { ref, ...field }, fieldState: { error } }) => (
-        <TextField size="small" fullWidth {...rest} {...field} inputRef={ref} error={error !== undefined} helperText={error?.message ?? hint} />
+        <TextField
+          size="small" fullWidth {...rest} {...field} inputRef={ref} error={error !== undefined} helperText={error?.message ?? hint}
+          onBlur={(event) => { field.onBlur(); onBlur?.(event) }}
+        />
       )}
     />
   )

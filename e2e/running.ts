@@ -1,0 +1,95 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { readFileSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import type { Page } from 'playwright-core'
+import { expect } from 'vitest'
+import { openBrowser, type Look } from './browser.ts'
+
+export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
+const root = fileURLToPath(new URL('..', import.meta.url))
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => { resolve(port) })
+    })
+  })
+}
+
+/** The built server on an empty database file of its own, with the stand-ins beside it. */
+export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {
+  const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-e2e-'))
+  await prepare?.(join(dataDir, 'flimbo.sqlite'))
+  const ports = { office: await freePort(), door: await freePort(), standIn: await freePort() }
+  const child = spawn(process.execPath, ['server/dist/main.js'], {
+    cwd: root, stdio: ['ignore', 'inherit', 'inherit'],
+    env: {
+      ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error',
+      FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_STANDIN_PORT: String(ports.standIn),
+    },
+  })
+  const office = `http://localhost:${String(ports.office)}`
+  for (let i = 0; !(await fetch(`${office}/api/session`).then((answer) => answer.ok, () => false)); i++) {
+    if (i > 200) throw new Error('The built server did not start')
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  return {
+    office,
+    door: `http://localhost:${String(ports.door)}`,
+    file: join(dataDir, 'flimbo.sqlite'),
+    async close() {
+      child.kill('SIGTERM')
+      await new Promise((resolve) => child.once('exit', resolve))
+      rmSync(dataDir, { recursive: true, force: true })
+    },
+  }
+}
+
+/** A browser whose complaints are kept: pages must work under their own content security policy and without errors. */
+export async function watchedBrowser(look?: Look) {
+  const context = await openBrowser(look)
+  const page = context.pages()[0] ?? await context.newPage()
+  const complaints: string[] = []
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) complaints.push(message.text())
+  })
+  page.on('pageerror', (error) => complaints.push(String(error)))
+  page.setDefaultTimeout(20_000)
+  return { page, complaints, close: () => context.close() }
+}
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** Checks a page by axe against WCAG 2.2 AA. */
+export async function expectAccessible(page: Page): Promise<void> {
+  await page.evaluate(axe)
+  const found = await page.evaluate(async () => {
+    const { axe: checker } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }
+    const { violations } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 220)} — ${failureSummary.slice(0, 200)}`).join(' | ')}`)
+  })
+  expect(found).toEqual([])
+}
+
+/** Calls the API from the page, as whoever is signed in there. */
+export function api<T>(page: Page, method: string, path: string, body?: unknown): Promise<T> {
+  return page.evaluate(async ([m, p, b]) => {
+    const answer = await fetch(`/api${p}`, { method: m, ...(b === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(b) }) })
+    if (!answer.ok) throw new Error(`${m} ${p}: ${await answer.text()}`)
+    return (await answer.json()) as never
+  }, [method, path, body] as const)
+}
+
+/** Sets the workspace up over the API, in the page's own session. */
+export async function setUp(page: Page, office: string): Promise<void> {
+  await page.goto(office)
+  await api(page, 'POST', '/owner', OWNER)
+  await page.goto(office)
+  await page.getByRole('heading', { name: 'Desk' }).waitFor()
+}

@@ -1,0 +1,169 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { fillCodes } from '../bench/door/fill.ts'
+import { api, builtServer, expectAccessible, OWNER, setUp, watchedBrowser } from './running.ts'
+
+interface Made { id: number; routeId: number; version: number }
+
+let server: Awaited<ReturnType<typeof builtServer>>
+let light: Awaited<ReturnType<typeof watchedBrowser>>
+let code: Made
+
+beforeAll(async () => {
+  server = await builtServer()
+  light = await watchedBrowser()
+  await setUp(light.page, server.office)
+  const { id: campaignId } = await api<Made>(light.page, 'POST', '/campaigns', { name: 'Seal watching', zone: 'Europe/Berlin', utmCampaign: 'seals-26' })
+  code = await api<Made>(light.page, 'POST', '/codes', { campaignId, name: 'Café coaster', medium: 'print', source: 'coaster', destination: 'https://saltmarsh.example/seals?utm_medium=web' })
+  await api(light.page, 'POST', '/codes', { campaignId, name: 'Pier banner', medium: 'print', source: 'banner', routeId: code.routeId })
+})
+afterAll(async () => {
+  await light.close()
+  await server.close()
+})
+
+const SCREENS = [
+  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/routes', 'Routes'],
+  ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
+] as const
+
+describe.each(['light', 'dark'] as const)('in the %s scheme', (scheme) => {
+  let browser: typeof light
+  beforeAll(async () => {
+    browser = await watchedBrowser({ scheme })
+    await browser.page.goto(server.office)
+    await expectAccessible(browser.page)
+    await api(browser.page, 'POST', '/session', { email: OWNER.email, password: OWNER.password })
+  })
+  afterAll(() => browser.close())
+
+  it.each(SCREENS)('%s is accessible, fits 1280 × 800 sideways, and complains of nothing', async (path, heading) => {
+    const { page, complaints } = browser
+    await page.goto(server.office + path)
+    await page.getByRole('heading', { name: heading, exact: true, level: 1 }).waitFor()
+    await page.waitForLoadState('load')
+    await page.waitForTimeout(300)
+    await expectAccessible(page)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280)
+    expect(complaints).toEqual([])
+  })
+})
+
+describe('by keyboard alone', () => {
+  it('walks the plan with J and K, opens the list of keys, and finds anything', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/plan`)
+    await page.getByRole('gridcell', { name: 'Pier banner', exact: true }).waitFor()
+    await page.keyboard.press('j')
+    await page.getByRole('complementary', { name: 'Café coaster' }).waitFor()
+    await page.keyboard.press('j')
+    await page.getByRole('complementary', { name: 'Pier banner' }).waitFor()
+    await page.keyboard.press('k')
+    await page.getByRole('complementary', { name: 'Café coaster' }).waitFor()
+    await page.keyboard.press('Escape')
+    await page.getByRole('complementary').waitFor({ state: 'hidden' })
+    await page.keyboard.press('?')
+    await page.getByRole('dialog', { name: 'Keys' }).waitFor()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Control+k')
+    await page.keyboard.type('bann')
+    await page.getByRole('option', { name: /Pier banner/ }).waitFor()
+    await expectAccessible(page)
+    await page.keyboard.press('Enter')
+    await page.getByRole('complementary', { name: 'Pier banner' }).waitFor()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('/')
+    await page.keyboard.type('coaster')
+    await page.getByRole('gridcell', { name: 'Pier banner', exact: true }).waitFor({ state: 'hidden' })
+    await page.getByText('1 piece with “coaster”').waitFor()
+  })
+
+  it('reaches everything by Tab and shows where it is', async () => {
+    const { page } = light
+    await page.goto(server.office)
+    await page.getByRole('link', { name: 'Seal watching' }).waitFor()
+    const reached: string[] = []
+    for (let i = 0; i < 14; i++) {
+      await page.keyboard.press('Tab')
+      reached.push(await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? ''))
+    }
+    expect(reached[0]).toBe('Skip to the content')
+    for (const name of ['Flimbo, to the desk', 'Menu of Anna Petersen', 'Begin a campaign', 'Seal watching']) expect(reached).toContain(name)
+  })
+})
+
+describe('two people at once', () => {
+  it('nothing is overwritten: both versions are shown and one is chosen', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/plan?code=${String(code.id)}`)
+    const destination = page.getByLabel('Destination')
+    await destination.fill('https://saltmarsh.example/mine')
+    await api(page, 'PATCH', `/routes/${String(code.routeId)}`, { version: 1, destination: 'https://saltmarsh.example/theirs' })
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByText('Someone saved this destination after you opened it').waitFor()
+    const differs = page.getByRole('table', { name: 'What differs' })
+    expect(await differs.innerText()).toContain('https://saltmarsh.example/theirs')
+    expect(await destination.inputValue()).toBe('https://saltmarsh.example/mine')
+    await expectAccessible(page)
+    await page.getByRole('button', { name: 'Put mine in its place' }).click()
+    await page.getByText('Everything is saved.').waitFor()
+    expect((await api<{ destination: string }>(page, 'GET', `/routes/${String(code.routeId)}`)).destination).toBe('https://saltmarsh.example/mine')
+  })
+
+  it('keeps what is stored where that is chosen, on the routes screen', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/routes`)
+    await page.getByLabel('Note').fill('my note')
+    const { version } = await api<Made>(page, 'GET', `/routes/${String(code.routeId)}`)
+    await api(page, 'PATCH', `/routes/${String(code.routeId)}`, { version, note: 'their note' })
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByRole('button', { name: 'Keep what is stored' }).click()
+    await page.getByText('Everything is saved.').waitFor()
+    expect(await page.getByLabel('Note').inputValue()).toBe('their note')
+    await page.getByRole('list', { name: 'Changes' }).getByText('changed the note to “their note”').waitFor()
+  })
+})
+
+describe('what goes wrong on the way', () => {
+  it('a lost connection keeps what was typed and says so', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/plan?code=2`)
+    await page.getByLabel('Place').fill('East pier')
+    await page.context().setOffline(true)
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByText('What you typed is still here').waitFor()
+    expect(await page.getByLabel('Place').inputValue()).toBe('East pier')
+    await page.context().setOffline(false)
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByText('Everything is saved.').waitFor()
+  })
+
+  it('an address of nothing says so', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/999/plan`)
+    await page.getByText('There is no such campaign').waitFor()
+  })
+})
+
+describe('with 50,000 pieces', () => {
+  it('the plan opens, sorts and pages', async () => {
+    const large = await builtServer(async (file) => { await fillCodes(file, 50_000) })
+    const browser = await watchedBrowser()
+    try {
+      const { page } = browser
+      await page.goto(large.office)
+      await api(page, 'POST', '/session', { email: 'bench@saltmarsh.example', password: 'bench bench bench' })
+      await page.goto(`${large.office}/campaigns/1/plan`)
+      await page.getByText('50,000 pieces').first().waitFor()
+      await page.getByRole('button', { name: 'Go to next page' }).click()
+      await page.getByText('51–100 of 50000').or(page.getByText('51–100 of 50,000')).waitFor()
+      await page.getByRole('columnheader', { name: 'Scans' }).click()
+      await page.getByRole('row').nth(5).waitFor()
+      await page.goto(`${large.office}/campaigns/1/results`)
+      await page.getByRole('img', { name: /^Scans by day: 0 scans/ }).waitFor()
+      expect(browser.complaints).toEqual([])
+    } finally {
+      await browser.close()
+      await large.close()
+    }
+  })
+})

@@ -1,0 +1,202 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import jsQR from 'jsqr'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { builtServer, expectAccessible, OWNER, watchedBrowser } from './running.ts'
+
+// One story from an empty installation to a second scan, as a campaign manager lives it.
+let server: Awaited<ReturnType<typeof builtServer>>
+let browser: Awaited<ReturnType<typeof watchedBrowser>>
+beforeAll(async () => {
+  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
+  await prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) }, fireImmediately: true })
+  server = await builtServer()
+  browser = await watchedBrowser()
+})
+afterAll(async () => {
+  await browser.close()
+  await server.close()
+})
+
+/** What two decoders read in a picture file. */
+async function carried(file: string): Promise<(string | undefined)[]> {
+  const { data, info } = await sharp(file, { density: 300 }).flatten({ background: '#fff' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  const pixels = new Uint8ClampedArray(data)
+  const [zxing] = await readBarcodes({ data: pixels, width: info.width, height: info.height, colorSpace: 'srgb' }, { formats: ['QRCode'] })
+  return [jsQR(pixels, info.width, info.height)?.data, zxing?.text]
+}
+
+async function download(name: string): Promise<string> {
+  const [file] = await Promise.all([browser.page.waitForEvent('download'), browser.page.getByRole('link', { name, exact: true }).click()])
+  return file.path()
+}
+
+let shortLink = ''
+
+describe('from nothing to a second scan', () => {
+  it('the first visit creates the owner', async () => {
+    const { page } = browser
+    await page.goto(server.office)
+    await page.getByRole('heading', { name: 'Set Flimbo up' }).waitFor()
+    await page.getByLabel('Your organisation').fill(OWNER.workspace)
+    await page.getByLabel('Your name').fill(OWNER.name)
+    await page.getByLabel('E-mail address').fill(OWNER.email)
+    await page.getByLabel('Password').fill('short')
+    await page.getByRole('button', { name: 'Create the workspace' }).click()
+    await page.getByText('Choose a password of at least 12 characters').waitFor()
+    expect(await page.getByLabel('Your organisation').inputValue()).toBe(OWNER.workspace)
+    await page.getByLabel('Password').fill(OWNER.password)
+    await page.getByRole('button', { name: 'Create the workspace' }).click()
+    await page.getByText('No campaign yet').waitFor()
+  })
+
+  it('signs out and in again, and a wrong password gets a sentence', async () => {
+    const { page } = browser
+    await page.getByRole('button', { name: 'Menu of Anna Petersen' }).click()
+    await page.getByRole('menuitem', { name: 'Sign out' }).click()
+    await page.getByRole('heading', { name: 'Sign in' }).waitFor()
+    await page.getByLabel('E-mail address').fill(OWNER.email)
+    await page.getByLabel('Password').fill('high tide at noon')
+    await page.keyboard.press('Enter')
+    await page.getByText('E-mail address or password is wrong').waitFor()
+    await page.getByLabel('Password').fill(OWNER.password)
+    await page.keyboard.press('Enter')
+    await page.getByText('No campaign yet').waitFor()
+  })
+
+  it('begins the campaign “Summer timetable”', async () => {
+    const { page } = browser
+    await page.getByRole('button', { name: 'Begin a campaign' }).first().click()
+    await page.getByLabel('Name', { exact: true }).fill('Summer timetable')
+    await page.keyboard.press('Tab')
+    expect(await page.getByLabel('Campaign value').inputValue()).toBe('summer-timetable')
+    await page.getByRole('button', { name: 'Begin', exact: true }).click()
+    await page.getByText('Nothing is planned yet').waitFor()
+  })
+
+  it('adds a printed piece, and keeps what was typed where something is wrong', async () => {
+    const { page } = browser
+    await page.getByRole('button', { name: 'Add the first piece' }).click()
+    await page.getByLabel('Name of the piece').fill('Pier poster, east gate')
+    await page.getByLabel('Source').fill('pier-poster')
+    await page.getByLabel('Destination').fill(`${server.door}/ABC234`)
+    await page.getByRole('button', { name: 'Add the piece' }).click()
+    await page.getByText('would go in a circle').waitFor()
+    expect(await page.getByLabel('Source').inputValue()).toBe('pier-poster')
+    await page.getByLabel('Destination').fill('saltmarsh.example/timetable')
+    await page.getByRole('button', { name: 'Add the piece' }).click()
+    await page.getByText('This is not a whole web address').waitFor()
+    await page.getByLabel('Destination').fill('https://saltmarsh.example/timetable?lang=de#today')
+    await page.getByRole('button', { name: 'Add the piece' }).click()
+    await page.getByRole('img', { name: 'Symbol of Pier poster, east gate' }).first().waitFor()
+  })
+
+  it('shows the short link, the final tagged address and the symbol at once', async () => {
+    const { page } = browser
+    const inspector = page.getByRole('complementary', { name: 'Pier poster, east gate' })
+    await inspector.getByText('lang=de&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable#today').waitFor()
+    const text = await inspector.innerText()
+    shortLink = new RegExp(`${server.door}/[2-9A-Z]{6}`).exec(text)?.[0] ?? ''
+    expect(shortLink).not.toBe('')
+    expect(await inspector.getByTestId('scan-count').innerText()).toBe('0')
+    await expectAccessible(page)
+  })
+
+  it('downloads the symbol as SVG and as PNG, and both carry the short link in upper case', async () => {
+    expect(await carried(await download('SVG'))).toEqual([shortLink.toUpperCase(), shortLink.toUpperCase()])
+    expect(await carried(await download('PNG'))).toEqual([shortLink.toUpperCase(), shortLink.toUpperCase()])
+  })
+
+  it('prints it at another size with its facts', async () => {
+    const { page } = browser
+    await page.getByRole('link', { name: 'Proof' }).click()
+    await page.getByText(/^25 × 25 instead of \d+ × \d+ modules$/).waitFor()
+    await page.getByText('alphanumeric').waitFor()
+    await page.getByLabel('Side in mm').fill('45')
+    await page.getByRole('button', { name: 'Keep for this piece' }).click()
+    await page.getByRole('button', { name: 'Keep for this piece' }).waitFor({ state: 'hidden' })
+    const png = await download('Download PNG')
+    const { width = 0 } = await sharp(png).metadata()
+    const bytes = readFileSync(png)
+    expect((width / bytes.readUInt32BE(bytes.indexOf('pHYs') + 4)) * 1000).toBeCloseTo(45, 1)
+    expect(await carried(png)).toEqual([shortLink.toUpperCase(), shortLink.toUpperCase()])
+    await expectAccessible(page)
+  })
+
+  it('scans it: a second screen sees the count go to 1 without a reload, with place, device and language', async () => {
+    const { page } = browser
+    const plan = await page.context().newPage()
+    await plan.goto(`${server.office}/campaigns/1/plan?code=1`)
+    const inspector = plan.getByRole('complementary', { name: 'Pier poster, east gate' })
+    await inspector.getByText('No scan yet').waitFor()
+
+    await page.goto(`${server.office}/phone?code=1`)
+    await page.getByAltText('Before the camera').waitFor()
+    await page.getByLabel('Count it as a real scan').check()
+    await page.getByRole('button', { name: 'Scan', exact: true }).click()
+    await page.getByText('shows “Summer timetable”').waitFor()
+    const landed = page.frameLocator('iframe')
+    await landed.getByText('pier-poster', { exact: true }).waitFor()
+    await landed.getByText('summer-timetable', { exact: true }).waitFor()
+    await expectAccessible(page)
+
+    await inspector.getByTestId('scan-count').filter({ hasText: /^1$/ }).waitFor()
+    await inspector.getByText('Bremen, Germany').waitFor()
+    await inspector.getByText('phone · iOS 18.5 · Safari · German (Germany)').waitFor()
+    await plan.close()
+  })
+
+  it('a test scan, from a picture file, counts nowhere', async () => {
+    const { page } = browser
+    await page.goto(`${server.office}/phone`)
+    const svg = await page.evaluate(async () => (await fetch('/api/codes/1/symbol.svg')).text())
+    await page.setInputFiles('input[type=file]', { name: 'poster.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+    await page.getByRole('button', { name: 'Scan', exact: true }).click()
+    await page.getByText('shows “Summer timetable”').waitFor()
+    await page.setInputFiles('input[type=file]', { name: 'no.png', mimeType: 'image/png', buffer: await sharp({ create: { width: 300, height: 300, channels: 3, background: '#888' } }).png().toBuffer() })
+    await page.getByRole('button', { name: 'Scan', exact: true }).click()
+    await page.getByText('No symbol was found in this picture').waitFor()
+    await page.setInputFiles('input[type=file]', { name: 'no.txt', mimeType: 'text/plain', buffer: Buffer.from('nothing') })
+    await page.getByRole('button', { name: 'Scan', exact: true }).click()
+    await page.getByText('This file is no picture').waitFor()
+    await page.goto(`${server.office}/campaigns/1/plan?code=1`)
+    await page.getByTestId('scan-count').filter({ hasText: /^1$/ }).waitFor()
+  })
+
+  it('changes the destination by keyboard; the same symbol leads to the new page a second later', async () => {
+    const { page } = browser
+    await page.keyboard.press('e')
+    await page.keyboard.type('https://saltmarsh.example/winter')
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByText('Everything is saved.').waitFor()
+    const answer = await fetch(shortLink.toLowerCase(), { redirect: 'manual', headers: { 'user-agent': 'Mozilla/5.0 (Linux; Android 15; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/138.0.0.0 Mobile Safari/537.36', 'x-forwarded-for': '31.132.200.77', 'accept-language': 'nl' } })
+    expect([answer.status, answer.headers.get('location')]).toEqual([302, 'https://saltmarsh.example/winter?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable'])
+    await page.getByTestId('scan-count').filter({ hasText: /^2$/ }).waitFor()
+  })
+
+  it('the results mark the moment, agree with the plan, and show the rows behind', async () => {
+    const { page } = browser
+    await page.goto(`${server.office}/campaigns/1/results?days=today`)
+    await page.getByRole('list', { name: 'Destination changes' }).getByText('https://saltmarsh.example/winter').waitFor()
+    await page.getByRole('img', { name: /^Scans by hour: 2 scans from/ }).waitFor()
+    for (const cell of ['Netherlands', 'Germany', 'Bremen', 'Groningen', 'Android', 'iOS', 'Dutch', 'German']) {
+      await page.getByRole('rowheader', { name: cell, exact: true }).waitFor()
+    }
+    await page.getByText('1 test scan', { exact: true }).waitFor()
+    await page.getByLabel('Compare with the period before').click()
+    await page.getByText('none before').first().waitFor()
+    await page.getByRole('button', { name: 'As a table' }).click()
+    await page.getByRole('region', { name: 'Scans over time' }).waitFor()
+    await page.getByRole('button', { name: 'Show the rows' }).click()
+    await page.getByRole('gridcell', { name: 'Groningen, Netherlands' }).waitFor()
+    const csv = readFileSync(await download('Download these rows as CSV'), 'utf8')
+    expect(csv.trim().split('\r\n')).toHaveLength(3)
+    await expectAccessible(page)
+  })
+
+  it('nothing complained on the way: no script error, nothing the security policy had to stop', () => {
+    expect(browser.complaints).toEqual([])
+  })
+})
