@@ -35,6 +35,6 @@ export function programKind(userAgent: string): RequestSigns['program'] {
 export function apartKind({ method, purpose, test, program }: RequestSigns): Apart | null {
   if (test) return 'test'
   if (method === 'HEAD') return 'head'
-  if (/\b(prefetch|prerender|preview)\b/i.test(purpose)) return 'prefetch'
+  if (purpose !== '' && /\b(prefetch|prerender|preview)\b/i.test(purpose)) return 'prefetch'
   return program
 }

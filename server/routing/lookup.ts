@@ -41,7 +41,27 @@ export interface Lookup {
   forget(slugs: readonly string[]): void
 }
 
-export function lookup({ read }: Pick<Database, 'read'>): Lookup {
+/** The one query of the front door, written once by TypeORM and run with another slug each time. */
+function findPosting({ read }: Pick<Database, 'read'>): (slug: string) => Promise<PostingRow | undefined> {
+  const [sql] = read
+    .createQueryBuilder()
+    .select([
+      'code.id AS codeId', 'route.id AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
+      'workspace.zone AS zone', 'route.revisionId AS revisionId', 'code.state AS codeState', 'route.state AS routeState',
+      'route.destination AS destination', 'code.source AS source', 'code.medium AS medium',
+      'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content',
+    ])
+    .from(tables.codes, 'code')
+    .innerJoin(tables.routes.options.name, 'route', 'route.id = code.routeId')
+    .innerJoin(tables.campaigns.options.name, 'campaign', 'campaign.id = code.campaignId')
+    .innerJoin(tables.workspaces.options.name, 'workspace', 'workspace.id = campaign.workspaceId')
+    .where('code.slug = :slug', { slug: '' })
+    .getQueryAndParameters()
+  return async (slug) => (await read.query<PostingRow[]>(sql, [slug]))[0]
+}
+
+export function lookup(database: Pick<Database, 'read'>): Lookup {
+  const find = findPosting(database)
   const cache = new LRUCache<string, { posting: Posting | null }>({ max: POSTINGS_MAX })
   /** Goes up with each change: what was read before one must not be kept after it. */
   let edition = 0
@@ -54,20 +74,7 @@ export function lookup({ read }: Pick<Database, 'read'>): Lookup {
       if (there) return there.posting
       if (!isSlug(slug)) return null
       const before = edition
-      const [row] = await read
-        .createQueryBuilder()
-        .select([
-          'code.id AS codeId', 'route.id AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
-          'workspace.zone AS zone', 'route.revisionId AS revisionId', 'code.state AS codeState', 'route.state AS routeState',
-          'route.destination AS destination', 'code.source AS source', 'code.medium AS medium',
-          'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content',
-        ])
-        .from(tables.codes, 'code')
-        .innerJoin(tables.routes.options.name, 'route', 'route.id = code.routeId')
-        .innerJoin(tables.campaigns.options.name, 'campaign', 'campaign.id = code.campaignId')
-        .innerJoin(tables.workspaces.options.name, 'workspace', 'workspace.id = campaign.workspaceId')
-        .where('code.slug = :slug', { slug })
-        .getRawMany<PostingRow>()
+      const row = await find(slug)
       const found = row ? posting(row) : null
       if (edition === before) cache.set(slug, { posting: found })
       return found

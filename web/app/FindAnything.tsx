@@ -33,8 +33,10 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
         filterOptions={(all) => all}
         getOptionLabel={(hit) => (typeof hit === 'string' ? hit : hit.name)}
         getOptionKey={(hit) => (typeof hit === 'string' ? hit : `${hit.kind}${String(hit.id)}`)}
-        onChange={(_event, hit) => {
-          if (hit === null || typeof hit === 'string') return
+        onChange={(_event, chosen) => {
+          // Enter without a choice takes the likeliest.
+          const hit = typeof chosen === 'string' ? found.data?.hits[0] : chosen
+          if (!hit) return
           leave()
           void navigate(addressOf(hit))
         }}
