@@ -167,3 +167,83 @@ describe('with 50,000 pieces', () => {
     }
   })
 })
+
+describe('routes and campaigns', () => {
+  it('a route is added, shared by a new piece, and paused for all its pieces', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/routes`)
+    await page.getByRole('heading', { name: 'Routes', level: 1 }).waitFor()
+    await page.keyboard.press('n')
+    await page.getByRole('heading', { name: 'Add a route' }).waitFor()
+    await page.getByLabel('Name').fill('Winter page')
+    await page.getByLabel('Destination').fill('ftp://saltmarsh.example')
+    await page.keyboard.press('Enter')
+    await page.getByText('Phones can only be sent to a web page').waitFor()
+    await page.getByLabel('Destination').fill('https://saltmarsh.example/winter')
+    await page.keyboard.press('Enter')
+    await page.getByText('No piece uses this route yet').waitFor()
+
+    await page.goto(`${server.office}/campaigns/1/plan?new`)
+    await page.getByLabel('Name of the piece').fill('Winter poster')
+    await page.getByLabel('Source', { exact: true }).fill('poster')
+    await page.getByLabel('Leads', { exact: true }).click()
+    await page.getByRole('option', { name: 'where “Winter page” leads' }).click()
+    await page.getByRole('button', { name: /^More/ }).click()
+    await page.getByLabel('Short link', { exact: true }).fill('winter')
+    await page.getByText('/WINTER is free.').waitFor()
+    await page.getByRole('button', { name: 'Add the piece' }).click()
+    await page.getByRole('complementary', { name: 'Winter poster' }).getByText('/WINTER', { exact: false }).first().waitFor()
+    const follow = () => fetch(`${server.door}/winter`, { redirect: 'manual' })
+    expect((await follow()).status).toBe(302)
+
+    await page.goto(`${server.office}/campaigns/1/routes`)
+    await page.getByText('Winter page').first().click()
+    await page.getByLabel('State', { exact: true }).click()
+    await page.getByRole('option', { name: /^Paused/ }).click()
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByRole('list', { name: 'Changes' }).getByText('paused it').waitFor()
+    expect((await follow()).status).toBe(404)
+  })
+
+  it('a campaign’s settings change, and a newer save of somebody else is shown first', async () => {
+    const { page } = light
+    await page.goto(`${server.office}/campaigns/1/plan`)
+    await page.getByRole('button', { name: 'Campaign settings' }).click()
+    await page.getByLabel('Campaign value').fill('seals-27')
+    await api(page, 'PATCH', '/campaigns/1', { version: 1, name: 'Seals, renamed' })
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByText('it is now called “Seals, renamed”').waitFor()
+    await expectAccessible(page)
+    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByRole('dialog').waitFor({ state: 'hidden' })
+    expect((await api<{ utmCampaign: string }>(page, 'GET', '/campaigns/1')).utmCampaign).toBe('seals-27')
+  })
+
+  it('results of one piece, one route and the whole campaign are a choice apart', async () => {
+    const { page } = light
+    await fetch(`${server.door}/${(await api<{ slug: string }>(page, 'GET', '/codes/1')).slug}`, { redirect: 'manual', headers: { 'user-agent': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0' } })
+    await page.goto(`${server.office}/campaigns/1/results`)
+    await page.getByRole('img', { name: /^Scans by day: 1 scan from/ }).waitFor()
+    for (const [choice, label] of [['Winter poster', '0 scans'], ['Route: Café coaster', '1 scan'], ['The whole campaign', '1 scan']] as const) {
+      await page.getByLabel('Results of').click()
+      await page.getByRole('option', { name: choice }).click()
+      await page.getByRole('img', { name: `Scans by day: ${label} from`, exact: false }).waitFor()
+    }
+    await page.getByLabel('By', { exact: true }).click()
+    await page.getByRole('option', { name: 'hour' }).click()
+    await page.getByRole('heading', { name: 'When? Scans by hour' }).waitFor()
+  })
+
+  it('the colours follow the person’s choice', async () => {
+    const { page } = light
+    await page.goto(server.office)
+    const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
+    expect(await ground()).toBe('rgb(250, 248, 243)')
+    await page.getByRole('button', { name: 'Menu of Anna Petersen' }).click()
+    await page.getByRole('menuitem', { name: 'Colours: as the system' }).click()
+    await page.getByRole('menuitem', { name: 'Colours: light' }).click()
+    await page.getByRole('menuitem', { name: 'Colours: dark' }).waitFor()
+    expect(await ground()).toBe('rgb(20, 25, 28)')
+    await page.getByRole('menuitem', { name: 'Colours: dark' }).click()
+  })
+})

@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module'
+import { isIP } from 'node:net'
 import { LRUCache } from 'lru-cache'
 import { open, type CityResponse, type Reader } from 'maxmind'
 import { NOWHERE, type Place } from '@flimbo/core/scans'
@@ -42,11 +43,9 @@ export async function openPlaces(): Promise<FindPlace> {
   const remembered = new LRUCache<string, Place>({ max: 20_000 })
 
   function look(address: string): Place {
-    try {
-      return readEntry((address.includes(':') ? v6 : v4)?.get(address) as CityEntry | null)
-    } catch {
-      return NOWHERE
-    }
+    // The reader takes the first digits of anything; what a proxy wrote may be no address at all.
+    const version = isIP(address)
+    return version === 0 ? NOWHERE : readEntry((version === 6 ? v6 : v4)?.get(address) as CityEntry | null)
   }
 
   return (address) => {

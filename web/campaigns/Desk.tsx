@@ -4,7 +4,7 @@ import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, day, Empty, number, Trouble, useKeys, When } from '../ui/index.ts'
+import { counted, day, Empty, number, Trouble, useKeys, LastScan } from '../ui/index.ts'
 import { CampaignDialog } from './CampaignDialog.tsx'
 import { Sparkline } from './Sparkline.tsx'
 
@@ -64,7 +64,7 @@ function CampaignSheet({ campaign }: { campaign: Campaign }) {
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
         <Figure value={number(scans.scans)} name="scans" />
         <Figure value={number(scans.uniques)} name="unique" />
-        <Typography variant="body2" color="textSecondary">last <When at={scans.lastAt} zone={zone} /></Typography>
+        <Typography variant="body2" color="textSecondary"><LastScan at={scans.lastAt} zone={zone} /></Typography>
       </Stack>
     </Paper>
   )

@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { hrefOf, useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { SymbolPicture } from '../symbol/index.ts'
-import { Copyable, Inspector, number, Trouble, When } from '../ui/index.ts'
+import { Copyable, Inspector, number, Trouble, LastScan } from '../ui/index.ts'
 import { useSession } from '../workspace/index.ts'
 import { FinalAddress } from './FinalAddress.tsx'
 import { LatestScans } from './LatestScans.tsx'
@@ -64,7 +64,7 @@ function Figures({ code }: { code: Code }) {
       <Stack direction="row" sx={{ alignItems: 'baseline', gap: 2, mb: 1 }}>
         <Typography><strong data-testid="scan-count">{number(code.scans.scans)}</strong> {code.scans.scans === 1 ? 'scan' : 'scans'}</Typography>
         <Typography><strong>{number(code.scans.uniques)}</strong> unique</Typography>
-        <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>last <When at={code.scans.lastAt} zone={zone} /></Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}><LastScan at={code.scans.lastAt} zone={zone} /></Typography>
         <Button component={Link} to={`../results?code=${String(code.id)}`}>Results</Button>
       </Stack>
       <LatestScans codeId={code.id} zone={zone} />

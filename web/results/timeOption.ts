@@ -1,6 +1,6 @@
 import type { EChartsCoreOption } from 'echarts/core'
 import type { Results } from '@flimbo/core/results'
-import { number } from '../ui/index.ts'
+import { number, TEXT } from '../ui/index.ts'
 import type { ChartColours } from './Chart.tsx'
 
 const FORMATS: Record<Results['unit'], Intl.DateTimeFormatOptions> = {
@@ -39,7 +39,7 @@ export function timeOption(results: Results, colours: ChartColours): EChartsCore
   const few = period.buckets.length <= 62
   return {
     animation: false,
-    textStyle: { fontFamily: 'inherit' },
+    textStyle: { fontFamily: TEXT },
     grid: { left: 8, right: 12, top: 40, bottom: 4, containLabel: true },
     legend: { top: 0, left: 0, itemWidth: 18, textStyle: { color: colours.ink, fontSize: 12 } },
     // Drawn on the canvas: the page's policy lets no inline styles in.

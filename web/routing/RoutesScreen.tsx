@@ -6,7 +6,7 @@ import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { StateMark } from '../codes/index.ts'
-import { counted, Empty, Sheet, Trouble, useKeys, When } from '../ui/index.ts'
+import { counted, Empty, Sheet, Trouble, useKeys, LastScan } from '../ui/index.ts'
 import { NewRoute } from './NewRoute.tsx'
 import { RouteEditor } from './RouteEditor.tsx'
 
@@ -62,7 +62,7 @@ function RouteLine({ route, zone, chosen, choose }: { route: Route; zone: string
         <Typography variant="body2"><StateMark state={route.state} /></Typography>
       </Stack>
       <Typography variant="mono" noWrap sx={{ display: 'block' }} color="textSecondary">{route.destination.replace(/^https?:\/\//, '')}</Typography>
-      <Typography variant="body2" color="textSecondary">{counted(route.codes, 'code')} · {counted(route.scans.scans, 'scan')} · last <When at={route.scans.lastAt} zone={zone} /></Typography>
+      <Typography variant="body2" color="textSecondary">{counted(route.codes, 'code')} · {counted(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} /></Typography>
     </ListItemButton>
   )
 }

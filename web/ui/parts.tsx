@@ -49,6 +49,11 @@ export function When({ at, zone, never = 'never' }: { at: number | null; zone: s
   return <Tooltip title={`${moment(at, zone)} (${zone})`}><time dateTime={new Date(at).toISOString()}>{age(at, Math.max(now, at))}</time></Tooltip>
 }
 
+/** "last 3 min ago", or that there was none. */
+export function LastScan({ at, zone }: { at: number | null; zone: string }) {
+  return at === null ? <>never scanned</> : <>last <When at={at} zone={zone} /></>
+}
+
 /** A value people copy, in the face that tells 0 from O, with a button that copies it. */
 export function Copyable({ value, label, children }: { value: string; label: string; children?: ReactNode }) {
   const [copied, setCopied] = useState(false)

@@ -13,7 +13,8 @@ declare module '@mui/material/Typography' {
   interface TypographyPropsVariantOverrides { mono: true }
 }
 
-const TEXT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif'
+/** The face of everything but values people copy. */
+export const TEXT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif'
 const MONO = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace'
 
 /** Colours of chart series, told apart in any colour vision; the order matters. */

@@ -1,0 +1,91 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { decide } from '@flimbo/core/routing'
+import { openDatabase, tables, type Database } from '../database/index.ts'
+import { setUpWorkspace } from '../workspace/index.ts'
+import { OWNER } from '../tests/running.ts'
+import { changeRoute, insertRoute, lookup, type Lookup } from './index.ts'
+
+let directory: string
+let database: Database
+let find: Lookup
+const by = { personId: 1, at: 1 }
+
+beforeEach(async () => {
+  directory = mkdtempSync(join(tmpdir(), 'flimbo-lookup-'))
+  database = await openDatabase(join(directory, 'flimbo.sqlite'))
+  await setUpWorkspace(database, OWNER)
+  await database.write(async (manager) => {
+    await manager.insert(tables.campaigns, { workspaceId: 1, clientId: 1, name: 'A', zone: 'UTC', utmCampaign: 'a', startsOn: null, endsOn: null, version: 1, createdAt: 0 })
+    await insertRoute(manager, { campaignId: 1, name: 'A', destination: 'https://saltmarsh.example/one', note: '' }, by)
+    await manager.insert(tables.codes, { campaignId: 1, routeId: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', term: '', content: '', level: 'M', sizeMm: 30, place: '', note: '', state: 'live', version: 1, createdAt: 0 })
+  })
+  find = lookup(database)
+})
+afterEach(async () => {
+  await database.close()
+  rmSync(directory, { recursive: true, force: true })
+})
+
+const leadTo = (page: string, version: number) => database.write((manager) => changeRoute(manager, 1, version, { destination: `https://saltmarsh.example/${page}` }, by))
+const address = async () => {
+  const posting = await find.find('pier')
+  const decision = posting && decide(posting.compiled, { query: '' })
+  return decision?.kind === 'redirect' ? new URL(decision.address).pathname : null
+}
+
+describe('looking a short link up', () => {
+  it('asks the database once and knows it from then on', async () => {
+    expect(find.known('PIER')).toBeUndefined()
+    expect(await address()).toBe('/one')
+    expect(find.known('PIER')).toMatchObject({ codeId: 1, routeId: 1, campaignId: 1, workspaceId: 1, workspaceZone: 'Europe/Berlin', revisionId: 1 })
+  })
+
+  it('sees a change once it is told to forget, and names the new revision', async () => {
+    await address()
+    await leadTo('two', 1)
+    find.forget(['PIER'])
+    expect(await address()).toBe('/two')
+    expect(find.known('PIER')?.revisionId).toBe(2)
+  })
+
+  it('does not keep what was read before a change and arrived after it', async () => {
+    const early = find.find('PIER')
+    await leadTo('two', 1)
+    find.forget(['PIER'])
+    await early
+    expect(await address()).toBe('/two')
+  })
+
+  it('remembers what does not exist, until it does', async () => {
+    expect([await find.find('NOTHING'), find.known('NOTHING')]).toEqual([null, null])
+    find.forget(['NOTHING'])
+    expect(find.known('NOTHING')).toBeUndefined()
+  })
+
+  it.each(['', '-', 'A B', 'A%00', 'Ä', 'x'.repeat(200), "' OR 1=1 --"])('takes %j for no short link, and remembers none of it', async (slug) => {
+    expect(await find.find(slug)).toBeNull()
+    expect(find.known(slug)).toBeUndefined()
+  })
+})
+
+describe('a write that fails half way', () => {
+  it('leaves nothing behind, and the next one works', async () => {
+    await expect(database.write(async (manager) => {
+      await manager.update(tables.routes, { id: 1 }, { name: 'half' })
+      throw new Error('stop')
+    })).rejects.toThrow('stop')
+    expect((await database.read.findOneByOrFail(tables.routes, { id: 1 })).name).toBe('A')
+    expect(await leadTo('two', 1)).toBe('changed')
+  })
+
+  it('is not seen by readers before it is committed', async () => {
+    await database.write(async (manager) => {
+      await manager.update(tables.routes, { id: 1 }, { name: 'not yet' })
+      expect((await database.read.findOneByOrFail(tables.routes, { id: 1 })).name).toBe('A')
+    })
+    expect((await database.read.findOneByOrFail(tables.routes, { id: 1 })).name).toBe('not yet')
+  })
+})
