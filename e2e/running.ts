@@ -1,26 +1,15 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { readFileSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Page } from 'playwright-core'
 import { expect } from 'vitest'
+import { freePort, OWNER } from '../server/tests/running.ts'
 import { openBrowser, type Look } from './browser.ts'
 
-export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
 const root = fileURLToPath(new URL('..', import.meta.url))
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => { resolve(port) })
-    })
-  })
-}
 
 /** The built server on an empty database file of its own, with the stand-ins beside it. */
 export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {

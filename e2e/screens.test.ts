@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { fillCodes } from '../bench/door/fill.ts'
-import { api, builtServer, expectAccessible, OWNER, setUp, watchedBrowser } from './running.ts'
+import { OWNER } from '../server/tests/running.ts'
+import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
 interface Made { id: number; routeId: number; version: number }
 
@@ -135,6 +136,7 @@ describe('what goes wrong on the way', () => {
     await page.context().setOffline(false)
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Everything is saved.').waitFor()
+    await page.getByRole('list', { name: 'Changes' }).getByText('changed the place to “East pier”').waitFor()
   })
 
   it('an address of nothing says so', async () => {

@@ -1,5 +1,6 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { request, type IncomingHttpHeaders } from 'node:http'
+import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
@@ -25,6 +26,16 @@ export interface Answer<T = unknown> {
 
 function read(text: string, type: string | undefined): unknown {
   return /json/.test(type ?? '') ? JSON.parse(text) : text
+}
+
+/** A port nobody listens on just now. */
+export function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => { resolve(port) })
+    })
+  })
 }
 
 /** One HTTP request as it is, without a client's own ideas of redirects and cookies. */

@@ -1,24 +1,14 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { Agent, request } from 'node:http'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import Sqlite from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { http, OWNER, PHONE } from './running.ts'
+import { freePort, http, OWNER, PHONE } from './running.ts'
 
 const MAIN = fileURLToPath(new URL('../main.ts', import.meta.url))
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => { resolve(port) })
-    })
-  })
-}
 
 let dataDir: string
 let child: ChildProcess

@@ -3,6 +3,7 @@ import { codesApi, type Code } from '@flimbo/core/codes'
 import { Link } from 'react-router'
 import { hrefOf, useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
+import { History } from '../routing/index.ts'
 import { SymbolPicture } from '../symbol/index.ts'
 import { Copyable, Inspector, number, Trouble, LastScan } from '../ui/index.ts'
 import { useSession } from '../workspace/index.ts'
@@ -14,6 +15,7 @@ import { PieceForm } from './PieceForm.tsx'
 export function CodeInspector({ id, close, focusDestination }: { id: number; close: () => void; focusDestination: number }) {
   const { data, isError, error, refetch } = useAnswer(codesApi.get, { params: { id } })
   const code = data?.id === id ? data : undefined
+  const { zone } = useCampaign()
   return (
     <Inspector title={code?.name ?? 'Piece'} close={close}>
       {isError && <Trouble error={error} again={() => { void refetch() }} />}
@@ -24,6 +26,11 @@ export function CodeInspector({ id, close, focusDestination }: { id: number; clo
           <Figures code={code} />
           <Divider />
           <PieceForm key={id} code={code} focusDestination={focusDestination} />
+          <Divider />
+          <Box>
+            <Typography variant="h3" sx={{ mb: 0.5 }}>What was changed of this piece</Typography>
+            <History of="code" id={id} zone={zone} />
+          </Box>
         </Stack>
       )}
     </Inspector>

@@ -1,16 +1,10 @@
-import { Box, Typography } from '@mui/material'
+import { Typography } from '@mui/material'
 import type { GridColDef } from '@mui/x-data-grid'
 import type { Code } from '@flimbo/core/codes'
 import { SymbolPicture } from '../symbol/index.ts'
-import { number, When } from '../ui/index.ts'
+import { number, StateMark, When } from '../ui/index.ts'
 
 const mono = (value: string) => <Typography variant="mono" noWrap>{value}</Typography>
-
-/** A state as a shape and a word, so that it never stands on colour alone. */
-export function StateMark({ state }: { state: Code['state'] }) {
-  const look = { live: ['●', 'primary.main'], paused: ['◐', 'warning.main'], deleted: ['○', 'text.secondary'] }[state]
-  return <Box component="span" sx={{ display: 'inline-flex', gap: 0.75 }}><Box component="span" aria-hidden sx={{ color: look[1] }}>{look[0]}</Box>{state}</Box>
-}
 
 /** The columns of the plan, in the order of the work. */
 export function planColumns(door: string, zone: string): GridColDef<Code>[] {

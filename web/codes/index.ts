@@ -1,3 +1,2 @@
-export { StateMark } from './columns.tsx'
 export { FinalAddress } from './FinalAddress.tsx'
 export { PlanScreen } from './PlanScreen.tsx'

@@ -17,9 +17,9 @@ export function Breakdown({ title, rows, all, nameOf, total = rows.length, note 
         <TableHead>
           <TableRow>
             <TableCell component="th" scope="col" sx={{ fontWeight: 650 }}>{title}</TableCell>
-            <TableCell align="right" sx={{ width: 70 }}>Scans</TableCell>
-            <TableCell align="right" sx={{ width: 70 }}>Unique</TableCell>
-            <TableCell align="right" sx={{ width: 64 }}>Share</TableCell>
+            <TableCell align="right" sx={{ width: 56 }}>Scans</TableCell>
+            <TableCell align="right" sx={{ width: 56 }}>Unique</TableCell>
+            <TableCell align="right" sx={{ width: 54 }}>Share</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>

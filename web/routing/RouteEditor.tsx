@@ -27,7 +27,7 @@ export function RouteEditor({ id, zone, focusDestination }: { id: number; zone: 
         <Form route={data} focusDestination={focusDestination} />
       </Sheet>
       <SharedBy route={data} />
-      <Sheet title="What was changed"><History routeId={id} zone={zone} /></Sheet>
+      <Sheet title="What was changed"><History of="route" id={id} zone={zone} /></Sheet>
     </Stack>
   )
 }

@@ -1,1 +1,2 @@
+export { History } from './History.tsx'
 export { RoutesScreen } from './RoutesScreen.tsx'
