@@ -76,6 +76,10 @@ describe('by keyboard alone', () => {
     await page.keyboard.type('coaster')
     await page.getByRole('gridcell', { name: 'Pier banner', exact: true }).waitFor({ state: 'hidden' })
     await page.getByText('1 piece with “coaster”').waitFor()
+    await page.goto(`${server.office}/campaigns/1/plan?code=1`)
+    await page.getByRole('complementary', { name: 'Café coaster' }).waitFor()
+    await page.keyboard.press('t')
+    await page.getByAltText('Before the camera: the chosen piece').waitFor()
   })
 
   it('reaches everything by Tab and shows where it is', async () => {

@@ -4,7 +4,7 @@ import { Box, Button, Divider, IconButton, Link, ListItemText, Menu, MenuItem, S
 import { useColorScheme } from '@mui/material/styles'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useState } from 'react'
-import { Link as RouterLink, useNavigate } from 'react-router'
+import { Link as RouterLink, useLocation, useNavigate } from 'react-router'
 import { useChange } from '../api/index.ts'
 import { useKeys } from '../ui/index.ts'
 import { useSession } from '../workspace/index.ts'
@@ -21,10 +21,12 @@ export function TopBar() {
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)
   const navigate = useNavigate()
+  const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
     'ctrl+k': () => { setFinding(true) },
     '?': () => { setKeysShown(true) },
-    t: () => { void navigate('/phone') },
+    // With a piece chosen, it is that piece's symbol the phone is shown.
+    t: () => { void navigate(code === null ? '/phone' : `/phone?code=${code}`) },
   })
   return (
     <Stack component="header" direction="row" sx={{ height: 48, px: 2, gap: 2, alignItems: 'center', bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider' }}>
