@@ -1,7 +1,7 @@
 import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
 import { mount, missing, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type CampaignRow, type Database } from '../database/index.ts'
-import { tallyOf, type Reader } from '../results/index.ts'
+import { tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
 import type { Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
@@ -17,8 +17,8 @@ const RECENT_DAYS = 30
 export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, live }: Parts): void {
   const { read } = database
 
-  /** Rows with their counts, in the same order. */
-  async function withCounts(workspaceId: number, rows: readonly CampaignRow[]): Promise<Campaign[]> {
+  /** Rows with their counts, in the same order; `among` is what has to be summed for them. */
+  async function withCounts(rows: readonly CampaignRow[], among: TallyAmong): Promise<Campaign[]> {
     const countOf = async (table: typeof tables.codes | typeof tables.routes) => {
       const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n')
         .from(table, 't').where("t.state <> 'deleted'").groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
@@ -27,7 +27,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
     const [codes, routes, tallies, recent] = await Promise.all([
       countOf(tables.codes),
       countOf(tables.routes),
-      reader.ask('tallies', 'campaign', { workspace: workspaceId }),
+      reader.ask('tallies', 'campaign', among),
       reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Date.now()),
     ])
     return rows.map((row) => ({
@@ -46,13 +46,13 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
   }
 
   async function whole(workspaceId: number, id: number): Promise<Campaign> {
-    const [campaign] = await withCounts(workspaceId, [await campaignOf(workspaceId, id)])
+    const [campaign] = await withCounts([await campaignOf(workspaceId, id)], { campaign: id })
     if (!campaign) throw missing('campaign')
     return campaign
   }
 
   mount(mounts, campaignsApi.list, async ({ query, who }) => {
-    const all = await withCounts(who.workspace.id, await read.findBy(tables.campaigns, { workspaceId: who.workspace.id }))
+    const all = await withCounts(await read.findBy(tables.campaigns, { workspaceId: who.workspace.id }), { workspace: who.workspace.id })
     const value = { name: (c: Campaign) => c.name, createdAt: (c: Campaign) => c.createdAt, scans: (c: Campaign) => c.scans.scans, lastScan: (c: Campaign) => c.scans.lastAt }
     return { rows: sortedPage(all, query, value[query.sort]), total: all.length, page: query.page, pageSize: query.pageSize }
   })

@@ -2,7 +2,7 @@ import { readDestination, routesApi, type Route } from '@flimbo/core/routing'
 import { bounds, missing, mount, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
-import { scopeOwner, tallyOf, type Reader } from '../results/index.ts'
+import { scopeOwner, tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Lookup } from './lookup.ts'
 import { listRevisions } from './revisions.ts'
@@ -26,11 +26,11 @@ export function checkDestination(destination: string | undefined, { doorUrl }: P
 export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live, config }: Parts): void {
   const { read } = database
 
-  async function withCounts(campaignId: number, rows: readonly RouteRow[]): Promise<Route[]> {
+  async function withCounts(campaignId: number, rows: readonly RouteRow[], among: TallyAmong = { campaign: campaignId }): Promise<Route[]> {
     const [codes, tallies] = await Promise.all([
       read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
         .where("c.campaignId = :campaignId AND c.state <> 'deleted'", { campaignId }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>(),
-      reader.ask('tallies', 'route', { campaign: campaignId }),
+      reader.ask('tallies', 'route', among),
     ])
     const codesOf = new Map(codes.map(({ routeId, n }) => [routeId, n]))
     return rows.map((row) => ({ ...row, codes: codesOf.get(row.id) ?? 0, scans: tallyOf(tallies, row.id) }))
@@ -45,7 +45,7 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
 
   async function whole(workspaceId: number, id: number): Promise<Route> {
     const row = await routeOf(workspaceId, id)
-    const [route] = await withCounts(row.campaignId, [row])
+    const [route] = await withCounts(row.campaignId, [row], { route: id })
     if (!route) throw missing('route')
     return route
   }

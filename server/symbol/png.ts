@@ -1,8 +1,6 @@
 import sharp from 'sharp'
 import { rasterise, rasterPlan, type QrSymbol } from '@flimbo/core/symbol'
 
-const MM_PER_INCH = 25.4
-
 /**
  * A symbol as a PNG of one bit a pixel, whole pixels a module, its physical size stored in the file
  * (the pHYs chunk of the PNG specification).
@@ -12,7 +10,7 @@ export async function symbolPng(symbol: QrSymbol, mm: number, dpi: number): Prom
   const plan = rasterPlan(symbol.side, mm, dpi)
   const raw = { width: plan.pixels, height: plan.pixels, channels: 1 } as const
   return sharp(rasterise(symbol, plan.scale), { raw })
-    .withMetadata({ density: (plan.pixels / mm) * MM_PER_INCH })
+    .withMetadata({ density: plan.dpi })
     .toColourspace('b-w')
     .png({ palette: true, colours: 2, compressionLevel: 9 })
     .toBuffer()
