@@ -3,12 +3,14 @@ import type { AddressInfo } from 'node:net'
 import type { Logger } from 'pino'
 import type { Config } from './config/index.ts'
 import { openDatabase } from './database/index.ts'
+import { openDomains } from './domains/index.ts'
 import { frontDoor, rehearsals as makeRehearsals } from './door/index.ts'
 import { office } from './office/index.ts'
 import { startReader } from './results/index.ts'
 import { lookup as makeLookup } from './routing/index.ts'
 import { announceScans, dailySalts, enricher, liveHub, openPlaces, startScanWriter } from './scans/index.ts'
 import { destinationSite } from './standins/index.ts'
+import { tagging as makeTagging } from './tagging/index.ts'
 
 /** A running Flimbo. */
 export interface Flimbo {
@@ -50,13 +52,15 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const reader = startReader(config.databaseFile)
   const live = liveHub()
   const lookup = makeLookup(database)
+  const domains = await openDomains(database, config)
+  const tagging = makeTagging(database, reader, live)
   const rehearsals = makeRehearsals()
   const salts = dailySalts(database, writer, (error) => { log.error({ error }, 'yesterday’s salt could not be destroyed yet') })
   announceScans(writer, live)
   const ports = { office: 0, door: 0, standIn: 0 }
 
-  const door = frontDoor({ config, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
-  const application = office({ config, database, reader, lookup, live, rehearsals, ports: () => ports, log, webDirectory })
+  const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
+  const application = office({ config, database, reader, lookup, live, domains, tagging, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
   const standIn = config.standIns ? destinationSite() : null
 

@@ -12,9 +12,11 @@ export async function fillCodes(file: string, count: number): Promise<string[]> 
   const now = Date.now()
   const slugs: string[] = []
   connection.transaction(() => {
-    connection.prepare("INSERT INTO campaigns VALUES (1, 1, 1, 'Bench', 'Europe/Berlin', 'bench', NULL, NULL, 1, ?)").run(now)
+    connection.prepare("INSERT INTO campaigns (id, workspaceId, clientId, name, zone, utmCampaign, version, createdAt) VALUES (1, 1, 1, 'Bench', 'Europe/Berlin', 'bench', 1, ?)").run(now)
     const route = connection.prepare("INSERT INTO routes VALUES (?, 1, ?, ?, 'live', '', ?, 1, ?, ?)")
-    const code = connection.prepare("INSERT INTO codes VALUES (?, 1, ?, ?, ?, 'print', 'bench', '', ?, 'M', 30, '', '', 'live', 1, ?)")
+    const code = connection.prepare(`INSERT INTO codes (id, campaignId, routeId, domainId, slug, name, medium, source, term, content, extra, level, sizeMm, place, reference, key, note, state, version, createdAt)
+      VALUES (?, 1, ?, 1, ?, ?, 'print', 'bench', '', ?, '{}', 'M', 30, '', '', '', '', 'live', 1, ?)`)
+    const link = connection.prepare('INSERT INTO short_links VALUES (1, ?, ?, ?)')
     for (let i = 0; i < count; i++) {
       const routeId = Math.floor(i / 10) + 1
       if (i % 10 === 0) route.run(routeId, `Route ${String(routeId)}`, `https://saltmarsh.example/page/${String(routeId)}?lang=de#today`, routeId, now, now)
@@ -22,6 +24,7 @@ export async function fillCodes(file: string, count: number): Promise<string[]> 
       const slug = slugOf([5, Math.floor(i / base ** 3) % base, Math.floor(i / base ** 2) % base, Math.floor(i / base) % base, i % base])
       slugs.push(slug)
       code.run(i + 1, routeId, slug, `Piece ${String(i)}`, `piece-${String(i)}`, now)
+      link.run(slug, i + 1, now)
     }
   })()
   connection.close()

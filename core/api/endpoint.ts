@@ -28,6 +28,8 @@ export interface Endpoint<
   readonly body?: Body
   readonly answer?: Answer
   readonly answers?: string
+  /** Media type of a body that is taken as it is, byte for byte; such an endpoint has no `body`. */
+  readonly takes?: string
   /** Status of the successful answer; 200 where it is not named, 204 where there is no answer. */
   readonly status?: number
 }

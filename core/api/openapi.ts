@@ -41,6 +41,7 @@ function operation(e: Endpoint): Json {
     summary: e.summary,
     ...(e.open ? { security: [] } : {}),
     parameters: [...parameters(e.params, 'path'), ...parameters(e.query, 'query')],
+    ...(e.takes ? { requestBody: { required: true, content: { [e.takes]: { schema: { type: 'string', format: 'binary' } } } } } : {}),
     ...(e.body ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(e.body, 'input') } } } } : {}),
     responses: answers(e),
   }

@@ -15,6 +15,11 @@ export const campaign = z.object({
   utmCampaign: z.string(),
   startsOn: z.string().nullable(),
   endsOn: z.string().nullable(),
+  /** The domain new short links are on; null for the client's or the workspace's own choice. */
+  domainId: z.int().nullable(),
+  /** Whether it stands first on the desk. */
+  pinned: z.boolean(),
+  archivedAt: z.int().nullable(),
   version: z.int(),
   createdAt: z.int(),
   codes: z.int(),
@@ -31,6 +36,7 @@ const fields = {
   utmCampaign: utmValue('a campaign value').refine((v) => v !== '', 'Give a campaign value: without it visits cannot be told apart.'),
   startsOn: calendarDay.nullable(),
   endsOn: calendarDay.nullable(),
+  domainId: z.int().nullable(),
 }
 
 const inOrder = (c: { startsOn?: string | null | undefined; endsOn?: string | null | undefined }) =>
@@ -38,19 +44,24 @@ const inOrder = (c: { startsOn?: string | null | undefined; endsOn?: string | nu
 const ORDER = { message: 'The last day lies before the first.', path: ['endsOn'] }
 
 export const newCampaign = z
-  .strictObject({ ...fields, startsOn: fields.startsOn.default(null), endsOn: fields.endsOn.default(null), clientId: z.int().optional() })
+  .strictObject({ ...fields, startsOn: fields.startsOn.default(null), endsOn: fields.endsOn.default(null), domainId: fields.domainId.default(null), clientId: z.int().optional() })
   .refine(inOrder, ORDER)
 export const campaignChange = z
   .strictObject({ version: z.int() })
   .extend(z.strictObject(fields).partial().shape)
+  .extend({ pinned: z.boolean().optional(), archived: z.boolean().optional() })
   .refine(inOrder, ORDER)
+
+/** What a copy is called and when it runs; see `nextYear` for what is usually wanted. */
+export const campaignCopy = z.strictObject({ name: fields.name, utmCampaign: fields.utmCampaign, startsOn: fields.startsOn, endsOn: fields.endsOn, pieceDays: z.enum(['shift', 'clear']) }).refine(inOrder, ORDER)
+export type CampaignCopy = z.input<typeof campaignCopy>
 
 export const CAMPAIGN_SORTS = ['name', 'createdAt', 'scans', 'lastScan'] as const
 
 export const campaignsApi = {
   list: endpoint({
     method: 'GET', path: '/campaigns', room: 'campaigns', summary: 'The campaigns of the workspace',
-    query: pageQuery(CAMPAIGN_SORTS, 'name'), answer: pageOf(campaign),
+    query: pageQuery(CAMPAIGN_SORTS, 'name').extend({ shown: z.enum(['current', 'archived', 'all']).default('current') }), answer: pageOf(campaign),
   }),
   create: endpoint({
     method: 'POST', path: '/campaigns', room: 'campaigns', status: 201, summary: 'Begin a campaign',
@@ -62,5 +73,9 @@ export const campaignsApi = {
   change: endpoint({
     method: 'PATCH', path: '/campaigns/:id', room: 'campaigns', summary: 'Change a campaign',
     params: idParams, body: campaignChange, answer: campaign,
+  }),
+  copy: endpoint({
+    method: 'POST', path: '/campaigns/:id/copies', room: 'campaigns', status: 201,
+    summary: 'Duplicate a campaign: the same routes and pieces under new short links, without scans', params: idParams, body: campaignCopy, answer: campaign,
   }),
 }

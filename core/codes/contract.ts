@@ -1,13 +1,18 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { check } from '../checks/index.ts'
 import { destination, revision, state, utmValue } from '../routing/index.ts'
 import { tally } from '../scans/index.ts'
 import { LEVELS } from '../symbol/index.ts'
+import { finding, FINDING_KINDS } from '../tagging/index.ts'
 import { chosenSlug, isSlug } from './slug.ts'
 
 export const level = z.enum(LEVELS, { error: 'Choose one of the levels L, M, Q and H.' })
 
-const clash = z.object({ field: z.enum(['source', 'medium', 'campaign', 'term', 'content']), replaced: z.string(), by: z.string() })
+const clash = z.object({ name: z.string(), replaced: z.string(), by: z.string() })
+
+/** The newest check that says something of a piece's destination. */
+const checked = check.pick({ verdict: true, at: true, sentence: true, failingSince: true })
 
 export const code = z.object({
   id: z.int(),
@@ -19,27 +24,53 @@ export const code = z.object({
   /** How many codes share the route, this one among them. */
   routeCodes: z.int(),
   name: z.string(),
+  domainId: z.int(),
+  /** Origin its short link begins with. */
+  origin: z.string(),
   slug: z.string(),
   shortLink: z.string(),
+  /** Short links it had before it was renamed; they go on working. */
+  oldLinks: z.array(z.string()),
   destination: z.string(),
   /** Where a scan without a query of its own goes, UTM values and all. */
   finalAddress: z.string(),
-  /** UTM values the destination had itself and the code's took the place of. */
+  /** Values the destination had itself and the code's took the place of. */
   clashes: z.array(clash),
   medium: z.string(),
   source: z.string(),
   campaign: z.string(),
   term: z.string(),
   content: z.string(),
+  /** Values of the workspace's own parameters. */
+  extra: z.record(z.string(), z.string()),
   level,
   /** Side of the symbol as printed, quiet zone included, in millimetres. */
   sizeMm: z.number(),
+  /** From how far away it is scanned, in metres. */
+  viewingM: z.number().nullable(),
   place: z.string(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
+  /** Copies printed. */
+  printRun: z.int().nullable(),
+  /** In the workspace's currency. */
+  cost: z.number().nullable(),
+  liveOn: z.string().nullable(),
+  downOn: z.string().nullable(),
+  reference: z.string(),
+  /** What an import knows the piece by. */
+  key: z.string(),
   note: z.string(),
   state,
+  archivedAt: z.int().nullable(),
   version: z.int(),
   createdAt: z.int(),
   scans: tally,
+  /** What the linter says of its tags. */
+  findings: z.array(finding),
+  /** The channel its visits fall in; empty where no line of the table takes them. */
+  channel: z.string(),
+  check: checked.nullable(),
 })
 export type Code = z.infer<typeof code>
 
@@ -50,16 +81,60 @@ const sizeMm = z
   .min(SIZE_MM.min, `Make the symbol at least ${String(SIZE_MM.min)} mm wide.`)
   .max(SIZE_MM.max, 'Make the symbol no wider than 5 m.')
 
-const fields = {
+const degrees = (what: string, max: number) => z
+  .number({ error: `Give the ${what} in degrees.` })
+  .min(-max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
+  .max(max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
+
+const day = z.iso.date('Write the day as 2026-07-01.')
+
+/** Everything a person can say of a piece; what the plan edits, pastes, imports and exports. */
+export const pieceFields = {
   name: requiredLine('a name', 200),
   medium: utmValue('a medium').refine((v) => v !== '', 'Give a medium, such as print.'),
   source: utmValue('a source').refine((v) => v !== '', 'Give a source, such as pier-poster.'),
   term: utmValue('the term'),
   content: utmValue('the content'),
+  extra: z.record(z.string().max(40), utmValue('the value')),
   level,
   sizeMm,
+  viewingM: z.number({ error: 'Give the viewing distance in metres.' }).positive('Give a distance above 0 m.').max(1000, 'Give a distance of at most 1,000 m.').nullable(),
   place: line('the place', 200),
+  latitude: degrees('latitude', 90).nullable(),
+  longitude: degrees('longitude', 180).nullable(),
+  printRun: z.int({ error: 'Give the print run as a whole number.' }).min(0, 'A print run cannot be below 0.').max(1_000_000_000, 'Give a print run of at most 1,000,000,000.').nullable(),
+  cost: z.number({ error: 'Give the cost as a number.' }).min(0, 'A cost cannot be below 0.').max(1e12, 'Give a smaller cost.').nullable(),
+  liveOn: day.nullable(),
+  downOn: day.nullable(),
+  reference: line('the reference', 100),
+  key: line('the key', 100),
   note: line('the note', 1000),
+} as const
+
+export const USUAL_PIECE = {
+  term: '', content: '', extra: {}, level: 'M', sizeMm: SIZE_MM.usual, viewingM: null, place: '', latitude: null, longitude: null,
+  printRun: null, cost: null, liveOn: null, downOn: null, reference: '', key: '', note: '',
+} as const
+
+interface Placed { latitude?: number | null | undefined; longitude?: number | null | undefined; liveOn?: string | null | undefined; downOn?: string | null | undefined }
+
+function faultsOf(piece: Placed): { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] {
+  const faults: { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] = []
+  if (piece.latitude !== undefined && piece.longitude !== undefined && (piece.latitude === null) !== (piece.longitude === null)) {
+    faults.push({ path: piece.latitude === null ? 'latitude' : 'longitude', message: 'Give latitude and longitude together, or neither.' })
+  }
+  if (piece.liveOn && piece.downOn && piece.liveOn > piece.downOn) faults.push({ path: 'downOn', message: 'The piece would be taken down before it goes live.' })
+  return faults
+}
+
+/** What is wrong with a piece as a whole, in sentences: half a coordinate is none, and it is not taken down before it goes live. */
+export function wholeFaults(piece: Placed): string[] {
+  return faultsOf(piece).map(({ message }) => message)
+}
+
+/** The same as a check of a schema. */
+export function wholePiece(piece: Placed, context: z.core.$RefinementCtx): void {
+  for (const { path, message } of faultsOf(piece)) context.addIssue({ code: 'custom', path: [path], message })
 }
 
 /** A new piece: with a destination it gets a route of its own, with `routeId` it shares one. */
@@ -69,26 +144,75 @@ export const newCode = z
     routeId: z.int().optional(),
     destination: destination.optional(),
     slug: chosenSlug.optional(),
-    ...fields,
-    term: fields.term.default(''),
-    content: fields.content.default(''),
-    level: fields.level.default('M'),
-    sizeMm: fields.sizeMm.default(SIZE_MM.usual),
-    place: fields.place.default(''),
-    note: fields.note.default(''),
+    domainId: z.int().optional(),
+    ...pieceFields,
+    ...mapDefaults(),
   })
   .refine((c) => (c.routeId === undefined) !== (c.destination === undefined), {
     message: 'Give either the address this leads to or a route that already has one.',
     path: ['destination'],
   })
+  .superRefine(wholePiece)
 export type NewCode = z.input<typeof newCode>
 
-export const codeChange = z
-  .strictObject({ version: z.int(), routeId: z.int().optional(), state: state.optional() })
-  .extend(z.strictObject(fields).partial().shape)
+function mapDefaults() {
+  const { term, content, extra, level: lvl, viewingM, place, latitude, longitude, printRun, cost, liveOn, downOn, reference, key, note } = pieceFields
+  return {
+    term: term.default(''), content: content.default(''), extra: extra.default({}), level: lvl.default('M'), sizeMm: sizeMm.default(SIZE_MM.usual),
+    viewingM: viewingM.default(null), place: place.default(''), latitude: latitude.default(null), longitude: longitude.default(null),
+    printRun: printRun.default(null), cost: cost.default(null), liveOn: liveOn.default(null), downOn: downOn.default(null),
+    reference: reference.default(''), key: key.default(''), note: note.default(''),
+  }
+}
+
+/** What can be set of a piece that is there: every field, its route, its short link, and whether it is in the plan. */
+export const codeSet = z.strictObject({
+  routeId: z.int().optional(), state: state.optional(), slug: chosenSlug.optional(), domainId: z.int().optional(), archived: z.boolean().optional(),
+}).extend(z.strictObject(pieceFields).partial().shape)
+export type CodeSet = z.input<typeof codeSet>
+
+export const codeChange = z.strictObject({ version: z.int() }).extend(codeSet.shape).superRefine(wholePiece)
 export type CodeChange = z.input<typeof codeChange>
 
-export const CODE_SORTS = ['name', 'medium', 'source', 'slug', 'createdAt', 'scans', 'lastScan'] as const
+export const CODE_SORTS = [
+  'name', 'medium', 'source', 'content', 'term', 'slug', 'createdAt', 'scans', 'lastScan', 'state', 'sizeMm', 'viewingM', 'place', 'printRun', 'cost',
+  'liveOn', 'downOn', 'reference', 'key', 'route',
+] as const
+export const GROUPS = ['medium', 'route'] as const
+export type Group = (typeof GROUPS)[number]
+
+/** Which pieces of a campaign are meant. */
+export const codeFilter = z.strictObject({
+  campaignId: idQuery.optional(),
+  routeId: idQuery.optional(),
+  search: z.string().max(200).optional(),
+  medium: z.string().max(150).optional(),
+  source: z.string().max(150).optional(),
+  state: state.optional(),
+  /** Current pieces, archived ones, or those deleted before anybody scanned them. */
+  shown: z.enum(['current', 'archived', 'deleted', 'all']).default('current'),
+  /** Only those with such a finding. */
+  finding: z.enum(FINDING_KINDS).optional(),
+  /** Only those that fall in a channel; `-` stands for those that fall in none. */
+  channel: z.string().max(60).optional(),
+})
+export type CodeFilter = z.input<typeof codeFilter>
+
+const change = z.strictObject({ id: z.int(), version: z.int().optional(), set: codeSet })
+export type CodeCellChange = z.input<typeof change>
+export const CHANGES_MAX = 50_000
+
+const group = z.object({ key: z.string(), pieces: z.int(), scans: z.int(), printRun: z.int(), cost: z.number() })
+export type CodeGroup = z.infer<typeof group>
+
+export const SERIES_MAX = 5000
+/** Numbers of a series as they stand in `{n}`: 1 to 120 with three digits is 001 to 120. */
+export const seriesNumbers = z.strictObject({
+  from: z.int({ error: 'Give a whole number.' }).min(0, 'Begin at 0 or above.').max(9_999_999),
+  to: z.int({ error: 'Give a whole number.' }).min(0).max(9_999_999),
+  digits: z.int().min(1).max(7),
+}).refine(({ from, to }) => from <= to, { message: 'The last number lies before the first.', path: ['to'] })
+  .refine(({ from, to }) => to - from < SERIES_MAX, { message: `A series has at most ${String(SERIES_MAX)} pieces.`, path: ['to'] })
 
 export const symbolQuery = z.strictObject({
   level: level.optional(),
@@ -103,12 +227,39 @@ export const pngQuery = symbolQuery.extend({
 export const codesApi = {
   list: endpoint({
     method: 'GET', path: '/codes', room: 'codes', summary: 'The codes of a campaign or a route',
-    query: pageQuery(CODE_SORTS, 'createdAt').extend({
-      campaignId: idQuery.optional(),
-      routeId: idQuery.optional(),
-      search: z.string().max(200).optional(),
-    }),
+    query: pageQuery(CODE_SORTS, 'createdAt').extend(codeFilter.shape).extend({ group: z.enum(GROUPS).optional() }),
     answer: pageOf(code),
+  }),
+  groups: endpoint({
+    method: 'GET', path: '/code-groups', room: 'codes', summary: 'Pieces of a campaign summed by medium or by route',
+    query: codeFilter.extend({ by: z.enum(GROUPS) }), answer: z.object({ rows: z.array(group) }),
+  }),
+  changeMany: endpoint({
+    method: 'POST', path: '/codes/changes', room: 'codes', summary: 'Change many pieces at once: named ones, or all that match; what cannot be changed is told and left',
+    body: z.union([
+      z.strictObject({ changes: z.array(change).min(1).max(CHANGES_MAX, 'That is more than 50,000 pieces at once.') }),
+      z.strictObject({ matching: codeFilter, set: codeSet }),
+      z.strictObject({ matching: codeFilter, fix: z.strictObject({ kind: z.enum(FINDING_KINDS), field: z.string() }) }),
+    ]),
+    answer: z.object({
+      changed: z.int(),
+      refused: z.array(z.object({ id: z.int(), name: z.string(), sentence: z.string() })),
+      /** What takes all of it back, to be sent the same way. */
+      undo: z.array(change),
+    }),
+  }),
+  move: endpoint({
+    method: 'POST', path: '/codes/moves', room: 'codes', summary: 'Move pieces to another campaign, with their history, onto a route there or a copy of their own',
+    body: z.strictObject({ ids: z.array(z.int()).min(1).max(CHANGES_MAX), campaignId: z.int(), routeId: z.int().nullable() }),
+    answer: z.object({ moved: z.int() }),
+  }),
+  copy: endpoint({
+    method: 'POST', path: '/codes/copies', room: 'codes', status: 201, summary: 'Duplicate pieces: the same in everything but the short link and the key',
+    body: z.strictObject({ ids: z.array(z.int()).min(1).max(SERIES_MAX) }), answer: z.object({ ids: z.array(z.int()) }),
+  }),
+  series: endpoint({
+    method: 'POST', path: '/codes/series', room: 'codes', status: 201, summary: 'Issue a numbered series; {n} in its texts is the number',
+    body: z.strictObject({ piece: newCode, numbers: seriesNumbers }), answer: z.object({ ids: z.array(z.int()) }),
   }),
   create: endpoint({
     method: 'POST', path: '/codes', room: 'codes', status: 201, summary: 'Issue a code, with a route of its own or a shared one',
@@ -116,7 +267,7 @@ export const codesApi = {
   }),
   get: endpoint({ method: 'GET', path: '/codes/:id', room: 'codes', summary: 'One code', params: idParams, answer: code }),
   change: endpoint({
-    method: 'PATCH', path: '/codes/:id', room: 'codes', summary: 'Change a code; its short link stays', params: idParams, body: codeChange, answer: code,
+    method: 'PATCH', path: '/codes/:id', room: 'codes', summary: 'Change a code; what is printed of it goes on working', params: idParams, body: codeChange, answer: code,
   }),
   revisions: endpoint({
     method: 'GET', path: '/codes/:id/revisions', room: 'codes', summary: 'Every change of a code, the newest first',
@@ -124,8 +275,9 @@ export const codesApi = {
   }),
   slug: endpoint({
     method: 'GET', path: '/slugs/:slug', room: 'codes', summary: 'Whether a short link is still free',
-    params: z.strictObject({ slug: z.string().max(200) }),
-    answer: z.object({ slug: z.string(), free: z.boolean(), why: z.string().optional() }),
+    params: z.strictObject({ slug: z.string().max(200) }), query: z.strictObject({ campaignId: idQuery.optional(), domainId: idQuery.optional() }),
+    /** `instead` are free ones like it. */
+    answer: z.object({ slug: z.string(), shortLink: z.string(), free: z.boolean(), why: z.string().optional(), instead: z.array(z.string()) }),
   }),
   svg: endpoint({
     method: 'GET', path: '/codes/:id/symbol.svg', room: 'codes', summary: 'The symbol as SVG, at its printed size',

@@ -1,5 +1,8 @@
-export { code, CODE_SORTS, codeChange, codesApi, level, newCode, SIZE_MM, symbolFileName } from './contract.ts'
-export type { Code, CodeChange, NewCode } from './contract.ts'
 export {
-  canonicalSlug, chosenSlug, isSlug, printedLink, RESERVED_SLUGS, shortLink, SLUG_LENGTH, SLUG_MAX, SLUG_SIGNS, slugOf,
+  CHANGES_MAX, code, CODE_SORTS, codeChange, codeFilter, codesApi, codeSet, GROUPS, level, newCode, pieceFields, SERIES_MAX, seriesNumbers, SIZE_MM, symbolFileName, USUAL_PIECE, wholeFaults, wholePiece,
+} from './contract.ts'
+export type { Code, CodeCellChange, CodeChange, CodeFilter, CodeGroup, CodeSet, Group, NewCode } from './contract.ts'
+export { seriesOf } from './series.ts'
+export {
+  canonicalSlug, chosenSlug, isSlug, printedLink, RESERVED_SLUGS, shortLink, SLUG_LENGTH, SLUG_LENGTHS, SLUG_MAX, SLUG_SIGNS, slugOf, slugsLike,
 } from './slug.ts'

@@ -3,6 +3,8 @@ import { z } from 'zod'
 /** The signs of generated slugs: digits and upper-case letters without the look-alikes 0 O 1 I L U V. */
 export const SLUG_SIGNS = '23456789ABCDEFGHJKMNPQRSTWXYZ'
 export const SLUG_LENGTH = 6
+/** How long a workspace may have its generated slugs. */
+export const SLUG_LENGTHS = { min: 4, max: 12 } as const
 export const SLUG_MAX = 40
 
 /** Paths of the front door that are not short links. */
@@ -56,4 +58,16 @@ export function shortLink(door: string, slug: string): string {
  */
 export function printedLink(door: string, slug: string): string {
   return shortLink(door, slug).toUpperCase()
+}
+
+const cut = (slug: string, room: number) => slug.slice(0, SLUG_MAX - room).replace(/-+$/, '')
+
+/** Slugs like one that is taken, the likeliest first, for a person to choose from; not yet looked up. */
+export function slugsLike(taken: string, year: number): string[] {
+  const slug = canonicalSlug(taken)
+  const short = String(year % 100).padStart(2, '0')
+  const [, stem = slug, number] = /^(.*?)-?(\d{1,4})$/.exec(slug) ?? []
+  const next = number === undefined ? [] : [1, 2, 3].map((step) => `${cut(stem, 5)}-${String(Number(number) + step)}`)
+  return [...next, ...[`${cut(slug, 2)}-2`, `${cut(slug, 3)}-${short}`, `${cut(slug, 2)}-3`, `${cut(slug, 2)}-A`, `${cut(slug, 2)}-B`]]
+    .filter((each, i, all) => each !== slug && isSlug(each) && all.indexOf(each) === i)
 }

@@ -42,6 +42,8 @@ export const results = z.object({
   systems: z.array(share),
   browsers: z.array(share),
   languages: z.array(share),
+  /** By the channel each piece's visits fall in; the empty key is what analytics would call unassigned. */
+  channels: z.array(share),
   codes: z.array(share.extend({ codeId: z.int(), lastAt: z.int().nullable() })),
 })
 export type Results = z.infer<typeof results>

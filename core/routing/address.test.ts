@@ -34,8 +34,8 @@ describe('tagging a destination', () => {
     const tagged = tag(new URL('https://saltmarsh.example/?utm_source=web&x=1&utm_medium=print&utm%5Fcampaign=old'), poster)
     expect(tagged.address).toBe(`https://saltmarsh.example/?x=1&${POSTER_TAGS}`)
     expect(tagged.clashes).toEqual([
-      { field: 'source', replaced: 'web', by: 'pier-poster' },
-      { field: 'campaign', replaced: 'old', by: 'summer-26' },
+      { name: 'utm_source', replaced: 'web', by: 'pier-poster' },
+      { name: 'utm_campaign', replaced: 'old', by: 'summer-26' },
     ])
   })
 

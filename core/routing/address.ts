@@ -1,4 +1,4 @@
-import { UTM_FIELDS, utmName, utmPairs, type UtmField, type UtmValues } from './utm.ts'
+import { tagPairs, type ExtraValues, type UtmValues } from './utm.ts'
 
 /** One `name=value` of a query, kept as it was written and with its decoded name. */
 interface Pair {
@@ -19,9 +19,9 @@ function pairsOf(query: string): Pair[] {
     .map((raw) => ({ raw, name: nameOf(raw) }))
 }
 
-/** A UTM value of the code that took the place of one the destination already had. */
-export interface UtmClash {
-  readonly field: UtmField
+/** A value of the code that took the place of one the destination already had under the same name. */
+export interface TagClash {
+  readonly name: string
   readonly replaced: string
   readonly by: string
 }
@@ -33,8 +33,8 @@ export interface UtmClash {
 export interface Tagged {
   /** The address where a scan brings no query of its own. */
   readonly address: string
-  /** Which of the destination's own UTM values the code's took the place of. */
-  readonly clashes: readonly UtmClash[]
+  /** Which of the destination's own values the code's took the place of. */
+  readonly clashes: readonly TagClash[]
   /** The same address with the query values a scan came with (without the leading `?`) carried over. */
   readonly carrying: (query: string) => string
 }
@@ -43,23 +43,28 @@ function assemble(base: string, pairs: readonly string[], fragment: string): str
   return base + (pairs.length > 0 ? `?${pairs.join('&')}` : '') + fragment
 }
 
+/** An address before its query, and its fragment with the `#`, an empty one too. */
+function partsOf({ href, hash }: URL): { base: string; fragment: string } {
+  const fragment = hash || (href.endsWith('#') ? '#' : '')
+  return { base: href.slice(0, href.length - fragment.length).split('?', 1)[0] ?? href, fragment }
+}
+
 /**
  * Tags a destination. Its own query stays as it was written, byte for byte, and its fragment too; the
- * code's UTM values are appended in the application/x-www-form-urlencoded form of the WHATWG URL
- * Standard and win over equal names in the destination. Names are compared decoded and case matters.
+ * code's UTM values, and then its values for the workspace's own parameters, are appended in the
+ * application/x-www-form-urlencoded form of the WHATWG URL Standard and win over equal names in the
+ * destination. Names are compared decoded and case matters.
  *
  * Query values a scan came with are carried over after the destination's own, unless the destination
  * or the code already sets that name: a visitor cannot change what the manager wrote.
  *
  * @param destination an absolute http(s) address; its serialisation is the WHATWG one
  */
-export function tag(destination: URL, utm: UtmValues): Tagged {
-  const { href, search, hash } = destination
-  const fragment = hash || (href.endsWith('#') ? '#' : '')
-  const base = href.slice(0, href.length - fragment.length).split('?', 1)[0] ?? href
-  const tags = utmPairs(utm)
+export function tag(destination: URL, utm: UtmValues, extra: ExtraValues = {}): Tagged {
+  const { base, fragment } = partsOf(destination)
+  const tags = tagPairs(utm, extra)
   const taken = new Set(tags.map(([name]) => name))
-  const own = pairsOf(search.slice(1))
+  const own = pairsOf(destination.search.slice(1))
   const kept = own.filter((pair) => !taken.has(pair.name))
   const keptRaw = kept.map((pair) => pair.raw)
   const tagsRaw = tags.map((pair) => new URLSearchParams([pair]).toString())
@@ -67,7 +72,7 @@ export function tag(destination: URL, utm: UtmValues): Tagged {
 
   return {
     address: assemble(base, [...keptRaw, ...tagsRaw], fragment),
-    clashes: clashesOf(own, utm),
+    clashes: clashesOf(own, tags),
     carrying(query) {
       const carried = pairsOf(sanitised(query)).filter((pair) => !closed.has(pair.name))
       return assemble(base, [...keptRaw, ...carried.map((pair) => pair.raw), ...tagsRaw], fragment)
@@ -82,11 +87,26 @@ function sanitised(query: string): string {
   return url.search.slice(1)
 }
 
-function clashesOf(own: readonly Pair[], utm: UtmValues): UtmClash[] {
-  return UTM_FIELDS.filter((field) => utm[field] !== '').flatMap((field) => {
-    const pair = own.find((p) => p.name === utmName(field))
+function clashesOf(own: readonly Pair[], tags: readonly [name: string, value: string][]): TagClash[] {
+  return tags.flatMap(([name, by]) => {
+    const pair = own.find((p) => p.name === name)
     if (!pair) return []
     const replaced = new URLSearchParams(pair.raw).get(pair.name) ?? ''
-    return replaced === utm[field] ? [] : [{ field, replaced, by: utm[field] }]
+    return replaced === by ? [] : [{ name, replaced, by }]
   })
+}
+
+/** The parameters of a destination's own query that are tags: any `utm_…`, and the names given. In order, each once. */
+export function tagsIn(destination: URL, names: readonly string[] = []): { name: string; value: string }[] {
+  const seen = new Map<string, string>()
+  for (const [name, value] of destination.searchParams) {
+    if ((/^utm_/i.test(name) || names.includes(name)) && !seen.has(name)) seen.set(name, value)
+  }
+  return [...seen].map(([name, value]) => ({ name, value }))
+}
+
+/** A destination without some of its query's names; everything else stays as it was written, byte for byte. */
+export function withoutNames(destination: URL, names: ReadonlySet<string>): string {
+  const { base, fragment } = partsOf(destination)
+  return assemble(base, pairsOf(destination.search.slice(1)).filter((pair) => !names.has(pair.name)).map((pair) => pair.raw), fragment)
 }

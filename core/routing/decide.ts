@@ -1,6 +1,6 @@
 import { tag, type Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
-import type { UtmValues } from './utm.ts'
+import type { ExtraValues, UtmValues } from './utm.ts'
 
 /** Whether something answers scans: it does, it rests for a while, or it was deleted for good. */
 export const STATES = ['live', 'paused', 'deleted'] as const
@@ -8,7 +8,7 @@ export type State = (typeof STATES)[number]
 
 /** What a code and its route say of a scan, as they are stored. */
 export interface RouteSettings {
-  readonly code: { readonly state: State; readonly utm: UtmValues }
+  readonly code: { readonly state: State; readonly utm: UtmValues; readonly extra?: ExtraValues }
   readonly route: { readonly state: State; readonly destination: string }
 }
 
@@ -42,7 +42,7 @@ export type Decision =
 export function compile(settings: RouteSettings): CompiledRoute {
   const reading = readDestination(settings.route.destination)
   if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
-  return { settings, tagged: tag(reading.url, settings.code.utm) }
+  return { settings, tagged: tag(reading.url, settings.code.utm, settings.code.extra) }
 }
 
 /**

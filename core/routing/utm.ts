@@ -23,3 +23,12 @@ export function utmName(field: UtmField): `utm_${UtmField}` {
 export function utmPairs(utm: UtmValues): [name: string, value: string][] {
   return UTM_FIELDS.filter((field) => utm[field] !== '').map((field) => [utmName(field), utm[field]])
 }
+
+/** One parameter of a workspace's own, with a code's value for it. */
+export type ExtraValues = Readonly<Record<string, string>>
+
+/** Every pair a code adds to its destination: UTM values in their fixed order, then the workspace's own by name. */
+export function tagPairs(utm: UtmValues, extra: ExtraValues = {}): [name: string, value: string][] {
+  const own = Object.entries(extra).filter(([, value]) => value !== '').sort(([a], [b]) => (a < b ? -1 : 1))
+  return [...utmPairs(utm), ...own]
+}

@@ -36,12 +36,15 @@ export const scopeFields = {
   campaignId: idQuery.optional(),
   routeId: idQuery.optional(),
   codeId: idQuery.optional(),
+  /** Only pieces whose visits fall in this channel; `-` stands for those that fall in none. */
+  channel: z.string().max(60).optional(),
 }
 
 export interface Scope {
   campaignId?: number | undefined
   routeId?: number | undefined
   codeId?: number | undefined
+  channel?: string | undefined
 }
 
 export const hasOneScope = (q: Scope) =>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { endpoint, requiredLine } from '../api/index.ts'
+import { endpoint, idParams, requiredLine } from '../api/index.ts'
+import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
 import { zoneName } from './zone.ts'
 
 export const ROLES = ['admin', 'editor', 'viewer'] as const
@@ -10,7 +11,18 @@ export type Person = z.infer<typeof person>
 export const workspace = z.object({ id: z.int(), name: z.string(), zone: z.string() })
 export type Workspace = z.infer<typeof workspace>
 
-export const client = z.object({ id: z.int(), name: z.string() })
+export const client = z.object({ id: z.int(), name: z.string(), domainId: z.int().nullable() })
+
+/** What a workspace decides once for all its campaigns. */
+export const workspaceSettings = z.strictObject({
+  /** How many signs a generated short link has. */
+  slugLength: z.int({ error: 'Give the length as a whole number.' }).min(SLUG_LENGTHS.min, `Make short links at least ${String(SLUG_LENGTHS.min)} signs long.`).max(SLUG_LENGTHS.max, `Make short links no longer than ${String(SLUG_LENGTHS.max)} signs.`),
+  /** ISO 4217 code of the currency costs are in. */
+  currency: z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Give the currency by its three letters, such as EUR.'),
+})
+export type WorkspaceSettings = z.infer<typeof workspaceSettings>
+export const USUAL_SETTINGS: WorkspaceSettings = { slugLength: SLUG_LENGTH, currency: 'EUR' }
+const versionedSettings = z.object({ value: workspaceSettings, version: z.int() })
 export type Client = z.infer<typeof client>
 
 /**
@@ -69,5 +81,11 @@ export const workspaceApi = {
     method: 'POST', path: '/owner', room: 'workspace', open: true, status: 201,
     summary: 'Create the workspace and its owner, on the first visit only',
     body: setUp, answer: session,
+  }),
+  settings: endpoint({ method: 'GET', path: '/settings', room: 'workspace', summary: 'What the workspace decided for all its campaigns', answer: versionedSettings }),
+  changeSettings: endpoint({ method: 'PATCH', path: '/settings', room: 'workspace', summary: 'Decide it anew', body: z.strictObject({ value: workspaceSettings, version: z.int() }), answer: versionedSettings }),
+  changeClient: endpoint({
+    method: 'PATCH', path: '/clients/:id', room: 'workspace', summary: 'Choose the domain of a client’s new short links', params: idParams,
+    body: z.strictObject({ domainId: z.int().nullable() }), answer: client,
   }),
 }

@@ -1,5 +1,5 @@
-export { client, person, ROLES, session, setUp, signIn, workspace, workspaceApi } from './contract.ts'
+export { client, person, ROLES, session, setUp, signIn, USUAL_SETTINGS, workspace, workspaceApi, workspaceSettings } from './contract.ts'
 export { findApi } from './find.ts'
 export type { Hit } from './find.ts'
-export type { Client, Person, Session, SetUp, Workspace } from './contract.ts'
+export type { Client, Person, Session, SetUp, Workspace, WorkspaceSettings } from './contract.ts'
 export { isZone, zoneName } from './zone.ts'

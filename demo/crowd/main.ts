@@ -24,7 +24,7 @@ const whole = (name: 'scans' | 'seed' | 'pace'): number => {
 const AT_ONCE = 16
 const faker = new Faker({ locale: en, seed: whole('seed') })
 const pieces = values.slugs === ''
-  ? CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces)).map(({ slug, weekly }) => ({ value: slug, weight: weekly }))
+  ? CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces)).filter(({ weekly }) => weekly > 0).map(({ slug, weekly }) => ({ value: slug, weight: weekly }))
   : values.slugs.split(',').map((slug) => ({ value: slug, weight: 1 }))
 const agent = new Agent({ keepAlive: true, maxSockets: AT_ONCE })
 const door = new URL(values.door)

@@ -1,15 +1,20 @@
 import type { Faker } from '@faker-js/faker'
 import { startOfDay } from '@flimbo/core/results'
-import { insertCode, changeCode } from '@flimbo/server/codes'
+import { USUAL_PIECE } from '@flimbo/core/codes'
+import { USUAL_RULES } from '@flimbo/core/tagging'
+import { changeCodes, issueCodes } from '@flimbo/server/codes'
 import { insertedId, tables, type Database } from '@flimbo/server/database'
 import { changeRoute, insertRoute } from '@flimbo/server/routing'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
+import { DETAILS } from '../scenario/details.ts'
 import { shifted, ZONE } from './calendar.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
 
 type Write = Parameters<Parameters<Database['write']>[0]>[0]
+/** A campaign that was just made, as far as its pieces must know it. */
+interface Made { readonly id: number; readonly workspaceId: number; readonly startsOn: string; readonly endsOn: string }
 interface Staff { readonly anna: number; readonly jonas: number }
 
 async function staffOf(database: Database): Promise<Staff> {
@@ -28,33 +33,38 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   const staff = await staffOf(database)
   const workDay = (day: string) => Math.min(now - 60_000, startOfDay(ZONE, shifted(day, now)) + (8 + faker.number.float(9)) * 3_600_000)
 
-  async function piece(manager: Write, campaignId: number, routeId: number, { state, weekly: _weekly, ...given }: SamplePiece, at: number): Promise<void> {
-    const by = { personId: staff.jonas, at: Math.round(at) }
-    const id = await insertCode(manager, { campaignId, routeId, term: '', note: '', level: 'M', content: '', ...given }, by)
-    if (state) await changeCode(manager, id, { version: 1, state }, { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) })
+  async function piece(manager: Write, campaign: Made, routeId: number, { state, weekly: _weekly, ...given }: SamplePiece, at: number): Promise<void> {
+    const { at: spot, run, ...details } = DETAILS[given.slug] ?? {}
+    const [id = 0] = await issueCodes(manager, [{
+      ...USUAL_PIECE, ...given, ...details, campaignId: campaign.id, domainId: 1, route: routeId, state: 'live',
+      latitude: spot?.[0] ?? null, longitude: spot?.[1] ?? null, printRun: run ?? null, liveOn: campaign.startsOn, downOn: campaign.endsOn,
+    }], { personId: staff.jonas, at: Math.round(at) }, given.slug.length)
+    const set = state === 'archived' ? { archived: true } : state ? { state } : null
+    if (set) await changeCodes(manager, campaign.workspaceId, [{ id, set }], USUAL_RULES, { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) })
   }
 
-  async function route(manager: Write, campaignId: number, { name, leads, pieces, state }: SampleRoute): Promise<void> {
+  async function route(manager: Write, campaign: Made, { name, leads, pieces, state }: SampleRoute): Promise<void> {
     const [first, ...later] = leads
     if (!first) throw new Error(`The route ${name} leads nowhere`)
     const made = Math.round(workDay(first.since))
-    const { id } = await insertRoute(manager, { campaignId, name, destination: first.to, note: '' }, { personId: staff[first.by], at: made })
+    const { id } = await insertRoute(manager, { campaignId: campaign.id, name, destination: first.to, note: '' }, { personId: staff[first.by], at: made })
     let version = 1
     for (const { since, to, by } of later) {
       await changeRoute(manager, id, version++, { destination: to }, { personId: staff[by], at: Math.round(workDay(since)) })
     }
-    for (const each of pieces) await piece(manager, campaignId, id, each, made + 120_000)
+    for (const each of pieces) await piece(manager, campaign, id, each, made + 120_000)
     if (state) await changeRoute(manager, id, version, { state }, { personId: staff.anna, at: Math.round(now - 5 * 24 * 3_600_000) })
   }
 
   async function campaign(manager: Write, { name, utmCampaign, startsOn, endsOn, routes }: SampleCampaign): Promise<void> {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const client = await manager.findOneByOrFail(tables.clients, { workspaceId })
+    const days = { startsOn: shifted(startsOn, now), endsOn: shifted(endsOn, now) }
     const id = insertedId(await manager.insert(tables.campaigns, {
-      workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1,
-      startsOn: shifted(startsOn, now), endsOn: shifted(endsOn, now), createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
+      workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1, ...days, pinned: utmCampaign === 'summer-26',
+      createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
     }))
-    for (const each of routes) await route(manager, id, each)
+    for (const each of routes) await route(manager, { id, workspaceId, ...days }, each)
   }
 
   await database.write(async (manager) => {

@@ -12,7 +12,7 @@ export interface SamplePiece {
   readonly level?: Level
   /** Scans in a usual summer week, about. */
   readonly weekly: number
-  readonly state?: 'paused' | 'deleted'
+  readonly state?: 'paused' | 'archived'
 }
 
 /** A route, where it led from when on (days of the scenario's calendar), and its pieces. */
@@ -112,7 +112,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
           { name: 'Counter display', slug: 'COUNTER', medium: 'print', source: 'counter', place: 'Ticket counter', sizeMm: 40, weekly: 62 },
           { name: 'Newsletter footer', slug: 'LETTER', medium: 'email', source: 'newsletter', place: 'Monthly newsletter', sizeMm: 30, weekly: 34 },
           { name: 'Mailing to last year’s holders', slug: 'HOLDERS', medium: 'print', source: 'mailing', content: 'holders-25', place: 'By post', sizeMm: 25, weekly: 26 },
-          { name: 'Family day flyer', slug: 'FAMILY', medium: 'print', source: 'flyer', content: 'family-day', place: 'Schools', sizeMm: 25, weekly: 18, state: 'deleted' },
+          { name: 'Family day flyer', slug: 'FAMILY', medium: 'print', source: 'flyer', content: 'family-day', place: 'Schools', sizeMm: 25, weekly: 18, state: 'archived' },
         ],
       },
       {
@@ -157,6 +157,28 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
           { name: 'Stage banner', slug: 'STAGE', medium: 'print', source: 'banner', content: 'stage', place: 'Main stage', sizeMm: 400, level: 'H', weekly: 800 },
           { name: 'Cup sleeve', slug: 'CUPS', medium: 'print', source: 'cup', place: 'Drinks stalls', sizeMm: 25, weekly: 600 },
         ],
+      },
+    ],
+  },
+  {
+    // Still being planned, with the slips a plan has before it is looked over.
+    name: 'Winter boats 2026', utmCampaign: 'winter-26', startsOn: '2026-12-01', endsOn: '2027-03-26', season: 'winter',
+    routes: [
+      {
+        name: 'Winter sailings 2026',
+        leads: [{ since: '2026-11-12', to: `${SITE}/winter?year=2026`, by: 'jonas' }],
+        pieces: [
+          { name: 'Winter poster, station', slug: 'W26-STATION', medium: 'print', source: 'poster', content: 'station', place: 'Railway station', sizeMm: 60, weekly: 0 },
+          { name: 'Winter poster, library', slug: 'W26-LIBRARY', medium: 'print', source: 'poster', content: 'station', place: 'Town library', sizeMm: 60, weekly: 0 },
+          { name: 'Ticket wallet, winter', slug: 'W26-TICKET', medium: 'print', source: 'Ticket_Wallet', content: 'winter', place: 'Handed out on board', sizeMm: 11, weekly: 0 },
+          { name: 'Local paper, half page', slug: 'W26-PAPER', medium: 'print', source: 'local paper', content: 'half-page', place: 'Saturday edition', sizeMm: 24, weekly: 0 },
+          { name: 'Call-us card', slug: 'W26-PHONE', medium: 'give-away', source: 'card', content: '+49 4931 555 0142', place: 'Ticket counter', sizeMm: 20, weekly: 0 },
+        ],
+      },
+      {
+        name: 'Storm service',
+        leads: [{ since: '2026-11-14', to: `${SITE}/old/storms`, by: 'anna' }],
+        pieces: [{ name: 'Storm notice, pier', slug: 'W26-STORM', medium: 'print', source: 'notice', content: 'pier', place: 'Ferry pier', sizeMm: 50, weekly: 0 }],
       },
     ],
   },

@@ -11,7 +11,7 @@ export function sendProblem(response: Response, problem: Problem): void {
 function foreignProblem(error: unknown): Problem | null {
   const { type, status } = error as { type?: unknown; status?: unknown }
   if (type === 'entity.parse.failed') return problemOf('malformed', 'The request is not valid JSON. Check it for a missing bracket, comma or quotation mark.')
-  if (type === 'entity.too.large') return problemOf('tooLarge', 'The request is larger than 1 MB. Send less at once.')
+  if (type === 'entity.too.large') return problemOf('tooLarge', 'The request is larger than the server takes. Send less at once.')
   if (error instanceof URIError || status === 400) return problemOf('malformed', 'The request is damaged and could not be read.')
   return null
 }

@@ -38,11 +38,12 @@ describe('a campaign', () => {
     expect((await flimbo.ask<Campaign>('PATCH', path(campaign), { version: 2, endsOn: null, startsOn: '2026-07-01' })).body).toMatchObject({ startsOn: '2026-07-01', endsOn: null })
   })
 
-  it('counts what answers or rests, not what was deleted; its scans stay', async () => {
+  it('counts what answers or rests, not what was deleted before anybody scanned it', async () => {
     const campaign = await flimbo.campaign('Counting')
     const kept = await flimbo.code(campaign.id)
     const gone = await flimbo.code(campaign.id, { routeId: kept.routeId })
-    await flimbo.scan(`/${gone.slug}`)
+    await flimbo.scan(`/${kept.slug}`)
+    expect((await flimbo.refused('PATCH', `/api/codes/${String(kept.id)}`, { version: 1, state: 'deleted' })).detail).toContain('Archive it instead')
     await flimbo.ask('PATCH', `/api/codes/${String(gone.id)}`, { version: 1, state: 'deleted' })
     const { body } = await flimbo.ask<Campaign>('GET', path(campaign))
     expect(body).toMatchObject({ codes: 1, routes: 1, scans: { scans: 1 } })

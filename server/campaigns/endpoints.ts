@@ -1,8 +1,11 @@
-import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
+import { IsNull, Not } from 'typeorm'
+import { campaignsApi, dayForward, type Campaign } from '@flimbo/core/campaigns'
 import { mount, missing, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
+import { copyPlan, slugLengthOf } from '../codes/index.ts'
 import { insertedId, tables, type CampaignRow, type Database } from '../database/index.ts'
+import { checkDomain, domainFor } from '../domains/index.ts'
 import { tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
-import type { Lookup } from '../routing/index.ts'
+import { forgetCodes, type Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
 interface Parts {
@@ -52,7 +55,8 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
   }
 
   mount(mounts, campaignsApi.list, async ({ query, who }) => {
-    const all = await withCounts(await read.findBy(tables.campaigns, { workspaceId: who.workspace.id }), { workspace: who.workspace.id })
+    const archived = { current: { archivedAt: IsNull() }, archived: { archivedAt: Not(IsNull()) }, all: {} }[query.shown]
+    const all = await withCounts(await read.findBy(tables.campaigns, { workspaceId: who.workspace.id, ...archived }), { workspace: who.workspace.id })
     const value = { name: (c: Campaign) => c.name, createdAt: (c: Campaign) => c.createdAt, scans: (c: Campaign) => c.scans.scans, lastScan: (c: Campaign) => c.scans.lastAt }
     return { rows: sortedPage(all, query, value[query.sort]), total: all.length, page: query.page, pageSize: query.pageSize }
   })
@@ -63,32 +67,47 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
     const workspaceId = who.workspace.id
     const client = await read.findOneBy(tables.clients, clientId === undefined ? { workspaceId } : { id: clientId, workspaceId })
     if (!client) throw wrongField('clientId', 'This client does not exist. Choose another.')
+    if (body.domainId !== null) await checkDomain(read, workspaceId, body.domainId)
     const id = await database.write(async (manager) =>
       insertedId(await manager.insert(tables.campaigns, { ...body, workspaceId, clientId: client.id, version: 1, createdAt: Date.now() })))
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
     return whole(workspaceId, id)
   })
 
-  mount(mounts, campaignsApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
+  mount(mounts, campaignsApi.change, async ({ params: { id }, body: { version, archived, ...change }, who }) => {
     const workspaceId = who.workspace.id
     await campaignOf(workspaceId, id)
+    if (change.domainId) await checkDomain(read, workspaceId, change.domainId)
     const stored = await database.write(async (manager) => {
       const row = await manager.findOneByOrFail(tables.campaigns, { id })
       if (row.version !== version) return { overtaken: true }
       const { startsOn, endsOn } = { ...row, ...change }
       if (startsOn && endsOn && startsOn > endsOn) throw wrongField('endsOn', 'The last day lies before the first.')
-      await manager.update(tables.campaigns, { id }, { ...change, version: version + 1 })
+      const archivedAt = archived === undefined ? row.archivedAt : archived ? (row.archivedAt ?? Date.now()) : null
+      await manager.update(tables.campaigns, { id }, { ...change, archivedAt, version: version + 1 })
       return { overtaken: false }
     })
     if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
     // Its codes carry the campaign value in their addresses.
-    lookup.forget(await slugsOf(id))
+    await forgetCodes(database, lookup, (await read.find(tables.codes, { select: { id: true }, where: { campaignId: id } })).map((code) => code.id))
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
     return whole(workspaceId, id)
   })
 
-  async function slugsOf(campaignId: number): Promise<string[]> {
-    const rows = await read.find(tables.codes, { select: { slug: true }, where: { campaignId } })
-    return rows.map(({ slug }) => slug)
-  }
+  mount(mounts, campaignsApi.copy, async ({ params, body: { pieceDays, ...given }, who }) => {
+    const workspaceId = who.workspace.id
+    const { id: _id, version: _version, createdAt: _created, archivedAt: _archived, pinned: _pinned, ...from } = await campaignOf(workspaceId, params.id)
+    const slugLength = await slugLengthOf(database, workspaceId)
+    const at = Date.now()
+    const id = await database.write(async (manager) => {
+      const copy = insertedId(await manager.insert(tables.campaigns, { ...from, ...given, pinned: false, archivedAt: null, version: 1, createdAt: at }))
+      const day = (was: string | null) => (was === null || pieceDays === 'clear' ? null : dayForward(was))
+      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength)
+      return copy
+    })
+    // Somebody may have tried one of the new short links before it was issued.
+    lookup.forgetAll()
+    live.tell(workspaceId, { type: 'change', of: 'campaign', id })
+    return whole(workspaceId, id)
+  })
 }

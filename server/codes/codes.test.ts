@@ -43,7 +43,7 @@ describe('issuing a code', () => {
 
   it('shows which of the destination’s own values its tags take the place of', async () => {
     const { clashes } = await flimbo.code(campaign.id, { destination: 'https://saltmarsh.example/?utm_medium=web' })
-    expect(clashes).toEqual([{ field: 'medium', replaced: 'web', by: 'print' }])
+    expect(clashes).toEqual([{ name: 'utm_medium', replaced: 'web', by: 'print' }])
   })
 
   it.each([
@@ -65,8 +65,8 @@ describe('issuing a code', () => {
     const code = await flimbo.code(campaign.id, { slug: 'mine' })
     await flimbo.ask('PATCH', `/api/codes/${String(code.id)}`, { version: 1, state: 'deleted' })
     expect(await flimbo.refused('POST', '/api/codes', piece({ slug: 'MINE' }))).toMatchObject({ status: 409, fields: [{ path: 'slug', message: 'The short link MINE is taken. Choose another.' }] })
-    expect((await flimbo.ask('GET', '/api/slugs/mine')).body).toMatchObject({ free: false })
-    expect((await flimbo.ask('GET', '/api/slugs/other-one')).body).toEqual({ slug: 'OTHER-ONE', free: true })
+    expect((await flimbo.ask('GET', '/api/slugs/mine')).body).toMatchObject({ free: false, instead: expect.arrayContaining(['MINE-2']) as string[] })
+    expect((await flimbo.ask('GET', '/api/slugs/other-one')).body).toEqual({ slug: 'OTHER-ONE', shortLink: `${DOOR}/OTHER-ONE`, free: true, instead: [] })
     expect((await flimbo.ask('GET', '/api/slugs/x!')).body).toMatchObject({ free: false, why: expect.stringContaining('3 signs') as string })
   })
 

@@ -1,32 +1,18 @@
-import { In, Raw, type FindOptionsWhere } from 'typeorm'
-import { chosenSlug, codesApi, type Code } from '@flimbo/core/codes'
-import { bounds, missing, mount, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
-import type { Config } from '../config/index.ts'
-import { tables, type CodeRow, type Database } from '../database/index.ts'
-import { scopeOwner, tallyOf, type Reader } from '../results/index.ts'
-import { checkDestination, listRevisions, type Lookup } from '../routing/index.ts'
-import type { LiveHub } from '../scans/index.ts'
-import { changeCode, insertCode } from './store.ts'
-import { codeViews } from './views.ts'
+import { chosenSlug, codesApi, shortLink, type Code } from '@flimbo/core/codes'
+import { missing, mount, overtaken, type Mounts } from '../api/index.ts'
+import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
+import { checkDomain, domainFor, OWN_DOMAIN } from '../domains/index.ts'
+import { scopeOwner } from '../results/index.ts'
+import { checkDestination, forgetCodes, listRevisions } from '../routing/index.ts'
+import type { SignedIn } from '../workspace/index.ts'
+import { changeCodes, refuseOffList } from './change.ts'
+import { issueCodes, pieceToIssue } from './issue.ts'
+import { manyCodesEndpoints } from './many.ts'
+import { slugLengthOf, type CodesParts } from './parts.ts'
+import { freeOnesLike, holders } from './slugs.ts'
 
-interface Parts {
-  readonly database: Database
-  readonly reader: Reader
-  readonly lookup: Lookup
-  readonly live: LiveHub
-  readonly config: Pick<Config, 'doorUrl'>
-}
-
-/** Conditions for a search in a code's name, slug, source, content and place; any of them. */
-function searching(scope: FindOptionsWhere<CodeRow>, search: string | undefined): FindOptionsWhere<CodeRow>[] {
-  if (!search?.trim()) return [scope]
-  const escaped = `%${search.trim().replace(/[\\%_]/g, '\\$&')}%`
-  const contains = () => Raw((column) => `${column} LIKE :escaped ESCAPE '\\'`, { escaped })
-  return [{ name: contains() }, { source: contains() }, { content: contains() }, { place: contains() }, { slug: contains() }]
-    .map((condition) => ({ ...scope, ...condition }))
-}
-
-export function codesEndpoints(mounts: Mounts, { database, reader, lookup, live, config }: Parts): void {
+export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
+  const { database, lookup, live, domains, tagging, viewer } = parts
   const { read } = database
 
   async function codeOf(workspaceId: number, id: number): Promise<CodeRow> {
@@ -36,54 +22,51 @@ export function codesEndpoints(mounts: Mounts, { database, reader, lookup, live,
     return row
   }
 
-  async function views(rows: readonly CodeRow[]): Promise<Code[]> {
-    return codeViews(database, config, rows, await reader.ask('tallies', 'code', { codes: rows.map((row) => row.id) }))
-  }
-
   async function whole(workspaceId: number, id: number): Promise<Code> {
-    const [code] = await views([await codeOf(workspaceId, id)])
+    const [code] = await viewer([await codeOf(workspaceId, id)])
     if (!code) throw missing('code')
     return code
   }
 
-  mount(mounts, codesApi.list, async ({ query, who }) => {
-    const { campaignId, routeId, search, page, pageSize, sort, order } = query
-    if (campaignId === undefined && routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
-    const campaign = await scopeOwner(database, who.workspace.id, { campaignId, routeId })
-    const where = searching({ campaignId: campaign.id, ...(routeId === undefined ? {} : { routeId }) }, search)
-    if (sort !== 'scans' && sort !== 'lastScan') {
-      const [rows, total] = await read.findAndCount(tables.codes, { where, order: { [sort]: order, id: order }, ...bounds(query) })
-      return { rows: await views(rows), total, page, pageSize }
+  async function domainOf(who: SignedIn, { campaignId, domainId }: { campaignId?: number | undefined; domainId?: number | undefined }): Promise<number> {
+    if (domainId !== undefined) {
+      await checkDomain(read, who.workspace.id, domainId)
+      return domainId
     }
-    const ids = await read.find(tables.codes, { select: { id: true }, where, order: { id: 'asc' } })
-    const tallies = await reader.ask('tallies', 'code', { campaign: campaign.id })
-    const wanted = sortedPage(ids, query, ({ id }) => (sort === 'scans' ? tallyOf(tallies, id).scans : tallyOf(tallies, id).lastAt)).map(({ id }) => id)
-    const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
-    return { rows: await views(wanted.flatMap((id) => rows.get(id) ?? [])), total: ids.length, page, pageSize }
-  })
+    if (campaignId === undefined) return OWN_DOMAIN
+    return domainFor(read, await scopeOwner(database, who.workspace.id, { campaignId }))
+  }
+
+  manyCodesEndpoints(mounts, parts)
 
   mount(mounts, codesApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
 
   mount(mounts, codesApi.create, async ({ body, who }) => {
-    checkDestination(body.destination, config)
-    await scopeOwner(database, who.workspace.id, { campaignId: body.campaignId })
-    const id = await database.write((manager) => insertCode(manager, body, { personId: who.person.id, at: Date.now() }))
-    const code = await whole(who.workspace.id, id)
+    const workspaceId = who.workspace.id
+    checkDestination(body.destination, domains)
+    const campaign: CampaignRow = await scopeOwner(database, workspaceId, { campaignId: body.campaignId })
+    const domainId = await domainOf(who, body)
+    refuseOffList(await tagging.rulesOf(workspaceId), body.medium)
+    const slugLength = await slugLengthOf(database, workspaceId)
+    const [id = 0] = await database.write(async (manager) =>
+      issueCodes(manager, [await pieceToIssue(manager, campaign, body, domainId)], { personId: who.person.id, at: Date.now() }, slugLength))
     // Somebody may have tried the short link before it was issued.
-    lookup.forget([code.slug])
-    live.tell(who.workspace.id, { type: 'change', of: 'code', id })
-    return code
+    await forgetCodes(database, lookup, [id])
+    live.tell(workspaceId, { type: 'change', of: 'code', id })
+    return whole(workspaceId, id)
   })
 
-  mount(mounts, codesApi.change, async ({ params: { id }, body, who }) => {
-    const { slug } = await codeOf(who.workspace.id, id)
-    const outcome = await database.write((manager) => changeCode(manager, id, body, { personId: who.person.id, at: Date.now() }))
-    if (outcome === 'overtaken') throw overtaken('code', await whole(who.workspace.id, id))
-    if (outcome === 'changed') {
-      lookup.forget([slug])
-      live.tell(who.workspace.id, { type: 'change', of: 'code', id })
+  mount(mounts, codesApi.change, async ({ params: { id }, body: { version, ...set }, who }) => {
+    const workspaceId = who.workspace.id
+    await codeOf(workspaceId, id)
+    const rules = await tagging.rulesOf(workspaceId)
+    const { ids, refused: [refused] } = await database.write((manager) => changeCodes(manager, workspaceId, [{ id, version, set }], rules, { personId: who.person.id, at: Date.now() }))
+    if (refused) throw refused.refusal.problem.type.endsWith('conflict') ? overtaken('code', await whole(workspaceId, id)) : refused.refusal
+    if (ids.length > 0) {
+      await forgetCodes(database, lookup, ids)
+      live.tell(workspaceId, { type: 'change', of: 'code', id })
     }
-    return whole(who.workspace.id, id)
+    return whole(workspaceId, id)
   })
 
   mount(mounts, codesApi.revisions, async ({ params, query, who }) => {
@@ -91,10 +74,14 @@ export function codesEndpoints(mounts: Mounts, { database, reader, lookup, live,
     return listRevisions(database, 'code', params.id, query)
   })
 
-  mount(mounts, codesApi.slug, async ({ params }) => {
+  mount(mounts, codesApi.slug, async ({ params, query, who }) => {
+    const domainId = await domainOf(who, query)
+    const origin = domains.origin(domainId)
     const wished = chosenSlug.safeParse(params.slug)
-    if (!wished.success) return { slug: params.slug, free: false, why: wished.error.issues[0]?.message ?? 'Choose another.' }
-    const free = !(await read.existsBy(tables.codes, { slug: wished.data }))
-    return { slug: wished.data, free, ...(free ? {} : { why: `The short link ${wished.data} is taken. Choose another.` }) }
+    if (!wished.success) return { slug: params.slug, shortLink: '', free: false, why: wished.error.issues[0]?.message ?? 'Choose another.', instead: [] }
+    const slug = wished.data
+    const answer = { slug, shortLink: shortLink(origin, slug) }
+    if (!(await holders(read, domainId, [slug])).has(slug)) return { ...answer, free: true, instead: [] }
+    return { ...answer, free: false, why: `The short link ${slug} is taken. Choose another.`, instead: await freeOnesLike(read, domainId, slug, new Date().getFullYear()) }
   })
 }

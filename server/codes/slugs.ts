@@ -1,29 +1,50 @@
 import { randomInt } from 'node:crypto'
-import type { EntityManager } from 'typeorm'
-import { RESERVED_SLUGS, SLUG_LENGTH, SLUG_SIGNS, slugOf } from '@flimbo/core/codes'
+import { In, type EntityManager } from 'typeorm'
+import { RESERVED_SLUGS, SLUG_SIGNS, slugOf, slugsLike } from '@flimbo/core/codes'
 import { Refusal } from '../api/index.ts'
-import { tables } from '../database/index.ts'
+import { tables, type ShortLinkRow } from '../database/index.ts'
 
 const TRIES = 20
+const ASKED_AT_ONCE = 1000
 
-function generate(): string {
-  return slugOf(Array.from({ length: SLUG_LENGTH }, () => randomInt(SLUG_SIGNS.length)))
+function generate(length: number): string {
+  return slugOf(Array.from({ length }, () => randomInt(SLUG_SIGNS.length)))
 }
 
-/** A slug nobody has yet, in no sequence. */
-export async function freeSlug(manager: EntityManager): Promise<string> {
-  for (let i = 0; i < TRIES; i++) {
-    const slug = generate()
-    if (!RESERVED_SLUGS.includes(slug) && !(await manager.existsBy(tables.codes, { slug }))) return slug
+/** Which of some slugs were ever issued on a domain, and to which code: those of deleted and renamed codes too, whose print is still out there. */
+export async function holders(manager: EntityManager, domainId: number, slugs: readonly string[]): Promise<Map<string, number>> {
+  const held = new Map<string, number>()
+  for (let i = 0; i < slugs.length; i += ASKED_AT_ONCE) {
+    const found: ShortLinkRow[] = await manager.findBy(tables.shortLinks, { domainId, slug: In(slugs.slice(i, i + ASKED_AT_ONCE)) })
+    for (const { slug, codeId } of found) held.set(slug, codeId)
   }
-  throw new Refusal('unavailable', 'No free short link was found. Try again, or choose one yourself.')
+  return held
 }
 
-/** Refuses a chosen slug that a code already has, a deleted one too: its print is still out there. @throws Refusal */
-export async function claimSlug(manager: EntityManager, slug: string): Promise<string> {
-  if (await manager.existsBy(tables.codes, { slug })) {
-    const message = `The short link ${slug} is taken. Choose another.`
-    throw new Refusal('taken', message, { fields: [{ path: 'slug', message }] })
+/** Slugs nobody has yet, in no sequence. `length` is how many signs each has, `besides` are some that are about to be issued. */
+export async function freeSlugs(manager: EntityManager, domainId: number, n: number, length: number, besides: ReadonlySet<string> = new Set()): Promise<string[]> {
+  const free = new Set<string>()
+  for (let i = 0; i < TRIES && free.size < n; i++) {
+    const wished = new Set<string>()
+    for (let j = 0; j < (n - free.size) * 2 && wished.size < n - free.size; j++) {
+      const slug = generate(length)
+      if (!free.has(slug) && !besides.has(slug) && !RESERVED_SLUGS.includes(slug)) wished.add(slug)
+    }
+    const held = await holders(manager, domainId, [...wished])
+    for (const slug of wished) if (!held.has(slug)) free.add(slug)
   }
-  return slug
+  if (free.size < n) throw new Refusal('unavailable', `Not enough short links of ${String(length)} signs are free. Let them be longer, under Settings.`)
+  return [...free]
+}
+
+export function slugTaken(slug: string): Refusal {
+  const message = `The short link ${slug} is taken. Choose another.`
+  return new Refusal('taken', message, { fields: [{ path: 'slug', message }] })
+}
+
+/** Free slugs like one that is taken, three at most. */
+export async function freeOnesLike(manager: EntityManager, domainId: number, slug: string, year: number): Promise<string[]> {
+  const like = slugsLike(slug, year)
+  const held = await holders(manager, domainId, like)
+  return like.filter((each) => !held.has(each)).slice(0, 3)
 }

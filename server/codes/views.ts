@@ -1,45 +1,85 @@
 import { In } from 'typeorm'
 import { shortLink, type Code } from '@flimbo/core/codes'
+import { checkSentence } from '@flimbo/core/checks'
 import { compile, decide } from '@flimbo/core/routing'
-import type { Tally } from '@flimbo/core/scans'
-import type { Config } from '../config/index.ts'
-import { tables, type CodeRow, type Database } from '../database/index.ts'
-import { tallyOf } from '../results/index.ts'
+import { tables, type CheckRow, type CodeRow, type Database } from '../database/index.ts'
+import type { Domains } from '../domains/index.ts'
+import { tallyOf, type Reader } from '../results/index.ts'
+import { taggedPiece, type Tagging } from '../tagging/index.ts'
 
-/** Rows as the API shows them, in the same order: with their route, their final address and their counts. */
-export async function codeViews(
-  { read }: Pick<Database, 'read'>,
-  { doorUrl }: Pick<Config, 'doorUrl'>,
-  rows: readonly CodeRow[],
-  tallies: ReadonlyMap<number, Tally>,
-): Promise<Code[]> {
-  const routeIds = [...new Set(rows.map((row) => row.routeId))]
-  const campaignIds = [...new Set(rows.map((row) => row.campaignId))]
-  const routes = new Map((await read.findBy(tables.routes, { id: In(routeIds) })).map((route) => [route.id, route]))
-  const campaigns = new Map((await read.findBy(tables.campaigns, { id: In(campaignIds) })).map((campaign) => [campaign.id, campaign]))
-  const sharing = await read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
-    .where("c.routeId IN (:...routeIds) AND c.state <> 'deleted'", { routeIds: [0, ...routeIds] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
-  const shared = new Map(sharing.map(({ routeId, n }) => [routeId, n]))
-
-  return rows.map((row) => {
-    const route = routes.get(row.routeId)
-    const campaign = campaigns.get(row.campaignId)
-    if (!route || !campaign) throw new Error(`Code ${String(row.id)} has no route or no campaign`)
-    const utm = { source: row.source, medium: row.medium, campaign: campaign.utmCampaign, term: row.term, content: row.content }
-    const compiled = compile({ code: { state: 'live', utm }, route: { state: 'live', destination: route.destination } })
-    const decision = decide(compiled, { query: '' })
-    return {
-      ...row,
-      routeName: route.name,
-      routeVersion: route.version,
-      routeState: route.state,
-      routeCodes: shared.get(row.routeId) ?? 0,
-      shortLink: shortLink(doorUrl, row.slug),
-      destination: route.destination,
-      finalAddress: decision.kind === 'redirect' ? decision.address : '',
-      clashes: [...compiled.tagged.clashes],
-      campaign: campaign.utmCampaign,
-      scans: tallyOf(tallies, row.id),
-    }
-  })
+interface Parts {
+  readonly database: Database
+  readonly reader: Reader
+  readonly domains: Domains
+  readonly tagging: Tagging
 }
+
+function grouped<T, K>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>()
+  for (const row of rows) groups.set(keyOf(row), [...(groups.get(keyOf(row)) ?? []), row])
+  return groups
+}
+
+/** Where a piece stands and what its tags make of its destination. */
+function addressed(row: CodeRow, destination: string, utmCampaign: string) {
+  const utm = { source: row.source, medium: row.medium, campaign: utmCampaign, term: row.term, content: row.content }
+  const compiled = compile({ code: { state: 'live', utm, extra: row.extra }, route: { state: 'live', destination } })
+  const decision = decide(compiled, { query: '' })
+  return { finalAddress: decision.kind === 'redirect' ? decision.address : '', clashes: [...compiled.tagged.clashes] }
+}
+
+/** Shows rows as the API does, in the same order: with their route, links, final address, findings, newest check and counts. */
+export function codeViewer({ database: { read }, reader, domains, tagging }: Parts) {
+  async function routesOf(rows: readonly CodeRow[]) {
+    const ids = [...new Set(rows.map((row) => row.routeId))]
+    const sharing = await read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
+      .where("c.routeId IN (:...ids) AND c.state <> 'deleted'", { ids: [0, ...ids] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
+    return {
+      routes: new Map((await read.findBy(tables.routes, { id: In(ids) })).map((route) => [route.id, route])),
+      shared: new Map(sharing.map(({ routeId, n }) => [routeId, n])),
+    }
+  }
+
+  /** The newest check of each piece, or else of its route. */
+  async function checksOf(rows: readonly CodeRow[]): Promise<(row: CodeRow) => Code['check']> {
+    const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').where('k.routeId IN (:...ids)', { ids: [0, ...new Set(rows.map((row) => row.routeId))] })
+      .groupBy('k.routeId').addGroupBy('k.codeId').getRawMany<{ id: number }>()
+    const byRoute = grouped<CheckRow, number>(await read.find(tables.checks, { where: { id: In(newest.map(({ id }) => id)) }, order: { id: 'desc' } }), ({ routeId }) => routeId)
+    return (row) => {
+      const ofRoute = byRoute.get(row.routeId) ?? []
+      const check = ofRoute.find(({ codeId }) => codeId === row.id) ?? ofRoute[0]
+      return check ? { verdict: check.verdict, at: check.at, failingSince: check.failingSince, sentence: checkSentence(check) } : null
+    }
+  }
+
+  return async (rows: readonly CodeRow[]): Promise<Code[]> => {
+    if (rows.length === 0) return []
+    const ids = rows.map(({ id }) => id)
+    const campaigns = new Map((await read.findBy(tables.campaigns, { id: In([...new Set(rows.map((row) => row.campaignId))]) })).map((campaign) => [campaign.id, campaign]))
+    const lookers = new Map(await Promise.all([...campaigns].map(async ([id, campaign]) => [id, await tagging.lookerOf(campaign)] as const)))
+    const [{ routes, shared }, links, checkOf, tallies] = await Promise.all([
+      routesOf(rows), read.find(tables.shortLinks, { where: { codeId: In(ids) }, order: { since: 'asc' } }), checksOf(rows), reader.ask('tallies', 'code', { codes: ids }),
+    ])
+    const linksOf = grouped(links, ({ codeId }) => codeId)
+
+    return rows.map((row): Code => {
+      const [route, campaign, look] = [routes.get(row.routeId), campaigns.get(row.campaignId), lookers.get(row.campaignId)]
+      if (!route || !campaign || !look) throw new Error(`Code ${String(row.id)} has no route or no campaign`)
+      const old = (linksOf.get(row.id) ?? []).filter(({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug)
+      return {
+        ...row,
+        routeName: route.name, routeVersion: route.version, routeState: route.state, routeCodes: shared.get(row.routeId) ?? 0,
+        origin: domains.origin(row.domainId),
+        shortLink: shortLink(domains.origin(row.domainId), row.slug),
+        oldLinks: old.map(({ domainId, slug }) => shortLink(domains.origin(domainId), slug)),
+        destination: route.destination,
+        ...addressed(row, route.destination, campaign.utmCampaign),
+        campaign: campaign.utmCampaign,
+        scans: tallyOf(tallies, row.id),
+        ...look(taggedPiece(row, route, campaign.utmCampaign)),
+        check: checkOf(row),
+      }
+    })
+  }
+}
+export type CodeViewer = ReturnType<typeof codeViewer>

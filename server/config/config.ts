@@ -13,6 +13,9 @@ const origin = z
 
 const onOff = z.enum(['on', 'off'], { error: 'must be on or off' }).transform((word) => word === 'on')
 
+/** An address with a port, as resolvers take it. */
+const nameServer = z.string().regex(/^(\d+(\.\d+){3}|\[[0-9a-f:]+\])(:\d+)?$/i, 'must be the address of a name server, such as 127.0.0.1:5353')
+
 function trustFrom(text: string): ((address: string, hop: number) => boolean) | null {
   try {
     return proxyaddr.compile(text.split(',').map((part) => part.trim()).filter(Boolean))
@@ -30,12 +33,16 @@ const variables = z.strictObject({
   FLIMBO_OFFICE_PORT: port(4000),
   FLIMBO_DOOR_PORT: port(4001),
   FLIMBO_STANDIN_PORT: port(4002),
+  FLIMBO_DNS_STANDIN_PORT: port(4003),
   FLIMBO_BIND: z.string().min(1, 'must be an address to listen on').default('127.0.0.1'),
   FLIMBO_OFFICE_URL: origin.optional(),
   FLIMBO_DOOR_URL: origin.optional(),
   FLIMBO_DATA_DIR: z.string().min(1, 'must be a directory').default('data'),
   FLIMBO_TRUST_PROXY: trustProxy,
   FLIMBO_STANDINS: onOff.default(false),
+  FLIMBO_DNS: nameServer.optional(),
+  FLIMBO_CHECK_PRIVATE: onOff.default(false),
+  FLIMBO_CHECK_HOUR: z.union([z.literal('off'), z.coerce.number({ error: 'must be an hour from 0 to 23, or off' }).int().min(0, 'must be an hour from 0 to 23, or off').max(23, 'must be an hour from 0 to 23, or off')]).default(3),
   FLIMBO_LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent'], { error: 'must be fatal, error, warn, info, debug or silent' }).default('info'),
 })
 
@@ -43,6 +50,8 @@ export interface Config {
   readonly officePort: number
   readonly doorPort: number
   readonly standInPort: number
+  /** Of the DNS stand-in, over UDP. */
+  readonly dnsStandInPort: number
   readonly bind: string
   /** Origin people reach the office under. */
   readonly officeUrl: string
@@ -53,6 +62,12 @@ export interface Config {
   /** Tells whether a peer's word on where a request came from is taken; null where nobody's is. */
   readonly trust: ((address: string, hop: number) => boolean) | null
   readonly standIns: boolean
+  /** Name server that domains are looked up by; null for the machine's own. */
+  readonly dns: string | null
+  /** Whether destination checks may reach private addresses. */
+  readonly checkPrivate: boolean
+  /** Hour at which all destinations are checked, in each workspace's zone; null for never. */
+  readonly checkHour: number | null
   readonly logLevel: string
 }
 
@@ -80,6 +95,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     officePort: v.FLIMBO_OFFICE_PORT,
     doorPort: v.FLIMBO_DOOR_PORT,
     standInPort: v.FLIMBO_STANDIN_PORT,
+    dnsStandInPort: v.FLIMBO_DNS_STANDIN_PORT,
     bind: v.FLIMBO_BIND,
     officeUrl: v.FLIMBO_OFFICE_URL ?? `http://localhost:${String(v.FLIMBO_OFFICE_PORT)}`,
     doorUrl: v.FLIMBO_DOOR_URL ?? `http://localhost:${String(v.FLIMBO_DOOR_PORT)}`,
@@ -87,6 +103,9 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     databaseFile: resolve(dataDir, 'flimbo.sqlite'),
     trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),
     standIns: v.FLIMBO_STANDINS,
+    dns: v.FLIMBO_DNS ?? (v.FLIMBO_STANDINS ? `127.0.0.1:${String(v.FLIMBO_DNS_STANDIN_PORT)}` : null),
+    checkPrivate: v.FLIMBO_CHECK_PRIVATE,
+    checkHour: v.FLIMBO_CHECK_HOUR === 'off' ? null : v.FLIMBO_CHECK_HOUR,
     logLevel: v.FLIMBO_LOG_LEVEL,
   }
 }

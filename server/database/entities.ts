@@ -1,16 +1,19 @@
 import { EntitySchema } from 'typeorm'
+import type { Hop, Verdict } from '@flimbo/core/checks'
+import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
 import type { State } from '@flimbo/core/routing'
 import type { Person } from '@flimbo/core/workspace'
 
 /** Rows as they are stored. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
-export interface WorkspaceRow { id: number; name: string; zone: string; createdAt: number }
+export interface WorkspaceRow { id: number; name: string; zone: string; domainId: number; createdAt: number }
 export interface PersonRow { id: number; workspaceId: number; name: string; email: string; role: Person['role']; passwordHash: string; createdAt: number }
 export interface SessionRow { tokenHash: string; personId: number; createdAt: number; expiresAt: number }
-export interface ClientRow { id: number; workspaceId: number; name: string; createdAt: number }
+export interface ClientRow { id: number; workspaceId: number; name: string; domainId: number | null; createdAt: number }
 export interface CampaignRow {
   id: number; workspaceId: number; clientId: number; name: string; zone: string; utmCampaign: string
-  startsOn: string | null; endsOn: string | null; version: number; createdAt: number
+  startsOn: string | null; endsOn: string | null; domainId: number | null; pinned: boolean; archivedAt: number | null
+  version: number; createdAt: number
 }
 export interface RouteRow {
   id: number; campaignId: number; name: string; destination: string; state: State; note: string
@@ -18,13 +21,36 @@ export interface RouteRow {
   revisionId: number; version: number; createdAt: number; changedAt: number
 }
 export interface CodeRow {
-  id: number; campaignId: number; routeId: number; slug: string; name: string
+  id: number; campaignId: number; routeId: number; domainId: number; slug: string; name: string
   medium: string; source: string; term: string; content: string
-  level: Level; sizeMm: number; place: string; note: string
-  state: State; version: number; createdAt: number
+  /** Values of the workspace's own parameters, by the parameter's name. */
+  extra: Record<string, string>
+  level: Level; sizeMm: number
+  /** From how far away it is scanned, in metres. */
+  viewingM: number | null
+  place: string; latitude: number | null; longitude: number | null
+  printRun: number | null; cost: number | null; liveOn: string | null; downOn: string | null
+  /** The client's own reference, and the key an import knows the piece by. */
+  reference: string; key: string
+  note: string; state: State; archivedAt: number | null; version: number; createdAt: number
+}
+/** A short link that was issued once and leads to its code for ever. */
+export interface ShortLinkRow { domainId: number; slug: string; codeId: number; since: number }
+export interface DomainRow {
+  id: number; workspaceId: number | null; host: string; state: DomainState; token: string
+  /** Where the bare domain leads, and where an unknown short link on it does; empty for Flimbo's own page, with `unknownText` on it. */
+  home: string; unknown: string; unknownText: string
+  checkedAt: number | null; finding: string; version: number; createdAt: number
+}
+export interface SettingRow { workspaceId: number; section: string; value: unknown; version: number }
+export interface PreferenceRow { personId: number; name: string; value: unknown }
+export interface ViewRow { id: number; workspaceId: number; name: string; value: unknown }
+export interface CheckRow {
+  id: number; routeId: number; codeId: number | null; address: string; at: number; ms: number; verdict: Verdict; status: number | null
+  hops: Hop[]; lost: string[]; failingSince: number | null
 }
 /** What a revision keeps of a route or a code. */
-export type Snapshot = Record<string, string | number>
+export type Snapshot = Record<string, string | number | boolean | null | Record<string, string>>
 export interface RevisionRow {
   id: number; of: 'route' | 'code'; subjectId: number; number: number; at: number; personId: number
   before: Snapshot | null; after: Snapshot
@@ -34,9 +60,12 @@ const id = { type: 'integer', primary: true, generated: true } as const
 const integer = { type: 'integer' } as const
 const text = { type: 'text' } as const
 const optionalText = { type: 'text', nullable: true } as const
+const optionalInteger = { type: 'integer', nullable: true } as const
+const optionalReal = { type: 'real', nullable: true } as const
+const json = { type: 'simple-json' } as const
 
 const workspaces = new EntitySchema<WorkspaceRow>({
-  name: 'workspaces', columns: { id, name: text, zone: text, createdAt: integer },
+  name: 'workspaces', columns: { id, name: text, zone: text, domainId: { type: 'integer', default: 1 }, createdAt: integer },
 })
 const people = new EntitySchema<PersonRow>({
   name: 'people', columns: { id, workspaceId: integer, name: text, email: text, role: text, passwordHash: text, createdAt: integer },
@@ -45,13 +74,14 @@ const sessions = new EntitySchema<SessionRow>({
   name: 'sessions', columns: { tokenHash: { type: 'text', primary: true }, personId: integer, createdAt: integer, expiresAt: integer },
 })
 const clients = new EntitySchema<ClientRow>({
-  name: 'clients', columns: { id, workspaceId: integer, name: text, createdAt: integer },
+  name: 'clients', columns: { id, workspaceId: integer, name: text, domainId: optionalInteger, createdAt: integer },
 })
 const campaigns = new EntitySchema<CampaignRow>({
   name: 'campaigns',
   columns: {
     id, workspaceId: integer, clientId: integer, name: text, zone: text, utmCampaign: text,
-    startsOn: optionalText, endsOn: optionalText, version: integer, createdAt: integer,
+    startsOn: optionalText, endsOn: optionalText, domainId: optionalInteger, pinned: { type: 'boolean', default: false }, archivedAt: optionalInteger,
+    version: integer, createdAt: integer,
   },
 })
 const routes = new EntitySchema<RouteRow>({
@@ -64,9 +94,32 @@ const routes = new EntitySchema<RouteRow>({
 const codes = new EntitySchema<CodeRow>({
   name: 'codes',
   columns: {
-    id, campaignId: integer, routeId: integer, slug: text, name: text, medium: text, source: text, term: text, content: text,
-    level: text, sizeMm: { type: 'real' }, place: text, note: text, state: text, version: integer, createdAt: integer,
+    id, campaignId: integer, routeId: integer, domainId: integer, slug: text, name: text, medium: text, source: text, term: text, content: text, extra: json,
+    level: text, sizeMm: { type: 'real' }, viewingM: optionalReal, place: text, latitude: optionalReal, longitude: optionalReal,
+    printRun: optionalInteger, cost: optionalReal, liveOn: optionalText, downOn: optionalText, reference: text, key: text,
+    note: text, state: text, archivedAt: optionalInteger, version: integer, createdAt: integer,
   },
+})
+const shortLinks = new EntitySchema<ShortLinkRow>({
+  name: 'short_links', columns: { domainId: { type: 'integer', primary: true }, slug: { type: 'text', primary: true }, codeId: integer, since: integer },
+})
+const domains = new EntitySchema<DomainRow>({
+  name: 'domains',
+  columns: {
+    id, workspaceId: optionalInteger, host: text, state: text, token: text, home: text, unknown: text, unknownText: text,
+    checkedAt: optionalInteger, finding: text, version: integer, createdAt: integer,
+  },
+})
+const settings = new EntitySchema<SettingRow>({
+  name: 'settings', columns: { workspaceId: { type: 'integer', primary: true }, section: { type: 'text', primary: true }, value: json, version: integer },
+})
+const preferences = new EntitySchema<PreferenceRow>({
+  name: 'preferences', columns: { personId: { type: 'integer', primary: true }, name: { type: 'text', primary: true }, value: json },
+})
+const views = new EntitySchema<ViewRow>({ name: 'views', columns: { id, workspaceId: integer, name: text, value: json } })
+const checks = new EntitySchema<CheckRow>({
+  name: 'checks',
+  columns: { id, routeId: integer, codeId: optionalInteger, address: text, at: integer, ms: integer, verdict: text, status: optionalInteger, hops: json, lost: json, failingSince: optionalInteger },
 })
 const revisions = new EntitySchema<RevisionRow>({
   name: 'revisions',
@@ -77,4 +130,6 @@ const revisions = new EntitySchema<RevisionRow>({
 })
 
 /** Every table TypeORM knows; scans and what belongs to them are reached by prepared SQL alone. */
-export const tables = { workspaces, people, sessions, clients, campaigns, routes, codes, revisions }
+export const tables = {
+  workspaces, people, sessions, clients, campaigns, routes, codes, shortLinks, domains, settings, preferences, views, checks, revisions,
+}

@@ -1,8 +1,9 @@
 export { tables } from './entities.ts'
 export type {
-  CampaignRow, ClientRow, CodeRow, PersonRow, RevisionRow, RouteRow, SessionRow, WorkspaceRow,
+  CampaignRow, CheckRow, ClientRow, CodeRow, DomainRow, PersonRow, RevisionRow, RouteRow, SessionRow, SettingRow, ShortLinkRow, Snapshot, ViewRow, WorkspaceRow,
 } from './entities.ts'
 export { insertedId } from './ids.ts'
 export { openDatabase, prepareWriter } from './open.ts'
 export type { Database } from './open.ts'
 export { startThread } from './thread.ts'
+export { insertMany, nextId, updateMany } from './bulk.ts'

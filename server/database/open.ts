@@ -4,6 +4,7 @@ import Sqlite from 'better-sqlite3'
 import { DataSource, type EntityManager } from 'typeorm'
 import { tables } from './entities.ts'
 import { First1764000000000 } from './migrations/first.ts'
+import { Plan1764100000000 } from './migrations/plan.ts'
 
 const BUSY_MS = 5000
 
@@ -38,7 +39,7 @@ export async function openDatabase(file: string): Promise<Database> {
   const common = { type: 'better-sqlite3', database: file, entities: Object.values(tables), timeout: BUSY_MS } as const
   const writer = new DataSource({
     ...common,
-    migrations: [First1764000000000],
+    migrations: [First1764000000000, Plan1764100000000],
     prepareDatabase: (connection: Sqlite.Database) => { prepareWriter(connection) },
   })
   await writer.initialize()

@@ -5,13 +5,15 @@ import { canonicalSlug } from '@flimbo/core/codes'
 import { decide, type Decision } from '@flimbo/core/routing'
 import type { Outcome } from '@flimbo/core/scans'
 import type { Config } from '../config/index.ts'
+import type { Domains, Doorway } from '../domains/index.ts'
 import type { Lookup, Posting } from '../routing/index.ts'
 import { DoorBusy, visitorHash, type DailySalts, type Enricher, type RequestFacts, type ScanWriter } from '../scans/index.ts'
-import { RENDERED, ROBOTS, type PageName } from './pages.ts'
+import { RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
 import { rehearsalOf, type Rehearsals } from './rehearsal.ts'
 
 export interface DoorParts {
   readonly config: Pick<Config, 'trust'>
+  readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
   readonly enrich: Enricher
   readonly salts: DailySalts
@@ -44,21 +46,27 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
   const mark = url.indexOf('?')
   const path = mark < 0 ? url : url.slice(0, mark)
   const query = mark < 0 ? '' : url.slice(mark + 1)
-  if (path === '/') { sendPage(response, 'home'); return }
+  const doorway = parts.domains.of(request.headers.host)
   if (path === '/robots.txt') { sendRobots(response); return }
+  if (doorway.state === 'removed') { sendUnknown(response, doorway); return }
+  if (path === '/') {
+    if (doorway.home === '') sendPage(response, 'home')
+    else sendOn(response, doorway.home)
+    return
+  }
 
   const slug = canonicalSlug(path.endsWith('/') ? path.slice(1, -1) : path.slice(1))
-  const posting = parts.lookup.known(slug)
-  if (posting !== undefined) { answer(parts, request, response, posting, query); return }
-  parts.lookup.find(slug).then(
-    (found) => { answer(parts, request, response, found, query) },
+  const posting = parts.lookup.known(doorway.id, slug)
+  if (posting !== undefined) { answer(parts, request, response, doorway, posting, query); return }
+  parts.lookup.find(doorway.id, slug).then(
+    (found) => { answer(parts, request, response, doorway, found, query) },
     (error: unknown) => { refuse(parts, response, error) },
   )
 }
 
 /** Decides, records, and only once the scan is on disk, answers. */
-function answer(parts: DoorParts, request: IncomingMessage, response: ServerResponse, posting: Posting | null, query: string): void {
-  if (!posting) { sendPage(response, 'unknown'); return }
+function answer(parts: DoorParts, request: IncomingMessage, response: ServerResponse, doorway: Doorway, posting: Posting | null, query: string): void {
+  if (!posting) { sendUnknown(response, doorway); return }
   try {
     const decision = decide(posting.compiled, { query })
     const outcome: Outcome = decision.kind === 'redirect' ? 'redirect' : decision.message
@@ -101,12 +109,26 @@ function addressOf(request: IncomingMessage, trust: Config['trust']): string {
 
 function carryOut(response: ServerResponse, decision: Decision): void {
   if (decision.kind === 'message') { sendPage(response, decision.message); return }
-  response.writeHead(302, { Location: decision.address, 'Cache-Control': 'no-store', 'Content-Length': '0' })
+  sendOn(response, decision.address)
+}
+
+function sendOn(response: ServerResponse, address: string): void {
+  response.writeHead(302, { Location: address, 'Cache-Control': 'no-store', 'Content-Length': '0' })
   response.end()
 }
 
+/** What a domain says of short links it does not have: its own words, or its own address. */
+function sendUnknown(response: ServerResponse, { unknown, unknownText }: Doorway): void {
+  if (unknown !== '') sendOn(response, unknown)
+  else if (unknownText === '') sendPage(response, 'unknown')
+  else send(response, unknownPage(unknownText))
+}
+
 function sendPage(response: ServerResponse, name: PageName): void {
-  const { status, body } = RENDERED[name]
+  send(response, RENDERED[name])
+}
+
+function send(response: ServerResponse, { status, body }: Rendered): void {
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Length': body.length,

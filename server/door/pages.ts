@@ -22,9 +22,19 @@ function html({ title, text }: Page): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${title}</title><style>${STYLE}</style></head><body><main><h1>${title}</h1><p>${text}</p></main></body></html>`
 }
 
+export interface Rendered { readonly status: number; readonly body: Buffer }
+
 /** Every page, ready to send. */
 export const RENDERED = Object.fromEntries(
   Object.entries(PAGES).map(([name, page]) => [name, { status: page.status, body: Buffer.from(html(page)) }]),
-) as Record<PageName, { readonly status: number; readonly body: Buffer }>
+) as Record<PageName, Rendered>
+
+const MARKUP: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
+
+/** The page for unknown short links in a domain's own words. */
+export function unknownPage(text: string): Rendered {
+  const { status, title } = PAGES.unknown
+  return { status, body: Buffer.from(html({ status, title, text: text.replace(/[&<>"']/g, (sign) => MARKUP[sign] ?? sign) })) }
+}
 
 export const ROBOTS = 'User-agent: *\nDisallow: /\n'

@@ -5,17 +5,22 @@ import type { Logger } from 'pino'
 import { openApiDocument } from '@flimbo/core/api'
 import { failures, nothingHere, ownOriginOnly, type Mounts } from '../api/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
-import { codesEndpoints } from '../codes/index.ts'
+import { codesEndpoints, codeSelection, codeViewer } from '../codes/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
+import { domainsEndpoints, recordFinder, type Domains } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
 import { routesEndpoints, type Lookup } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
+import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
+
+/** Thousands of cells may be changed in one go. */
+const LARGE = '16mb'
 
 export interface OfficeParts {
   readonly config: Config
@@ -23,6 +28,8 @@ export interface OfficeParts {
   readonly reader: Reader
   readonly lookup: Lookup
   readonly live: LiveHub
+  readonly domains: Domains
+  readonly tagging: Tagging
   readonly rehearsals: Rehearsals
   readonly ports: () => { door: number; standIn: number }
   readonly log: Logger
@@ -71,7 +78,8 @@ export function office(parts: OfficeParts): Express {
   app.use(application(parts.webDirectory))
   app.use(failures(log))
 
-  function api({ webDirectory: _web, ...rest }: OfficeParts) {
+  function api({ webDirectory: _web, ...given }: OfficeParts) {
+    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given), findRecords: recordFinder(config.dns) }
     const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
     const router = express.Router()
     router.use((_request, response, next) => {
@@ -79,6 +87,7 @@ export function office(parts: OfficeParts): Express {
       next()
     })
     router.use(ownOriginOnly(config.officeUrl))
+    router.use('/codes/changes', express.json({ limit: LARGE }))
     router.use(express.json({ limit: '1mb' }))
     const mounts: Mounts = { router, endpoints: [], whoAsks: (request) => sessions.whoAsks(request) }
     workspaceEndpoints(mounts, { ...rest, sessions })
@@ -89,6 +98,8 @@ export function office(parts: OfficeParts): Express {
     symbolEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
+    taggingEndpoints(mounts, rest)
+    domainsEndpoints(mounts, rest)
     phoneEndpoints(mounts, rest)
     const document = openApiDocument(mounts.endpoints, { title: 'Flimbo', version: '0.1.0' })
     router.get('/openapi.json', (_request, response) => { response.json(document) })

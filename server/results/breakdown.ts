@@ -1,7 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import type { Results, Share, Span } from '@flimbo/core/results'
-import { primaryLanguage, type Scope } from '@flimbo/core/scans'
-import { scopeCondition } from './quarters.ts'
+import { primaryLanguage } from '@flimbo/core/scans'
+import { scopeCondition, type Within } from './quarters.ts'
 
 export const CITIES_MAX = 200
 
@@ -42,7 +42,7 @@ function foldCities(rows: readonly PlaceRow[]): Results['cities'] {
 
 /** Who scanned: places, devices and languages of a scope's counted scans in a span. */
 export function breakdown(database: Sqlite.Database) {
-  return (scope: Scope, { start, end }: Span) => {
+  return (scope: Within, { start, end }: Span) => {
     const { condition, value } = scopeCondition(scope)
     const group = (columns: string, join: string, by: string) => database
       .prepare(`SELECT ${columns}, count(*) AS scans, sum(isUnique) AS uniques FROM scans ${join}

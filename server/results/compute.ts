@@ -3,22 +3,28 @@ import {
   buckets, countInto, dayIn, daysBefore, daysBetween, shiftDay, spanOfDays, unitFor,
   type DestinationChange, type Period, type Results, type Span, type Unit,
 } from '@flimbo/core/results'
-import type { Scope, Tally } from '@flimbo/core/scans'
+import type { Tally } from '@flimbo/core/scans'
+import { channelOf, type ChannelRule } from '@flimbo/core/tagging'
 import { breakdown } from './breakdown.ts'
-import { quarters, scopeCondition } from './quarters.ts'
+import { quarters, scopeCondition, type Within } from './quarters.ts'
 
 /** What is asked of the results: days of the campaign's zone, both included. */
-export interface Question extends Scope {
+export type Question = Within & {
   readonly zone: string
   readonly from?: string | undefined
   readonly to?: string | undefined
   readonly unit?: Unit | undefined
   readonly compare: boolean
   readonly now: number
+  /** The campaign's value and the table that sorts its visits into channels. */
+  readonly campaign: string
+  readonly channels: readonly ChannelRule[]
 }
 
 /** Days shown where none are asked for. */
 const USUAL_DAYS = 30
+
+type CodeCount = Results['codes'][number] & { medium: string; source: string }
 
 interface ChangeRow { at: number; routeId: number; routeName: string; by: string; was: string; is: string }
 
@@ -27,16 +33,27 @@ export function results(database: Sqlite.Database) {
   const countQuarters = quarters(database)
   const breakDown = breakdown(database)
 
-  function codesOf(scope: Scope, span: Span): Results['codes'] {
+  function codesOf(scope: Within, span: Span): CodeCount[] {
     const { condition, value } = scopeCondition(scope)
     return database
-      .prepare(`SELECT c.id AS codeId, c.name AS key, count(s.at) AS scans, ifnull(sum(s.isUnique), 0) AS uniques, max(s.at) AS lastAt
+      .prepare(`SELECT c.id AS codeId, c.name AS key, c.medium, c.source, count(s.at) AS scans, ifnull(sum(s.isUnique), 0) AS uniques, max(s.at) AS lastAt
         FROM codes c LEFT JOIN scans s ON s.codeId = c.id AND s.apart IS NULL AND s.at >= ? AND s.at < ?
         WHERE c.${condition} GROUP BY c.id ORDER BY scans DESC, key`)
-      .all(span.start, span.end, value) as Results['codes']
+      .all(span.start, span.end, value) as CodeCount[]
   }
 
-  function tally(scope: Scope, span: Span | null): Tally {
+  /** The same scans by channel, the largest first. */
+  function channelsOf(codes: readonly CodeCount[], { campaign, channels }: Question): Results['channels'] {
+    const shares = new Map<string, Results['channels'][number]>()
+    for (const { medium, source, scans, uniques } of codes) {
+      const key = channelOf({ medium, source, campaign }, channels)
+      const share = shares.get(key) ?? { key, scans: 0, uniques: 0 }
+      shares.set(key, { key, scans: share.scans + scans, uniques: share.uniques + uniques })
+    }
+    return [...shares.values()].filter(({ scans }) => scans > 0).sort((a, b) => b.scans - a.scans || (a.key < b.key ? -1 : 1))
+  }
+
+  function tally(scope: Within, span: Span | null): Tally {
     const { condition, value } = scopeCondition(scope)
     return database
       .prepare(`SELECT count(*) AS scans, ifnull(sum(isUnique), 0) AS uniques, max(at) AS lastAt FROM scans
@@ -44,12 +61,12 @@ export function results(database: Sqlite.Database) {
       .get(...(span ? [value, span.start, span.end] : [value])) as Tally
   }
 
-  function period(scope: Scope, zone: string, from: string, to: string, unit: Unit): Period {
+  function period(scope: Within, zone: string, from: string, to: string, unit: Unit): Period {
     const span = spanOfDays(zone, from, to)
     return { from, to, tally: tally(scope, span), buckets: countInto(buckets(zone, span, unit), countQuarters(scope, span)) }
   }
 
-  function apart(scope: Scope, span: Span): Results['apart'] {
+  function apart(scope: Within, span: Span): Results['apart'] {
     const { condition, value } = scopeCondition(scope)
     return database
       .prepare(`SELECT apart AS kind, count(*) AS requests FROM scans
@@ -58,7 +75,7 @@ export function results(database: Sqlite.Database) {
       .all(value, span.start, span.end) as Results['apart']
   }
 
-  function changes(scope: Scope, span: Span): DestinationChange[] {
+  function changes(scope: Within, span: Span): DestinationChange[] {
     const { condition, value } = scopeCondition(scope)
     const rows = database
       .prepare(`SELECT v.at, v.subjectId AS routeId, r.name AS routeName, p.name AS "by",
@@ -76,6 +93,7 @@ export function results(database: Sqlite.Database) {
     const from = question.from ?? shiftDay(to, 1 - USUAL_DAYS)
     const unit = question.unit ?? unitFor(daysBetween(from, to))
     const span = spanOfDays(zone, from, to)
+    const codes = codesOf(question, span)
     const earlier = daysBefore(from, to)
     return {
       zone,
@@ -86,7 +104,8 @@ export function results(database: Sqlite.Database) {
       apart: apart(question, span),
       changes: changes(question, span),
       ...breakDown(question, span),
-      codes: codesOf(question, span),
+      channels: channelsOf(codes, question),
+      codes,
     }
   }
 }

@@ -1,14 +1,20 @@
 import { resultsApi } from '@flimbo/core/results'
+import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
+import { withinChannel } from './channel.ts'
 import { scopeOwner } from './owner.ts'
 import type { Reader } from './reader.ts'
 
-export function resultsEndpoints(mounts: Mounts, { database, reader }: { database: Database; reader: Reader }): void {
+/** The table that sorts a workspace's visits into channels. */
+export interface Channels { channelsOf(workspaceId: number): Promise<readonly ChannelRule[]> }
+
+export function resultsEndpoints(mounts: Mounts, { database, reader, tagging }: { database: Database; reader: Reader; tagging: Channels }): void {
   mount(mounts, resultsApi.get, async ({ query: { compare, ...query }, who }) => {
-    const { zone } = await scopeOwner(database, who.workspace.id, query)
+    const { zone, utmCampaign } = await scopeOwner(database, who.workspace.id, query)
+    const channels = await tagging.channelsOf(who.workspace.id)
     try {
-      return await reader.ask('results', { ...query, zone, compare: compare === 'yes', now: Date.now() })
+      return await reader.ask('results', { ...query, ...(await withinChannel(reader, query, utmCampaign, channels)), campaign: utmCampaign, channels, zone, compare: compare === 'yes', now: Date.now() })
     } catch (error) {
       if (error instanceof Error && error.name === 'TooManyBuckets') throw wrongField('unit', error.message)
       throw error

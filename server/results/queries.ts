@@ -2,6 +2,7 @@ import type Sqlite from 'better-sqlite3'
 import { readScans } from './rows.ts'
 import { results } from './compute.ts'
 import { recent } from './recent.ts'
+import { tags } from './tags.ts'
 import { tallies } from './tallies.ts'
 
 /** Everything the reading thread can be asked. */
@@ -11,6 +12,7 @@ export function readerQueries(database: Sqlite.Database) {
     results: results(database),
     tallies: tallies(database),
     recent: recent(database),
+    ...tags(database),
     scansPage: scans.page.bind(scans),
     pulse: scans.pulse.bind(scans),
   }

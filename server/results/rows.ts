@@ -4,7 +4,7 @@ import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 export interface ScanFilter {
   /** Numbers of the codes concerned are those the condition finds, such as `campaignId = ?`. */
   readonly condition: string
-  readonly value: number
+  readonly value: number | string
   readonly start: number
   readonly end: number
   readonly counted: 'counted' | 'apart' | 'both'

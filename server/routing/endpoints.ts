@@ -1,10 +1,10 @@
+import { Not } from 'typeorm'
 import { readDestination, routesApi, type Route } from '@flimbo/core/routing'
-import { bounds, missing, mount, overtaken, sortedPage, wrongField, type Mounts } from '../api/index.ts'
-import type { Config } from '../config/index.ts'
+import { bounds, missing, mount, overtaken, Refusal, sortedPage, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import { scopeOwner, tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import type { Lookup } from './lookup.ts'
+import { forgetCodes, type Lookup } from './lookup.ts'
 import { listRevisions } from './revisions.ts'
 import { changeRoute, insertRoute } from './store.ts'
 
@@ -13,17 +13,20 @@ interface Parts {
   readonly reader: Reader
   readonly lookup: Lookup
   readonly live: LiveHub
-  readonly config: Pick<Config, 'doorUrl'>
+  readonly domains: Origins
 }
+
+/** Everything that reaches the front door. */
+interface Origins { origins(): readonly string[] }
 
 /** Refuses a destination that leads back to the front door; the contract has checked the rest. @throws Refusal */
-export function checkDestination(destination: string | undefined, { doorUrl }: Pick<Config, 'doorUrl'>): void {
+export function checkDestination(destination: string | undefined, domains: Origins, field = 'destination'): void {
   if (destination === undefined) return
-  const reading = readDestination(destination, [doorUrl])
-  if (!reading.ok) throw wrongField('destination', reading.sentence)
+  const reading = readDestination(destination, domains.origins())
+  if (!reading.ok) throw wrongField(field, reading.sentence)
 }
 
-export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live, config }: Parts): void {
+export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live, domains }: Parts): void {
   const { read } = database
 
   async function withCounts(campaignId: number, rows: readonly RouteRow[], among: TallyAmong = { campaign: campaignId }): Promise<Route[]> {
@@ -65,7 +68,7 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
   mount(mounts, routesApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
 
   mount(mounts, routesApi.create, async ({ body, who }) => {
-    checkDestination(body.destination, config)
+    checkDestination(body.destination, domains)
     await scopeOwner(database, who.workspace.id, { campaignId: body.campaignId })
     const { id } = await database.write((manager) => insertRoute(manager, body, { personId: who.person.id, at: Date.now() }))
     live.tell(who.workspace.id, { type: 'change', of: 'route', id })
@@ -73,13 +76,17 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
   })
 
   mount(mounts, routesApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
-    checkDestination(change.destination, config)
+    checkDestination(change.destination, domains)
     await routeOf(who.workspace.id, id)
-    const outcome = await database.write((manager) => changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() }))
+    const outcome = await database.write(async (manager) => {
+      // What is printed must lead somewhere: a route goes only after its codes have.
+      if (change.state === 'deleted' && (await manager.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))) throw new Refusal('taken', 'Pieces still use this route. Move them to another one first, or pause the route.')
+      return changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() })
+    })
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))
     if (outcome === 'changed') {
-      const codes = await read.find(tables.codes, { select: { slug: true }, where: { routeId: id } })
-      lookup.forget(codes.map(({ slug }) => slug))
+      const codes = await read.find(tables.codes, { select: { id: true }, where: { routeId: id } })
+      await forgetCodes(database, lookup, codes.map(({ id: codeId }) => codeId))
       live.tell(who.workspace.id, { type: 'change', of: 'route', id })
     }
     return whole(who.workspace.id, id)

@@ -6,6 +6,9 @@ import { decide } from '@flimbo/core/routing'
 import { openDatabase, tables, type Database } from '../database/index.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
 import { OWNER } from '../tests/running.ts'
+import { USUAL_PIECE } from '@flimbo/core/codes'
+import { USUAL_RULES } from '@flimbo/core/tagging'
+import { changeCodes, issueCodes } from '../codes/index.ts'
 import { changeRoute, insertRoute, lookup, type Lookup } from './index.ts'
 
 let directory: string
@@ -20,7 +23,7 @@ beforeEach(async () => {
   await database.write(async (manager) => {
     await manager.insert(tables.campaigns, { workspaceId: 1, clientId: 1, name: 'A', zone: 'UTC', utmCampaign: 'a', startsOn: null, endsOn: null, version: 1, createdAt: 0 })
     await insertRoute(manager, { campaignId: 1, name: 'A', destination: 'https://saltmarsh.example/one', note: '' }, by)
-    await manager.insert(tables.codes, { campaignId: 1, routeId: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', term: '', content: '', level: 'M', sizeMm: 30, place: '', note: '', state: 'live', version: 1, createdAt: 0 })
+    await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 1, route: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', state: 'live' }], by, 6)
   })
   find = lookup(database)
 })
@@ -31,43 +34,54 @@ afterEach(async () => {
 
 const leadTo = (page: string, version: number) => database.write((manager) => changeRoute(manager, 1, version, { destination: `https://saltmarsh.example/${page}` }, by))
 const address = async () => {
-  const posting = await find.find('pier')
+  const posting = await find.find(1, 'pier')
   const decision = posting && decide(posting.compiled, { query: '' })
   return decision?.kind === 'redirect' ? new URL(decision.address).pathname : null
 }
 
 describe('looking a short link up', () => {
   it('asks the database once and knows it from then on', async () => {
-    expect(find.known('PIER')).toBeUndefined()
+    expect(find.known(1, 'PIER')).toBeUndefined()
     expect(await address()).toBe('/one')
-    expect(find.known('PIER')).toMatchObject({ codeId: 1, routeId: 1, campaignId: 1, workspaceId: 1, workspaceZone: 'Europe/Berlin', revisionId: 1 })
+    expect(find.known(1, 'PIER')).toMatchObject({ codeId: 1, routeId: 1, campaignId: 1, workspaceId: 1, workspaceZone: 'Europe/Berlin', revisionId: 1 })
   })
 
   it('sees a change once it is told to forget, and names the new revision', async () => {
     await address()
     await leadTo('two', 1)
-    find.forget(['PIER'])
+    find.forget([{ domainId: 1, slug: 'PIER' }])
     expect(await address()).toBe('/two')
-    expect(find.known('PIER')?.revisionId).toBe(2)
+    expect(find.known(1, 'PIER')?.revisionId).toBe(3)
   })
 
   it('does not keep what was read before a change and arrived after it', async () => {
-    const early = find.find('PIER')
+    const early = find.find(1, 'PIER')
     await leadTo('two', 1)
-    find.forget(['PIER'])
+    find.forget([{ domainId: 1, slug: 'PIER' }])
     await early
     expect(await address()).toBe('/two')
   })
 
   it('remembers what does not exist, until it does', async () => {
-    expect([await find.find('NOTHING'), find.known('NOTHING')]).toEqual([null, null])
-    find.forget(['NOTHING'])
-    expect(find.known('NOTHING')).toBeUndefined()
+    expect([await find.find(1, 'NOTHING'), find.known(1, 'NOTHING')]).toEqual([null, null])
+    find.forget([{ domainId: 1, slug: 'NOTHING' }])
+    expect(find.known(1, 'NOTHING')).toBeUndefined()
+  })
+
+  it('keeps the same slug of two domains apart, and the old slug of a renamed code alive', async () => {
+    await database.write(async (manager) => {
+      const host = { workspaceId: 1, state: 'ready' as const, token: '', home: '', unknown: '', unknownText: '', checkedAt: null, finding: '', version: 1, createdAt: 0 }
+      await manager.insert(tables.domains, { ...host, host: 'qr.saltmarsh.example' })
+      await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 2, route: 1, slug: 'PIER', name: 'B', medium: 'print', source: 's', state: 'live' }], by, 6)
+      await changeCodes(manager, 1, [{ id: 1, set: { slug: 'JETTY' } }], USUAL_RULES, by)
+    })
+    const found = await Promise.all([find.find(1, 'PIER'), find.find(1, 'JETTY'), find.find(2, 'PIER'), find.find(2, 'JETTY')])
+    expect(found.map((posting) => posting?.codeId ?? null)).toEqual([1, 1, 2, null])
   })
 
   it.each(['', '-', 'A B', 'A%00', 'Ä', 'x'.repeat(200), "' OR 1=1 --"])('takes %j for no short link, and remembers none of it', async (slug) => {
-    expect(await find.find(slug)).toBeNull()
-    expect(find.known(slug)).toBeUndefined()
+    expect(await find.find(1, slug)).toBeNull()
+    expect(find.known(1, slug)).toBeUndefined()
   })
 })
 

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache'
+import { In } from 'typeorm'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
-import { compile, type CompiledRoute, type State, type UtmValues } from '@flimbo/core/routing'
+import { compile, type CompiledRoute, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
 import { tables, type Database } from '../database/index.ts'
 
 /** What the front door knows of a short link: enough to decide and to record without a further look. */
@@ -20,12 +21,12 @@ export const POSTINGS_MAX = 150_000
 interface PostingRow {
   codeId: number; routeId: number; campaignId: number; workspaceId: number; zone: string; revisionId: number
   codeState: State; routeState: State; destination: string
-  source: string; medium: string; campaign: string; term: string; content: string
+  source: string; medium: string; campaign: string; term: string; content: string; extra: string
 }
 
 function posting(row: PostingRow): Posting {
   const utm: UtmValues = { source: row.source, medium: row.medium, campaign: row.campaign, term: row.term, content: row.content }
-  const settings = { code: { state: row.codeState, utm }, route: { state: row.routeState, destination: row.destination } }
+  const settings = { code: { state: row.codeState, utm, extra: JSON.parse(row.extra) as ExtraValues }, route: { state: row.routeState, destination: row.destination } }
   return {
     codeId: row.codeId, routeId: row.routeId, campaignId: row.campaignId, workspaceId: row.workspaceId,
     workspaceZone: row.zone, revisionId: row.revisionId, compiled: compile(settings),
@@ -35,29 +36,37 @@ function posting(row: PostingRow): Posting {
 /** Finds short links, in memory where they were asked for lately. */
 export interface Lookup {
   /** In memory, at once; undefined where the database must be asked. */
-  known(slug: string): Posting | null | undefined
-  find(slug: string): Promise<Posting | null>
-  /** Makes the next scan of these slugs see what is stored now; called after every change, before it is answered. */
-  forget(slugs: readonly string[]): void
+  known(domainId: number, slug: string): Posting | null | undefined
+  find(domainId: number, slug: string): Promise<Posting | null>
+  /** Makes the next scan of these short links see what is stored now; called after every change, before it is answered. */
+  forget(links: readonly ShortLink[]): void
+  /** The same for all of them, after a change of many. */
+  forgetAll(): void
 }
 
+/** A short link: the same slug may lead elsewhere on another domain. */
+export interface ShortLink { readonly domainId: number; readonly slug: string }
+
+const keyOf = (domainId: number, slug: string) => `${String(domainId)}/${slug}`
+
 /** The one query of the front door, written once by TypeORM and run with another slug each time. */
-function findPosting({ read }: Pick<Database, 'read'>): (slug: string) => Promise<PostingRow | undefined> {
+function findPosting({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promise<PostingRow | undefined> {
   const [sql] = read
     .createQueryBuilder()
     .select([
       'code.id AS codeId', 'route.id AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
       'workspace.zone AS zone', 'route.revisionId AS revisionId', 'code.state AS codeState', 'route.state AS routeState',
       'route.destination AS destination', 'code.source AS source', 'code.medium AS medium',
-      'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content',
+      'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content', 'code.extra AS extra',
     ])
-    .from(tables.codes, 'code')
+    .from(tables.shortLinks, 'link')
+    .innerJoin(tables.codes.options.name, 'code', 'code.id = link.codeId')
     .innerJoin(tables.routes.options.name, 'route', 'route.id = code.routeId')
     .innerJoin(tables.campaigns.options.name, 'campaign', 'campaign.id = code.campaignId')
     .innerJoin(tables.workspaces.options.name, 'workspace', 'workspace.id = campaign.workspaceId')
-    .where('code.slug = :slug', { slug: '' })
+    .where('link.domainId = :domainId AND link.slug = :slug', { domainId: '', slug: '' })
     .getQueryAndParameters()
-  return async (slug) => (await read.query<PostingRow[]>(sql, [slug]))[0]
+  return async ({ domainId, slug }) => (await read.query<PostingRow[]>(sql, [domainId, slug]))[0]
 }
 
 export function lookup(database: Pick<Database, 'read'>): Lookup {
@@ -67,21 +76,35 @@ export function lookup(database: Pick<Database, 'read'>): Lookup {
   let edition = 0
 
   return {
-    known: (slug) => cache.get(slug)?.posting,
-    async find(asked) {
+    known: (domainId, slug) => cache.get(keyOf(domainId, slug))?.posting,
+    async find(domainId, asked) {
       const slug = canonicalSlug(asked)
-      const there = cache.get(slug)
+      const key = keyOf(domainId, slug)
+      const there = cache.get(key)
       if (there) return there.posting
       if (!isSlug(slug)) return null
       const before = edition
-      const row = await find(slug)
+      const row = await find({ domainId, slug })
       const found = row ? posting(row) : null
-      if (edition === before) cache.set(slug, { posting: found })
+      if (edition === before) cache.set(key, { posting: found })
       return found
     },
-    forget(slugs) {
+    forget(links) {
       edition++
-      for (const slug of slugs) cache.delete(slug)
+      for (const { domainId, slug } of links) cache.delete(keyOf(domainId, slug))
+    },
+    forgetAll() {
+      edition++
+      cache.clear()
     },
   }
+}
+
+/** With more codes than this it is quicker to forget everything than to look their short links up. */
+const NAMED_MAX = 500
+
+/** Makes the next scan of these codes see what is stored now, by whichever of their short links it comes. */
+export async function forgetCodes({ read }: Pick<Database, 'read'>, lookup: Lookup, codeIds: readonly number[]): Promise<void> {
+  if (codeIds.length > NAMED_MAX) lookup.forgetAll()
+  else if (codeIds.length > 0) lookup.forget(await read.findBy(tables.shortLinks, { codeId: In([...codeIds]) }))
 }

@@ -6,7 +6,7 @@ import { changedPart, recordRevision } from './revisions.ts'
 export interface By { readonly personId: number; readonly at: number }
 
 /** What a revision of a route keeps. */
-function kept({ name, destination, state, note }: RouteRow) {
+export function keptOfRoute({ name, destination, state, note }: RouteRow) {
   return { name, destination, state, note }
 }
 
@@ -19,7 +19,7 @@ export async function insertRoute(
   const row = { ...given, state: 'live' as const, revisionId: 0, version: 1, createdAt: at, changedAt: at }
   const id = insertedId(await manager.insert(tables.routes, row))
   const whole: RouteRow = { ...row, id }
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: null, after: kept(whole), at, personId })
+  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: null, after: keptOfRoute(whole), at, personId })
   await manager.update(tables.routes, { id }, { revisionId })
   return { ...whole, revisionId }
 }
@@ -39,7 +39,7 @@ export async function changeRoute(
   if (row.version !== version) return 'overtaken'
   if (!part) return 'same'
   const next: RouteRow = { ...row, ...part }
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: kept(row), after: kept(next), at, personId })
+  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptOfRoute(row), after: keptOfRoute(next), at, personId })
   await manager.update(tables.routes, { id }, { ...part, revisionId, version: version + 1, changedAt: at })
   return 'changed'
 }

@@ -3,7 +3,7 @@ import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { mount, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
-import { scopeCondition, scopeOwner, type Reader, type ScanFilter } from '../results/index.ts'
+import { scopeCondition, scopeOwner, withinChannel, type Channels, type Reader, type ScanFilter } from '../results/index.ts'
 import { csvHeadings, csvValues } from './csv.ts'
 import type { LiveHub } from './live.ts'
 
@@ -11,18 +11,20 @@ interface Parts {
   readonly database: Database
   readonly reader: Reader
   readonly live: LiveHub
+  readonly tagging: Channels
 }
 
 const CSV_CHUNK = 5000
 /** Proxies close streams that stay silent; a comment line now and then keeps them open. */
 const HEARTBEAT_MS = 25_000
 
-export function scansEndpoints(mounts: Mounts, { database, reader, live }: Parts): void {
+export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging }: Parts): void {
   async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted'] }): Promise<ScanFilter> {
-    const { zone } = await scopeOwner(database, workspaceId, query)
+    const { zone, utmCampaign } = await scopeOwner(database, workspaceId, query)
+    const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
     const start = query.from === undefined ? 0 : spanOfDays(zone, query.from, query.from).start
     const lastDay = query.to ?? dayIn(zone, Date.now())
-    return { ...scopeCondition(query), start, end: spanOfDays(zone, lastDay, lastDay).end, counted: query.counted }
+    return { ...scopeCondition(within), start, end: spanOfDays(zone, lastDay, lastDay).end, counted: query.counted }
   }
 
   mount(mounts, scansApi.list, async ({ query, who }) => {

@@ -2,17 +2,17 @@ import type { Response } from 'express'
 import { codesApi, printedLink, symbolFileName } from '@flimbo/core/codes'
 import { encode, RasterTooLarge, symbolSvg, type Level } from '@flimbo/core/symbol'
 import { missing, mount, wrongField, type Mounts } from '../api/index.ts'
-import type { Config } from '../config/index.ts'
 import { tables, type CodeRow, type Database } from '../database/index.ts'
+import type { Domains } from '../domains/index.ts'
 import { scopeOwner } from '../results/index.ts'
 import { symbolPng } from './png.ts'
 
-export function symbolEndpoints(mounts: Mounts, { database, config }: { database: Database; config: Pick<Config, 'doorUrl'> }): void {
+export function symbolEndpoints(mounts: Mounts, { database, domains }: { database: Database; domains: Domains }): void {
   async function symbolOf(workspaceId: number, id: number, level: Level | undefined) {
     const code = await database.read.findOneBy(tables.codes, { id })
     if (!code) throw missing('code')
     await scopeOwner(database, workspaceId, { codeId: id })
-    return { code, symbol: encode(printedLink(config.doorUrl, code.slug), level ?? code.level) }
+    return { code, symbol: encode(printedLink(domains.origin(code.domainId), code.slug), level ?? code.level) }
   }
 
   function send(response: Response, code: CodeRow, extension: string, type: string, content: string | Buffer): void {

@@ -1,11 +1,12 @@
 import { rateLimit } from 'express-rate-limit'
 import { problemOf } from '@flimbo/core/api'
-import { workspaceApi, type Session } from '@flimbo/core/workspace'
-import { mount, Refusal, sendProblem, type Mounts } from '../api/index.ts'
+import { USUAL_SETTINGS, workspaceApi, workspaceSettings, type Session, type WorkspaceSettings } from '@flimbo/core/workspace'
+import { missing, mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { tables, type Database, type PersonRow } from '../database/index.ts'
 import { isPassword, pretendToCheck } from './passwords.ts'
 import type { Sessions, SignedIn } from './sessions.ts'
+import { readSetting, writeSetting, type Section } from './settings.ts'
 import { isNew, setUpWorkspace } from './set-up.ts'
 
 interface Parts {
@@ -13,6 +14,8 @@ interface Parts {
   readonly sessions: Sessions
   readonly config: Pick<Config, 'doorUrl' | 'standIns'>
 }
+
+export const SETTINGS: Section<WorkspaceSettings> = { name: 'workspace', schema: workspaceSettings, usual: USUAL_SETTINGS }
 
 const ATTEMPTS = 10
 const ATTEMPTS_WINDOW_MS = 10 * 60_000
@@ -62,5 +65,19 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config 
     const id = await setUpWorkspace(database, body)
     await sessions.begin(response, id)
     return sessionOfPerson(await database.read.findOneByOrFail(tables.people, { id }))
+  })
+
+  mount(mounts, workspaceApi.settings, ({ who }) => readSetting(database.read, who.workspace.id, SETTINGS))
+  mount(mounts, workspaceApi.changeSettings, ({ body, who }) => writeSetting(database, who.workspace.id, SETTINGS, body))
+
+  mount(mounts, workspaceApi.changeClient, async ({ params: { id }, body: { domainId }, who }) => {
+    const workspaceId = who.workspace.id
+    return database.write(async (manager) => {
+      const client = await manager.findOneBy(tables.clients, { id, workspaceId })
+      if (!client) throw missing('client')
+      if (domainId !== null && domainId !== 1 && !(await manager.existsBy(tables.domains, { id: domainId, workspaceId, state: 'ready' }))) throw wrongField('domainId', 'This domain is not ready. Choose another.')
+      await manager.update(tables.clients, { id }, { domainId })
+      return { ...client, domainId }
+    })
   })
 }

@@ -16,9 +16,9 @@ export function FinalAddress({ code: { finalAddress, clashes } }: { code: Pick<C
           ? <Box key={i} component="mark" sx={{ bgcolor: 'transparent', color: 'primary.main', fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: 2 }}>{text}</Box>
           : <span key={i}>{text}</span>))}
       </Copyable>
-      {clashes.map(({ field, replaced, by }) => (
-        <Typography key={field} variant="body2" color="warning" role="note">
-          The destination has utm_{field}={replaced} itself; this piece’s “{by}” takes its place.
+      {clashes.map(({ name, replaced, by }) => (
+        <Typography key={name} variant="body2" color="warning" role="note">
+          The destination has {name}={replaced} itself; this piece’s “{by}” takes its place.
         </Typography>
       ))}
     </>

@@ -30,7 +30,7 @@ export function NewPiece({ close, made }: { close: () => void; made: (id: number
     ...(slug.trim() === '' ? {} : { slug }),
     ...(route === OWN ? { destination } : { routeId: Number(route) }),
   })
-  const { control, handleSubmit, setError } = useForm<Values>({
+  const { control, handleSubmit, setError, setValue } = useForm<Values>({
     defaultValues: { name: '', medium: 'print', source: '', content: '', term: '', place: '', route: OWN, destination: '', slug: '' },
     resolver: byContract(newCode, sent),
   })
@@ -73,7 +73,7 @@ export function NewPiece({ close, made }: { close: () => void; made: (id: number
             </Stack>
             <FormText control={control} name="place" label="Place" hint="Where it hangs or lies" />
             <FormText control={control} name="slug" label="Short link" hint="Left empty, Flimbo chooses one without look-alike signs" />
-            <SlugHint typed={slug} />
+            <SlugHint typed={slug} campaignId={campaign.id} choose={(chosen) => { setValue('slug', chosen, { shouldDirty: true }) }} />
           </Stack>
         </Collapse>
         <Button type="submit" variant="contained" size="medium" disabled={create.isPending}>Add the piece</Button>

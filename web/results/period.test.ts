@@ -28,7 +28,7 @@ function results(unit: Unit, from: string, to: string, more: Partial<Results> = 
   const period = { from, to, tally: { scans: 0, uniques: 0, lastAt: null }, buckets: buckets(zone, spanOfDays(zone, from, to), unit).map((span) => ({ ...span, scans: 2, uniques: 1 })) }
   return {
     zone, unit, period, before: null, ever: period.tally, apart: [], changes: [], countries: [], cities: [], citiesTotal: 0,
-    devices: [], systems: [], browsers: [], languages: [], codes: [], ...more,
+    devices: [], systems: [], browsers: [], languages: [], channels: [], codes: [], ...more,
   }
 }
 

@@ -1,0 +1,66 @@
+import { z } from 'zod'
+import { endpoint, idQuery } from '../api/index.ts'
+
+/** What a check of a destination came to. Everything but `fine` and `tags-lost` means that nobody gets there. */
+export const VERDICTS = [
+  'fine', 'tags-lost', 'not-found', 'refused', 'broken', 'loop', 'too-many-hops', 'too-slow', 'unreachable', 'insecure', 'forbidden-address', 'odd-redirect',
+] as const
+export type Verdict = (typeof VERDICTS)[number]
+
+/** One request on the way: what was asked, what came back, and how long that took in milliseconds. */
+export const hop = z.object({
+  address: z.string(),
+  status: z.int().nullable(),
+  ms: z.int().min(0),
+  /** Where it sends on to, as an absolute address. */
+  to: z.string().nullable(),
+})
+export type Hop = z.infer<typeof hop>
+
+export const check = z.object({
+  id: z.int(),
+  routeId: z.int(),
+  /** The piece whose tags were on the address; null where the route has none. */
+  codeId: z.int().nullable(),
+  address: z.string(),
+  at: z.int(),
+  ms: z.int(),
+  verdict: z.enum(VERDICTS),
+  status: z.int().nullable(),
+  hops: z.array(hop),
+  /** Names of the tags that were no longer in the final address. */
+  lost: z.array(z.string()),
+  /** Since when every check of this route has failed; null while it does not. */
+  failingSince: z.int().nullable(),
+  sentence: z.string(),
+})
+export type Check = z.infer<typeof check>
+
+/** How far a running bulk check is. */
+export const checkRun = z.object({ running: z.boolean(), done: z.int(), total: z.int(), bad: z.int() })
+export type CheckRun = z.infer<typeof checkRun>
+
+export const checksApi = {
+  code: endpoint({
+    method: 'POST', path: '/codes/:id/checks', room: 'checks', summary: 'Follow where a piece leads, now, with its own tags',
+    params: z.strictObject({ id: idQuery }), answer: check,
+  }),
+  route: endpoint({
+    method: 'POST', path: '/routes/:id/checks', room: 'checks', summary: 'Follow where a route leads, now',
+    params: z.strictObject({ id: idQuery }), answer: check,
+  }),
+  latest: endpoint({
+    method: 'GET', path: '/routes/:id/checks', room: 'checks', summary: 'The newest checks of a route',
+    params: z.strictObject({ id: idQuery }), answer: z.object({ rows: z.array(check) }),
+  }),
+  begin: endpoint({
+    method: 'POST', path: '/check-runs', room: 'checks', summary: 'Check every live route of a campaign, or of the workspace',
+    body: z.strictObject({ campaignId: z.int().optional() }), answer: checkRun,
+  }),
+  run: endpoint({ method: 'GET', path: '/check-runs', room: 'checks', summary: 'How far the running check is', answer: checkRun }),
+  cancel: endpoint({ method: 'DELETE', path: '/check-runs', room: 'checks', summary: 'Stop the running check', answer: checkRun }),
+  failing: endpoint({
+    method: 'GET', path: '/failing', room: 'checks', summary: 'Routes whose destination fails or loses its tags, the longest failing first',
+    answer: z.object({ rows: z.array(check.extend({ campaignId: z.int(), campaignName: z.string(), routeName: z.string(), zone: z.string(), codes: z.int() })) }),
+  }),
+}

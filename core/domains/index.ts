@@ -1,0 +1,5 @@
+export { domain, DOMAIN_STATES, domainChange, domainsApi, newDomain } from './contract.ts'
+export type { Domain, DomainChange, DomainState } from './contract.ts'
+export { canonicalHost, hostName, hostOf } from './host.ts'
+export { judgeRecords, wantedRecords } from './records.ts'
+export type { FoundRecords, WantedRecords } from './records.ts'

@@ -1,0 +1,82 @@
+/** What a person's text for a cell came to. */
+export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly sentence: string }
+
+const ok = <T>(value: T): Read<T> => ({ ok: true, value })
+const no = (sentence: string): Read<never> => ({ ok: false, sentence })
+
+/**
+ * Reads a number as people of several countries write it: `1,234.5`, `1.234,5`, `1 234,5`, `12,5`. Where
+ * both signs stand, the last one parts the decimals. One comma before exactly three digits groups
+ * thousands; a point there does so only where `grouping` is both, as for money and print runs, which are
+ * never given to a thousandth.
+ */
+export function readNumber(typed: string, grouping: 'comma' | 'both' = 'comma'): Read<number> {
+  let text = typed.replace(/[\s\u00a0\u202f'’_]/g, '').replace(/\u2212/g, '-')
+  const comma = text.lastIndexOf(',')
+  const point = text.lastIndexOf('.')
+  if (comma >= 0 && point >= 0) text = comma > point ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', '')
+  else if (/^-?\d{1,3}(,\d{3})+$/.test(text)) text = text.replaceAll(',', '')
+  else if (/^-?\d{1,3}(\.\d{3}){2,}$/.test(text) || (grouping === 'both' && /^-?\d{1,3}\.\d{3}$/.test(text))) text = text.replaceAll('.', '')
+  else text = text.replace(',', '.')
+  return /^-?(\d+(\.\d*)?|\.\d+)$/.test(text) ? ok(Number(text)) : no(`“${typed.slice(0, 40)}” is no number.`)
+}
+
+/** A number that may have a unit after it; each unit tells by how much to multiply. */
+export function readMeasure(typed: string, units: Readonly<Record<string, number>>): Read<number> {
+  const [, figure = '', unit = ''] = /^(.*?)\s*([a-zµ"″]*)\s*$/i.exec(typed.trim()) ?? []
+  const factor = unit === '' ? 1 : units[unit.toLowerCase()]
+  if (factor === undefined) return no(`“${unit}” is no unit here. Use ${Object.keys(units).join(', ')}.`)
+  const number = readNumber(figure)
+  // Rounded to a millionth, so that 2.54 cm is 25.4 mm and not a hair beside it.
+  return number.ok ? ok(Math.round(number.value * factor * 1e6) / 1e6) : no(`“${typed.slice(0, 40)}” is no size.`)
+}
+
+/** An amount of money: signs and codes of currencies around it are passed over. */
+export function readMoney(typed: string): Read<number> {
+  return readNumber(typed.replace(/\p{Sc}|\b[A-Z]{3}\b/gu, '').trim(), 'both')
+}
+
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
+
+function dayOf(year: number, month: number, date: number): string | null {
+  const day = new Date(Date.UTC(year, month - 1, date))
+  return day.getUTCFullYear() === year && day.getUTCMonth() === month - 1 && day.getUTCDate() === date ? day.toISOString().slice(0, 10) : null
+}
+
+/**
+ * Reads a calendar day: `2026-07-01` (ISO 8601), `1.7.2026`, `1 Jul 2026`, and `1/7/2026` only where one of
+ * the first two numbers is above twelve, because elsewhere nobody can know which of them is the month.
+ */
+export function readDay(typed: string): Read<string> {
+  const text = typed.trim().replace(/[T ]\d{2}:\d{2}.*$/, '')
+  const numbers = (match: RegExpExecArray) => match.slice(1).map(Number) as [number, number, number]
+  let day: string | null = null
+  const iso = /^(\d{4})[-./](\d{1,2})[-./](\d{1,2})$/.exec(text)
+  const dotted = /^(\d{1,2})\.\s?(\d{1,2})\.\s?(\d{4})$/.exec(text)
+  const slashed = /^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/.exec(text)
+  const named = /^(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?,?\s+(\d{4})$/i.exec(text)
+  if (iso) day = dayOf(...numbers(iso))
+  else if (dotted) { const [d, m, y] = numbers(dotted); day = dayOf(y, m, d) }
+  else if (named) day = dayOf(Number(named[3]), MONTHS.indexOf((named[2] ?? '').toLowerCase()) + 1, Number(named[1]))
+  else if (slashed) {
+    const [a, b, y] = numbers(slashed)
+    if (a <= 12 && b <= 12 && a !== b) return no(`In “${text}” day and month cannot be told apart. Write the day as 2026-07-01.`)
+    day = a > 12 ? dayOf(y, b, a) : dayOf(y, a, b)
+  }
+  return day === null ? no(`“${typed.slice(0, 40)}” is no day. Write it as 2026-07-01.`) : ok(day)
+}
+
+/** A point on the earth in degrees (WGS 84). */
+export interface Point { readonly latitude: number; readonly longitude: number }
+
+/** Reads `54.12, 8.86`, `54,12; 8,86`, `54.12 N 8.86 E` or a geo URI (RFC 5870). */
+export function readPoint(typed: string): Read<Point> {
+  const wrong = no(`“${typed.slice(0, 40)}” is no place on the map. Write it as 54.12, 8.86: latitude, then longitude.`)
+  let text = typed.trim().replace(/^geo:/i, '').replace(/;(u|crs)=.*$/i, '').replace(/°/g, '')
+  if (!text.includes('.') && /^\S*\d,\d+\s*[;\s]/.test(text)) text = text.replace(/(\d),(\d)/g, '$1.$2')
+  const match = /^(-?\d+(?:\.\d+)?)\s*([NS])?\s*[,;\s]\s*(-?\d+(?:\.\d+)?)\s*([EW])?$/i.exec(text)
+  if (!match) return wrong
+  const signed = (figure: string | undefined, side: string | undefined, minus: string) => Number(figure) * (side?.toUpperCase() === minus ? -1 : 1)
+  const point = { latitude: signed(match[1], match[2], 'S'), longitude: signed(match[3], match[4], 'W') }
+  return Math.abs(point.latitude) > 90 || Math.abs(point.longitude) > 180 ? wrong : ok(point)
+}

@@ -1,0 +1,87 @@
+import { _BYTES, _ECC_BLOCKS, _WORDS_PER_BLOCK } from 'qr'
+import { fullSide } from './draw.ts'
+import { modeOf, type Level } from './encode.ts'
+
+const LIBRARY_LEVEL = { L: 'low', M: 'medium', Q: 'quartile', H: 'high' } as const
+
+/** Data bits a version holds at a level: all codewords but those for error correction (ISO/IEC 18004). */
+function dataBits(version: number, level: Level): number {
+  const name = LIBRARY_LEVEL[level]
+  const correction = (_WORDS_PER_BLOCK[name][version - 1] ?? 0) * (_ECC_BLOCKS[name][version - 1] ?? 0)
+  return ((_BYTES[version - 1] ?? 0) - correction) * 8
+}
+
+/** Bits of the character count indicator, by mode and size of version (ISO/IEC 18004). */
+const COUNT_BITS = { numeric: [10, 12, 14], alphanumeric: [9, 11, 13], byte: [8, 16, 16] } as const
+
+function textBits(text: string): number {
+  const mode = modeOf(text)
+  if (mode === 'byte') return new TextEncoder().encode(text).length * 8
+  const n = text.length
+  return mode === 'alphanumeric' ? Math.floor(n / 2) * 11 + (n % 2) * 6 : Math.floor(n / 3) * 10 + (n % 3 === 0 ? 0 : n % 3 === 1 ? 4 : 7)
+}
+
+/**
+ * The smallest version (1–40) that holds a text at a level, worked out without drawing the symbol; null
+ * where none does. The same as `encode(text, level).version`.
+ */
+export function smallestVersion(text: string, level: Level): number | null {
+  const bits = textBits(text)
+  const counts = COUNT_BITS[modeOf(text)]
+  for (let version = 1; version <= 40; version++) {
+    const count = counts[version < 10 ? 0 : version < 27 ? 1 : 2]
+    if (4 + count + bits <= dataBits(version, level)) return version
+  }
+  return null
+}
+
+/** Modules a side and how wide one of them prints, in millimetres; null where the text fits no symbol. */
+export interface Density {
+  readonly side: number
+  readonly moduleMm: number
+}
+
+/**
+ * Narrower modules than this, in millimetres, are lost on rough paper and by cheap cameras. Common
+ * practice, no published source.
+ */
+export const MODULE_MM_MIN = 0.4
+
+export function density(text: string, level: Level, mm: number): Density | null {
+  const version = smallestVersion(text, level)
+  if (version === null) return null
+  const side = 17 + 4 * version
+  return { side, moduleMm: mm / fullSide(side) }
+}
+
+/** How dense one piece's symbol is for each way of writing what it stands for, at its level and size. */
+export interface Densities {
+  /** The long tagged address itself, which would make the code static. */
+  readonly long: Density | null
+  readonly mixedCase: Density | null
+  /** What is printed: upper case, so that the alphanumeric mode applies. */
+  readonly upperCase: Density | null
+}
+
+export function densities(longAddress: string, shortLink: string, level: Level, mm: number): Densities {
+  // A link people read keeps its scheme and host small; the slug's case does not change the mode any more.
+  return { long: density(longAddress, level, mm), mixedCase: density(shortLink, level, mm), upperCase: density(shortLink.toUpperCase(), level, mm) }
+}
+
+/** How far away a symbol of a side can be scanned, in metres: ten times its side. Common practice, no published source. */
+export function scanningDistanceM(mm: number): number {
+  return mm / 100
+}
+
+/** What speaks against printing a symbol so small; null where nothing does. */
+export function sizeWarning(printedLink: string, level: Level, mm: number, viewingM: number | null): string | null {
+  const printed = density(printedLink, level, mm)
+  if (printed && printed.moduleMm < MODULE_MM_MIN) {
+    const least = Math.ceil(MODULE_MM_MIN * fullSide(printed.side))
+    return `A module would be ${printed.moduleMm.toFixed(2)} mm wide; below ${String(MODULE_MM_MIN)} mm phones begin to fail. Print it ${String(least)} mm or wider.`
+  }
+  if (viewingM !== null && viewingM > scanningDistanceM(mm) + 1e-9) {
+    return `At ${String(mm)} mm it is read from about ${String(Math.round(mm) / 100)} m, not from ${String(viewingM)} m. Print it ${String(Math.ceil(viewingM * 100))} mm or wider.`
+  }
+  return null
+}

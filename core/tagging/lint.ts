@@ -1,0 +1,170 @@
+import { z } from 'zod'
+import { DESTINATION_MAX, tagPairs, tagsIn, withoutNames, type ExtraValues } from '../routing/index.ts'
+import { fillPattern, type PatternFields } from './contentPattern.ts'
+import type { HouseRules } from './houseRules.ts'
+import { NO_VALUES, type ValuesInUse } from './lookAlike.ts'
+import { personalPart, withoutPersonal } from './personal.ts'
+import { tidied } from './tidy.ts'
+
+/** What the linter finds, in the order in which it matters. */
+export const FINDING_KINDS = [
+  'missing', 'personal-data', 'off-list', 'campaign-differs', 'look-alike', 'letter-case', 'spaces', 'escaping', 'separator', 'length', 'same-tags', 'pattern', 'in-destination',
+] as const
+export type FindingKind = (typeof FINDING_KINDS)[number]
+
+export const TAG_FIELDS = ['medium', 'source', 'campaign', 'content', 'term'] as const
+export type TagField = (typeof TAG_FIELDS)[number]
+
+/**
+ * One thing that is wrong or doubtful with a piece's tags. `field` is a UTM field, the name of one of the
+ * workspace's own parameters, or `destination`. `fix` is the value that field should take; null where only a
+ * person can know. `refused` marks what the house rules forbid.
+ */
+export const finding = z.object({
+  kind: z.enum(FINDING_KINDS),
+  field: z.string(),
+  sentence: z.string(),
+  fix: z.string().nullable(),
+  refused: z.boolean(),
+})
+export type Finding = z.infer<typeof finding>
+
+/** What the linter reads of a piece. */
+export interface TaggedPiece extends PatternFields {
+  readonly content: string
+  readonly extra: ExtraValues
+  /** Empty where there is none yet. */
+  readonly destination: string
+}
+
+/** What the linter must know of everything else. */
+export interface TagContext {
+  readonly rules: HouseRules
+  readonly values: Readonly<Partial<Record<TagField, ValuesInUse>>>
+  /** The campaign value the piece's siblings carry. */
+  readonly campaign: string
+  /** How many other pieces of the campaign carry exactly these tags. */
+  readonly alike: (piece: TaggedPiece) => number
+}
+
+/** Analytics suites cut values at about this many characters. Common practice, no published source. */
+export const TAG_LENGTH_SENSIBLE = 100
+
+const found = (kind: FindingKind, field: string, sentence: string, fix: string | null = null, refused = false): Finding => ({ kind, field, sentence, fix, refused })
+
+/** Takes what a value should become, unless nothing would be left of it or it already is that. */
+function fixTo(was: string, is: string, fallback = ''): string | null {
+  const value = is === '' ? fallback : is
+  return value === '' || value === was ? null : value
+}
+
+/** What can be said of one value by itself. */
+function lintSpelling(field: string, value: string, rules: HouseRules, name: string): Finding[] {
+  if (value === '') return []
+  const findings: Finding[] = []
+  const tidy = fixTo(value, tidied(value, rules))
+  const personal = personalPart(value)
+  if (personal) {
+    const rest = tidied(withoutPersonal(value, personal), rules)
+    const fix = personalPart(rest) ? tidied(name, rules) : rest === '' ? tidied(name, rules) : rest
+    findings.push(found('personal-data', field, `“${personal.text}” is ${personal.kind === 'e-mail address' ? 'an' : 'a'} ${personal.kind}: personal data does not belong in an address that sites and analytics keep.`, personalPart(fix) ? null : fixTo(value, fix)))
+  }
+  if (/\s/.test(value)) findings.push(found('spaces', field, `“${value}” has spaces, which show as + or %20 in reports.`, tidy))
+  if (/[^A-Za-z0-9._~\s-]/.test(value)) findings.push(found('escaping', field, `“${value}” has signs that are escaped in an address and may be read in another way.`, tidy))
+  if (rules.letterCase === 'lower' && value !== value.toLowerCase()) findings.push(found('letter-case', field, `“${value}” has capitals; reports count “${value.toLowerCase()}” apart from it.`, tidy))
+  const other = rules.separator === '-' ? '_' : '-'
+  if (rules.separator !== 'any' && value.includes(other)) findings.push(found('separator', field, `“${value}” joins words with “${other}”; the house rule is “${rules.separator}”.`, tidy))
+  if (value.length > TAG_LENGTH_SENSIBLE) {
+    const cut = value.slice(0, TAG_LENGTH_SENSIBLE)
+    findings.push(found('length', field, `${String(value.length)} characters are more than most analytics suites keep (about ${String(TAG_LENGTH_SENSIBLE)}).`, tidied(cut.replace(/[-_ ][^-_ ]*$/, ''), rules) || cut))
+  }
+  return findings
+}
+
+/** What can be said of a value only beside the values of other pieces. */
+function lintAgainstOthers(field: TagField, value: string, { rules, values }: TagContext): Finding[] {
+  const findings: Finding[] = []
+  const better = (values[field] ?? NO_VALUES).better(value)
+  if (better !== null) findings.push(found('look-alike', field, `“${value}” looks like “${better}”, which is in use already: reports would count them apart.`, better))
+  if (field === 'medium' && value !== '' && rules.media.length > 0 && !rules.media.includes(value)) {
+    const nearest = rules.media.find((each) => tidied(each, rules) === tidied(value, rules)) ?? null
+    findings.push(found('off-list', field, `“${value}” is not among the media of the house: ${rules.media.join(', ')}.`, nearest, rules.offList === 'refuse'))
+  }
+  return findings
+}
+
+function lintMissing(piece: TaggedPiece, rules: HouseRules): Finding[] {
+  const findings: Finding[] = []
+  for (const field of ['medium', 'source', 'campaign'] as const) {
+    if (piece[field] === '') findings.push(found('missing', field, `There is no ${field}: without it visits cannot be told apart.`, null, true))
+  }
+  for (const field of rules.required) {
+    if (piece[field] === '') findings.push(found('missing', field, `The house rules ask for a ${field}.`, field === 'content' ? fixTo('', patterned(piece, rules), tidied(piece.name, rules)) : null))
+  }
+  for (const { name, label, required } of rules.parameters) {
+    if (required && !piece.extra[name]) findings.push(found('missing', name, `The house rules ask for ${label}.`))
+  }
+  return findings
+}
+
+/** The content the house's pattern makes of a piece; empty where there is no pattern. */
+export function patterned(piece: PatternFields, rules: HouseRules): string {
+  return rules.contentPattern === '' ? '' : tidied(fillPattern(rules.contentPattern, piece), rules)
+}
+
+function lintDestination({ destination, medium, source, campaign, term, content, extra }: TaggedPiece, rules: HouseRules): Finding[] {
+  if (!URL.canParse(destination)) return []
+  const url = new URL(destination)
+  const inside = tagsIn(url, rules.parameters.map(({ name }) => name))
+  const findings: Finding[] = []
+  if (inside.length > 0) {
+    const names = inside.map(({ name, value }) => `${name}=${value}`).join(', ')
+    findings.push(found('in-destination', 'destination', `The destination already carries ${names}: the piece’s own values take the place of equal names, and the rest is mixed into every piece’s visits.`, withoutNames(url, new Set(inside.map(({ name }) => name)))))
+  }
+  const tags = new URLSearchParams(tagPairs({ medium, source, campaign, term, content }, extra)).toString()
+  if (url.href.length + tags.length + 1 > DESTINATION_MAX) findings.push(found('length', 'destination', `With its tags the address is longer than ${String(DESTINATION_MAX)} characters, which some browsers and sites cut.`))
+  return findings
+}
+
+/**
+ * Looks a piece's tags over. Pure: the same piece in the same context always gets the same findings, and
+ * those with a fix are gone once their fixes are made (see `applyFixes`).
+ */
+export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
+  const { rules } = context
+  const findings = lintMissing(piece, rules)
+  for (const field of TAG_FIELDS) {
+    findings.push(...lintSpelling(field, piece[field], rules, piece.name), ...lintAgainstOthers(field, piece[field], context))
+  }
+  for (const [name, value] of Object.entries(piece.extra)) findings.push(...lintSpelling(name, value, rules, piece.name))
+  if (piece.campaign !== '' && piece.campaign !== context.campaign) {
+    findings.push(found('campaign-differs', 'campaign', `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`, context.campaign))
+  }
+  const alike = context.alike(piece)
+  if (alike > 0) {
+    const fix = fixTo(piece.content, patterned(piece, rules), tidied(`${piece.content} ${piece.name}`, rules))
+    findings.push(found('same-tags', 'content', `${alike === 1 ? 'Another piece carries' : `${String(alike)} other pieces carry`} the same tags: analytics cannot tell them apart, only Flimbo can. Give each its own content.`, fix))
+  } else {
+    const wanted = patterned(piece, rules)
+    if (wanted !== '' && piece.content !== '' && piece.content !== wanted) findings.push(found('pattern', 'content', `By the house’s pattern the content is “${wanted}”.`, wanted))
+  }
+  findings.push(...lintDestination(piece, rules))
+  return findings.sort((a, b) => FINDING_KINDS.indexOf(a.kind) - FINDING_KINDS.indexOf(b.kind))
+}
+
+/** The values a piece takes when its findings are fixed: the weightiest finding of each field decides. */
+export function fixesOf(findings: readonly Finding[]): Record<string, string> {
+  const fixes: Record<string, string> = {}
+  for (const { field, fix } of findings) if (fix !== null && !(field in fixes)) fixes[field] = fix
+  return fixes
+}
+
+/** A piece with fixes made. */
+export function applyFixes(piece: TaggedPiece, fixes: Readonly<Record<string, string>>): TaggedPiece {
+  const next: TaggedPiece = { ...piece, extra: { ...piece.extra } }
+  for (const [field, value] of Object.entries(fixes)) {
+    if (field === 'destination' || (TAG_FIELDS as readonly string[]).includes(field)) Object.assign(next, { [field]: value })
+    else Object.assign(next.extra, { [field]: value })
+  }
+  return next
+}

@@ -1,0 +1,147 @@
+import { In, type EntityManager } from 'typeorm'
+import { wholeFaults, type CodeCellChange, type CodeSet } from '@flimbo/core/codes'
+import type { HouseRules } from '@flimbo/core/tagging'
+import { overtaken, Refusal, wrongField } from '../api/index.ts'
+import { insertMany, nextId, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow } from '../database/index.ts'
+import type { By } from '../routing/index.ts'
+import { scannedAmong } from '../scans/index.ts'
+import { kept } from './issue.ts'
+import { holders, slugTaken } from './slugs.ts'
+
+const AT_ONCE = 1000
+
+export interface ChangedCodes {
+  readonly ids: readonly number[]
+  readonly refused: readonly { id: number; name: string; sentence: string; refusal: Refusal }[]
+  /** What takes everything back, the last change first. */
+  readonly undo: CodeCellChange[]
+}
+
+interface Known {
+  readonly rows: Map<number, CodeRow>
+  readonly routes: ReadonlyMap<number, number>
+  readonly scanned: ReadonlySet<number>
+  readonly domains: ReadonlySet<number>
+  /** Codes by short link, of those that are asked for; grows as links are claimed. */
+  readonly links: Map<string, number>
+  readonly keys: Map<string, number>
+}
+
+const linkKey = (domainId: number, slug: string) => `${String(domainId)}/${slug}`
+const keyKey = (campaignId: number, key: string) => `${String(campaignId)}/${key}`
+
+async function inParts<T>(ids: readonly T[], find: (some: T[]) => Promise<void>): Promise<void> {
+  for (let i = 0; i < ids.length; i += AT_ONCE) await find(ids.slice(i, i + AT_ONCE))
+}
+
+/** Everything the changes are judged by, read in a few large looks. */
+async function know(manager: EntityManager, workspaceId: number, changes: readonly CodeCellChange[]): Promise<Known> {
+  const rows = new Map<number, CodeRow>()
+  const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
+  await inParts([...new Set(changes.map(({ id }) => id))], async (some) => {
+    for (const row of await manager.findBy(tables.codes, { id: In(some) })) if (campaigns.has(row.campaignId)) rows.set(row.id, row)
+  })
+  const asked = <T>(of: (set: CodeSet) => T | undefined): T[] => [...new Set(changes.flatMap(({ set }) => { const value = of(set); return value === undefined ? [] : [value] }))]
+  const routes = new Map<number, number>()
+  await inParts(asked(({ routeId }) => routeId), async (some) => {
+    for (const { id, campaignId } of await manager.findBy(tables.routes, { id: In(some) })) routes.set(id, campaignId)
+  })
+  const deleting = changes.filter(({ set }) => set.state === 'deleted').map(({ id }) => id)
+  const domains = new Set([1, ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id)])
+  const slugs = [...new Set([...asked(({ slug }) => slug), ...changes.flatMap(({ id, set }) => (set.domainId === undefined ? [] : [rows.get(id)?.slug ?? '']))])]
+  const links = new Map<string, number>()
+  if (slugs.length > 0) for (const domainId of domains) for (const [slug, codeId] of await holders(manager, domainId, slugs)) links.set(linkKey(domainId, slug), codeId)
+  const keys = new Map<string, number>()
+  await inParts(asked(({ key }) => (key === '' ? undefined : key)), async (some) => {
+    for (const { id, campaignId, key } of await manager.find(tables.codes, { select: { id: true, campaignId: true, key: true }, where: { key: In(some) } })) keys.set(keyKey(campaignId, key), id)
+  })
+  return { rows, routes, scanned: await scannedAmong(manager, deleting), domains, links, keys }
+}
+
+/** What a change makes of a piece. @throws Refusal with what to do instead */
+function judged(row: CodeRow, { archived, slug, domainId, ...set }: CodeSet, known: Known, rules: HouseRules, at: number): CodeRow {
+  if (set.routeId !== undefined && set.routeId !== row.routeId && known.routes.get(set.routeId) !== row.campaignId) throw wrongField('routeId', 'This route does not exist in the campaign. Choose another.')
+  if (set.medium !== undefined && set.medium !== row.medium) refuseOffList(rules, set.medium)
+  if (set.state === 'deleted' && row.state !== 'deleted' && known.scanned.has(row.id)) {
+    throw new Refusal('taken', 'This piece has been scanned, so it is printed somewhere: it cannot be deleted. Archive it instead; its code goes on working.', { fields: [{ path: 'state', message: 'It has been scanned. Archive it instead.' }] })
+  }
+  const next: CodeRow = { ...row, ...set, extra: set.extra ?? row.extra }
+  if (archived !== undefined) next.archivedAt = archived ? (row.archivedAt ?? at) : null
+  const [fault] = wholeFaults(next)
+  if (fault !== undefined) throw wrongField(next.liveOn && next.downOn && next.liveOn > next.downOn ? 'downOn' : next.latitude === null ? 'latitude' : 'longitude', fault)
+  if (set.key && set.key !== row.key) {
+    const holder = known.keys.get(keyKey(row.campaignId, set.key))
+    if (holder !== undefined && holder !== row.id) throw wrongField('key', `Another piece of the campaign has the key “${set.key}” already.`)
+    known.keys.set(keyKey(row.campaignId, set.key), row.id)
+  }
+  if (set.key !== undefined && set.key !== row.key && row.key !== '') known.keys.delete(keyKey(row.campaignId, row.key))
+  if (domainId !== undefined && !known.domains.has(domainId)) throw wrongField('domainId', 'This domain is not ready. Choose another.')
+  next.slug = slug ?? row.slug
+  next.domainId = domainId ?? row.domainId
+  if (next.slug !== row.slug || next.domainId !== row.domainId) {
+    const holder = known.links.get(linkKey(next.domainId, next.slug))
+    if (holder !== undefined && holder !== row.id) throw slugTaken(next.slug)
+  }
+  return next
+}
+
+/** Refuses a medium that is not on the house's list, where the house wants that. @throws Refusal */
+export function refuseOffList(rules: HouseRules, medium: string): void {
+  if (rules.offList !== 'refuse' || rules.media.length === 0 || rules.media.includes(medium)) return
+  throw wrongField('medium', `“${medium}” is not among the media of the house: ${rules.media.join(', ')}. Choose one of them, or have it added under Settings.`)
+}
+
+function isSame(a: unknown, b: unknown): boolean {
+  return a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b))
+}
+
+/** What takes a change back; the moment of archiving is told by whether there is one. */
+function inverse(row: CodeRow, next: CodeRow): CodeSet {
+  const set: Record<string, unknown> = {}
+  for (const field of Object.keys(row) as (keyof CodeRow)[]) {
+    if (field === 'version' || isSame(row[field], next[field])) continue
+    if (field === 'archivedAt') set.archived = row.archivedAt !== null
+    else set[field] = row[field]
+  }
+  return set
+}
+
+/**
+ * Changes pieces, each as a revision, in the caller's transaction. What cannot be changed is told and
+ * left; the rest is changed. A change that names a version is refused where the piece has a newer one.
+ */
+export async function changeCodes(manager: EntityManager, workspaceId: number, changes: readonly CodeCellChange[], rules: HouseRules, { personId, at }: By): Promise<ChangedCodes> {
+  const known = await know(manager, workspaceId, changes)
+  let revisionId = await nextId(manager, tables.revisions)
+  const [touched, refused, undo, revisions, links]: [Set<number>, ChangedCodes['refused'][number][], CodeCellChange[], RevisionRow[], ShortLinkRow[]] = [new Set(), [], [], [], []]
+  for (const { id, version, set } of changes) {
+    const row = known.rows.get(id)
+    const refuse = (refusal: Refusal) => refused.push({ id, name: row?.name ?? '', sentence: refusal.message, refusal })
+    if (!row) { refuse(new Refusal('missing', 'There is no such piece, or it belongs to another workspace.')); continue }
+    if (version !== undefined && version !== row.version) { refuse(overtaken('piece', undefined)); continue }
+    let next: CodeRow
+    try {
+      next = judged(row, set, known, rules, at)
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      refuse(error)
+      continue
+    }
+    const back = inverse(row, next)
+    if (Object.keys(back).length === 0) continue
+    next.version = row.version + 1
+    if ('slug' in back || 'domainId' in back) {
+      const link = linkKey(next.domainId, next.slug)
+      if (!known.links.has(link)) links.push({ domainId: next.domainId, slug: next.slug, codeId: id, since: at })
+      known.links.set(link, id)
+    }
+    revisions.push({ id: revisionId++, of: 'code', subjectId: id, number: next.version, at, personId, before: kept(row), after: kept(next) })
+    undo.unshift({ id, version: next.version, set: back })
+    known.rows.set(id, next)
+    touched.add(id)
+  }
+  await insertMany(manager, tables.shortLinks, links)
+  await insertMany(manager, tables.revisions, revisions)
+  await updateMany(manager, tables.codes, [...touched].flatMap((id) => known.rows.get(id) ?? []))
+  return { ids: [...touched], refused, undo }
+}

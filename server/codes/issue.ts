@@ -1,0 +1,111 @@
+import { In, type EntityManager } from 'typeorm'
+import type { z } from 'zod'
+import type { newCode } from '@flimbo/core/codes'
+import { wrongField } from '../api/index.ts'
+import { insertMany, nextId, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot } from '../database/index.ts'
+import { keptOfRoute, type By } from '../routing/index.ts'
+import { freeSlugs, holders, slugTaken } from './slugs.ts'
+
+/** What a revision of a code keeps: everything a person can change. */
+export function kept({ id: _id, version: _version, createdAt: _created, ...rest }: CodeRow): Snapshot {
+  return rest
+}
+
+/** A route that does not exist yet; pieces that name the same object share it. */
+export interface FreshRoute { readonly name: string; readonly destination: string; readonly note?: string; readonly state?: RouteRow['state'] }
+
+/** A piece about to be issued. Without a slug it gets a free one. */
+export type PieceToIssue = Omit<CodeRow, 'id' | 'routeId' | 'slug' | 'version' | 'createdAt' | 'archivedAt'> & {
+  readonly slug: string | null
+  readonly route: number | FreshRoute
+}
+
+/** Called now and then while many pieces are issued; it may wait, and it may throw to take everything back. */
+export type Pace = (done: number) => Promise<void>
+
+const AT_ONCE = 500
+const KEYS_AT_ONCE = 1000
+
+/** The pieces' short links: the chosen ones where nobody has them yet, free ones for the rest. @throws Refusal */
+async function linksFor(manager: EntityManager, pieces: readonly PieceToIssue[], slugLength: number): Promise<string[]> {
+  const slugs: (string | null)[] = pieces.map(({ slug }) => slug)
+  for (const domainId of new Set(pieces.map((piece) => piece.domainId))) {
+    const mine = pieces.flatMap((piece, i) => (piece.domainId === domainId ? [i] : []))
+    const chosen = new Set<string>()
+    for (const i of mine) {
+      const slug = slugs[i]
+      if (typeof slug !== 'string') continue
+      if (chosen.has(slug)) throw slugTaken(slug)
+      chosen.add(slug)
+    }
+    const [taken] = (await holders(manager, domainId, [...chosen])).keys()
+    if (taken !== undefined) throw slugTaken(taken)
+    const without = mine.filter((i) => slugs[i] === null)
+    const free = await freeSlugs(manager, domainId, without.length, slugLength, chosen)
+    without.forEach((i, n) => { slugs[i] = free[n] ?? null })
+  }
+  return slugs.map((slug) => slug ?? '')
+}
+
+/** Refuses a key that another piece of the campaign has. @throws Refusal */
+export async function checkKeys(manager: EntityManager, campaignId: number, keys: readonly string[]): Promise<void> {
+  const wanted = keys.filter((key) => key !== '')
+  if (new Set(wanted).size < wanted.length) throw wrongField('key', 'Two pieces would have the same key.')
+  for (let i = 0; i < wanted.length; i += KEYS_AT_ONCE) {
+    const there = await manager.findOneBy(tables.codes, { campaignId, key: In(wanted.slice(i, i + KEYS_AT_ONCE)) })
+    if (there) throw wrongField('key', `The piece “${there.name}” has the key “${there.key}” already.`)
+  }
+}
+
+/**
+ * Issues pieces, in the caller's transaction: each with its short link and its first revision, and with
+ * the routes that do not exist yet. @returns their numbers, in the same order
+ */
+export async function issueCodes(manager: EntityManager, pieces: readonly PieceToIssue[], { personId, at }: By, slugLength: number, pace: Pace = () => Promise.resolve()): Promise<number[]> {
+  if (pieces.length === 0) return []
+  for (const campaignId of new Set(pieces.map((piece) => piece.campaignId))) {
+    await checkKeys(manager, campaignId, pieces.flatMap((piece) => (piece.campaignId === campaignId ? [piece.key] : [])))
+  }
+  const slugs = await linksFor(manager, pieces, slugLength)
+  let [routeId, codeId, revisionId] = [await nextId(manager, tables.routes), await nextId(manager, tables.codes), await nextId(manager, tables.revisions)]
+  const fresh = new Map<FreshRoute, number>()
+  const ids: number[] = []
+  const first = { number: 1, at, personId, before: null }
+
+  for (let from = 0; from < pieces.length; from += AT_ONCE) {
+    const [routes, codes, links, revisions]: [RouteRow[], CodeRow[], ShortLinkRow[], RevisionRow[]] = [[], [], [], []]
+    pieces.slice(from, from + AT_ONCE).forEach(({ route, slug: _slug, ...piece }, i) => {
+      let leading = typeof route === 'number' ? route : fresh.get(route)
+      if (leading === undefined && typeof route !== 'number') {
+        leading = routeId++
+        fresh.set(route, leading)
+        const row: RouteRow = {
+          id: leading, campaignId: piece.campaignId, name: route.name, destination: route.destination, state: route.state ?? 'live', note: route.note ?? '',
+          revisionId: revisionId++, version: 1, createdAt: at, changedAt: at,
+        }
+        routes.push(row)
+        revisions.push({ ...first, id: row.revisionId, of: 'route', subjectId: row.id, after: keptOfRoute(row) })
+      }
+      const code: CodeRow = { ...piece, id: codeId++, routeId: leading ?? 0, slug: slugs[from + i] ?? '', archivedAt: null, version: 1, createdAt: at }
+      ids.push(code.id)
+      codes.push(code)
+      links.push({ domainId: code.domainId, slug: code.slug, codeId: code.id, since: at })
+      revisions.push({ ...first, id: revisionId++, of: 'code', subjectId: code.id, after: kept(code) })
+    })
+    await insertMany(manager, tables.routes, routes)
+    await insertMany(manager, tables.codes, codes)
+    await insertMany(manager, tables.shortLinks, links)
+    await insertMany(manager, tables.revisions, revisions)
+    await pace(ids.length)
+  }
+  return ids
+}
+
+/** What a person asked for, as a piece to issue. @throws Refusal where its route is none of the campaign */
+export async function pieceToIssue(manager: EntityManager, campaign: CampaignRow, given: z.output<typeof newCode>, domainId: number): Promise<PieceToIssue> {
+  const { destination, routeId, slug, domainId: _domain, ...fields } = given
+  if (routeId !== undefined && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id }))) {
+    throw wrongField('routeId', 'This route does not exist in the campaign. Choose another.')
+  }
+  return { ...fields, domainId, slug: slug ?? null, state: 'live', route: routeId ?? { name: given.name, destination: destination ?? '' } }
+}

@@ -1,0 +1,133 @@
+import { In } from 'typeorm'
+import { codesApi, seriesOf, type CodeCellChange } from '@flimbo/core/codes'
+import { TAG_FIELDS } from '@flimbo/core/tagging'
+import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
+import { checkDomain, domainFor } from '../domains/index.ts'
+import { scopeOwner } from '../results/index.ts'
+import { changeRoute, checkDestination, forgetCodes, type By } from '../routing/index.ts'
+import { changeCodes, refuseOffList, type ChangedCodes } from './change.ts'
+import { issueCodes, pieceToIssue, type FreshRoute } from './issue.ts'
+import { codesNamed, copyCodes, moveCodes } from './move.ts'
+import { slugLengthOf, type CodesParts } from './parts.ts'
+import type { Filter } from './select.ts'
+
+/** Lists of codes, and everything that is done to many of them at once. */
+export function manyCodesEndpoints(mounts: Mounts, { database, reader, lookup, live, domains, tagging, selection, viewer }: CodesParts): void {
+  const { read } = database
+
+  function campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
+    if (campaignId === undefined && routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
+    return scopeOwner(database, workspaceId, { campaignId, routeId })
+  }
+
+  async function told(workspaceId: number, ids: readonly number[]): Promise<void> {
+    if (ids.length === 0) return
+    await forgetCodes(database, lookup, ids)
+    live.tell(workspaceId, { type: 'change', of: 'code', id: ids[0] ?? 0 })
+  }
+
+  mount(mounts, codesApi.list, async ({ query: { page, pageSize, sort, order, group, ...filter }, who }) => {
+    const campaign = await campaignOf(who.workspace.id, filter)
+    const ids = await selection.ids(campaign, filter, { sort, order, group })
+    const wanted = ids.slice(page * pageSize, (page + 1) * pageSize)
+    const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
+    return { rows: await viewer(wanted.flatMap((id): CodeRow[] => { const row = rows.get(id); return row ? [row] : [] })), total: ids.length, page, pageSize }
+  })
+
+  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({ rows: await selection.groups(await campaignOf(who.workspace.id, filter), filter, by) }))
+
+  /** Which pieces a fix of a whole column changes, and how. Destinations belong to routes and are changed there. */
+  async function fixes(campaign: CampaignRow, filter: Filter, kind: Parameters<typeof fixable>[1], field: string) {
+    const wanted = new Set(await selection.ids(campaign, filter))
+    return (await fixable(campaign, kind, field)).filter(([id]) => wanted.has(id))
+  }
+  async function fixable(campaign: CampaignRow, kind: NonNullable<Filter['finding']>, field: string) {
+    return reader.ask('fixes', await tagging.questionOf(campaign), kind, field)
+  }
+
+  async function fixDestinations(found: readonly (readonly [number, string])[], by: By): Promise<ChangedCodes> {
+    const byCode = new Map(found)
+    const rows = await read.findBy(tables.codes, { id: In([...byCode.keys()].slice(0, 30_000)) })
+    const byRoute = new Map(rows.map((row) => [row.routeId, byCode.get(row.id) ?? '']))
+    for (const destination of byRoute.values()) checkDestination(destination, domains)
+    await database.write(async (manager) => {
+      for (const [id, destination] of byRoute) {
+        const { version } = await manager.findOneByOrFail(tables.routes, { id })
+        await changeRoute(manager, id, version, { destination }, by)
+      }
+    })
+    return { ids: rows.map(({ id }) => id), refused: [], undo: [] }
+  }
+
+  mount(mounts, codesApi.changeMany, async ({ body, who }) => {
+    const workspaceId = who.workspace.id
+    const by = { personId: who.person.id, at: Date.now() }
+    const rules = await tagging.rulesOf(workspaceId)
+    const run = (changes: readonly CodeCellChange[]) => database.write((manager) => changeCodes(manager, workspaceId, changes, rules, by))
+    let outcome: ChangedCodes
+    if ('changes' in body) outcome = await run(body.changes)
+    else {
+      const campaign = await campaignOf(workspaceId, body.matching)
+      if ('set' in body) {
+        const { set } = body
+        outcome = await run((await selection.ids(campaign, body.matching)).map((id) => ({ id, set })))
+      } else {
+        const { kind, field } = body.fix
+        const found = await fixes(campaign, body.matching, kind, field)
+        if (field === 'destination') outcome = await fixDestinations(found, by)
+        else if (field === 'campaign') throw new Refusal('invalid', 'The campaign value belongs to the campaign: change it in the campaign’s own form.')
+        else {
+          const own = !(TAG_FIELDS as readonly string[]).includes(field)
+          const extras = own ? new Map((await read.findBy(tables.codes, { id: In(found.map(([id]) => id).slice(0, 30_000)) })).map((row) => [row.id, row.extra])) : null
+          outcome = await run(found.map(([id, value]) => ({ id, set: extras ? { extra: { ...extras.get(id), [field]: value } } : { [field]: value } })))
+        }
+      }
+    }
+    await told(workspaceId, outcome.ids)
+    return { changed: outcome.ids.length, refused: outcome.refused.map(({ id, name, sentence }) => ({ id, name, sentence })), undo: outcome.undo }
+  })
+
+  mount(mounts, codesApi.move, async ({ body: { ids, campaignId, routeId }, who }) => {
+    const workspaceId = who.workspace.id
+    const campaign = await scopeOwner(database, workspaceId, { campaignId })
+    await database.write(async (manager) => moveCodes(manager, await codesNamed(manager, workspaceId, ids), campaign, routeId, { personId: who.person.id, at: Date.now() }))
+    await told(workspaceId, ids)
+    return { moved: ids.length }
+  })
+
+  mount(mounts, codesApi.copy, async ({ body, who }) => {
+    const workspaceId = who.workspace.id
+    const slugLength = await slugLengthOf(database, workspaceId)
+    const ids = await database.write(async (manager) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), { personId: who.person.id, at: Date.now() }, slugLength))
+    await told(workspaceId, ids)
+    return { ids }
+  })
+
+  mount(mounts, codesApi.series, async ({ body: { piece, numbers }, who }) => {
+    const workspaceId = who.workspace.id
+    checkDestination(piece.destination, domains)
+    const campaign = await scopeOwner(database, workspaceId, { campaignId: piece.campaignId })
+    if (piece.domainId !== undefined) await checkDomain(read, workspaceId, piece.domainId)
+    refuseOffList(await tagging.rulesOf(workspaceId), piece.medium)
+    let pieces
+    try {
+      pieces = seriesOf(piece, numbers)
+    } catch (error) {
+      if (error instanceof RangeError) throw wrongField('numbers', error.message)
+      throw error
+    }
+    const domainId = piece.domainId ?? await domainFor(read, campaign)
+    const slugLength = await slugLengthOf(database, workspaceId)
+    // A series leads to one place: its pieces share a route.
+    const route: FreshRoute | undefined = piece.destination === undefined ? undefined : { name: piece.name.replaceAll('{n}', '').replace(/\s+/g, ' ').trim() || piece.name, destination: piece.destination }
+    const ids = await database.write(async (manager) => {
+      const [first, ...rest] = pieces
+      const sample = first ? await pieceToIssue(manager, campaign, first, domainId) : null
+      const issued = sample ? [sample, ...rest.map(({ destination: _destination, routeId: _route, domainId: _domain, slug, ...fields }) => ({ ...sample, ...fields, slug: slug ?? null }))] : []
+      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength)
+    })
+    await told(workspaceId, ids)
+    return { ids }
+  })
+}

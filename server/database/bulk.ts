@@ -1,0 +1,56 @@
+import type { EntityManager, EntitySchema, ObjectLiteral } from 'typeorm'
+
+/** So many rows go into one statement; SQLite takes 32,766 values in all. */
+const ROWS_MAX = 100
+
+/** Statements written once by TypeORM, by table, kind and number of rows. */
+const written = new WeakMap<EntitySchema<never>, Map<string, string>>()
+
+function statement(schema: EntitySchema<never>, kind: string, write: () => string): string {
+  const known = written.get(schema) ?? new Map<string, string>()
+  written.set(schema, known)
+  const sql = known.get(kind) ?? write()
+  known.set(kind, sql)
+  return sql
+}
+
+function columnsOf<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>) {
+  const { driver } = manager.connection
+  return manager.connection.getMetadata(schema).columns.map((column) => ({
+    name: column.propertyName,
+    valueOf: (row: T): unknown => driver.preparePersistentValue(row[column.propertyName] ?? null, column),
+  }))
+}
+
+/** A row in which every column has some value, so that TypeORM writes a place for each. */
+function sample<T extends ObjectLiteral>(columns: readonly { name: string }[]): T {
+  return Object.fromEntries(columns.map(({ name }) => [name, '…'])) as T
+}
+
+/**
+ * Inserts rows whose numbers are known, many a statement: TypeORM writes each statement once and it is run
+ * again with other values. Not for tables with yes-or-no columns, whose values TypeORM writes into the statement.
+ */
+export async function insertMany<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>, rows: readonly T[]): Promise<void> {
+  const columns = columnsOf(manager, schema)
+  for (let i = 0; i < rows.length; i += ROWS_MAX) {
+    const some = rows.slice(i, i + ROWS_MAX)
+    const sql = statement(schema as EntitySchema<never>, `insert ${String(some.length)}`, () => manager.createQueryBuilder().insert().into(schema)
+      .values(some.map(() => sample<T>(columns) as never)).updateEntity(false).getQueryAndParameters()[0])
+    await manager.query(sql, some.flatMap((row) => columns.map(({ valueOf }) => valueOf(row))))
+  }
+}
+
+/** Stores rows over those of the same number, one prepared statement for all. */
+export async function updateMany<T extends ObjectLiteral & { id: number }>(manager: EntityManager, schema: EntitySchema<T>, rows: readonly T[]): Promise<void> {
+  const columns = columnsOf(manager, schema).filter(({ name }) => name !== 'id')
+  const sql = statement(schema as EntitySchema<never>, 'update', () => manager.createQueryBuilder().update(schema)
+    .set(sample<T>(columns)).where('id = :id', { id: '…' }).getQueryAndParameters()[0])
+  for (const row of rows) await manager.query(sql, [...columns.map(({ valueOf }) => valueOf(row)), row.id])
+}
+
+/** The next number of a table whose rows are never taken out; only within a write, which has the table to itself. */
+export async function nextId<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>): Promise<number> {
+  const found = await manager.createQueryBuilder().select('max(t.id)', 'last').from(schema, 't').getRawOne<{ last: number | null }>()
+  return (found?.last ?? 0) + 1
+}

@@ -1,0 +1,55 @@
+import { hostOf } from '@flimbo/core/domains'
+import type { Config } from '../config/index.ts'
+import { tables, type Database, type DomainRow } from '../database/index.ts'
+
+/** The front door's own address, which the configuration names. */
+export const OWN_DOMAIN = 1
+
+/** What the front door must know of the host a phone asked for. */
+export type Doorway = Pick<DomainRow, 'id' | 'state' | 'home' | 'unknown' | 'unknownText'>
+
+/** Every domain in memory, so that no scan waits for one to be looked up. */
+export interface Domains {
+  /** What answers a request's `Host`; the front door's own address where it is none of the domains. */
+  of(host: string | undefined): Doorway
+  /** Origin short links on a domain begin with. */
+  origin(id: number): string
+  /** The front door's own origin and those of all domains: no destination may lead there. */
+  origins(): readonly string[]
+  /** Reads them anew after a change, before it is answered. */
+  refresh(): Promise<void>
+}
+
+/** A domain is reached as the front door is: with its scheme and, where that is not the usual one, its port. */
+function originOf(host: string, doorUrl: string): string {
+  const { protocol, port } = new URL(doorUrl)
+  return `${protocol}//${host}${port ? `:${port}` : ''}`
+}
+
+/** An address as the WHATWG URL Standard serialises it, so that it may stand in a header. */
+const written = (address: string) => (address === '' ? '' : new URL(address).href)
+
+export async function openDomains({ read }: Pick<Database, 'read'>, { doorUrl }: Pick<Config, 'doorUrl'>): Promise<Domains> {
+  let byHost = new Map<string, Doorway>()
+  let origins = new Map<number, string>()
+  let own: Doorway = { id: OWN_DOMAIN, state: 'ready', home: '', unknown: '', unknownText: '' }
+
+  async function refresh(): Promise<void> {
+    const rows = (await read.find(tables.domains)).map((row) => ({ ...row, home: written(row.home), unknown: written(row.unknown) }))
+    own = rows.find(({ id }) => id === OWN_DOMAIN) ?? own
+    // A domain that waits for its records already answers: somebody who reaches us by it has set them.
+    byHost = new Map(rows.filter(({ id }) => id !== OWN_DOMAIN).map((row) => [row.host, row]))
+    origins = new Map(rows.map(({ id, host }) => [id, id === OWN_DOMAIN ? doorUrl : originOf(host, doorUrl)]))
+  }
+  await refresh()
+
+  return {
+    of(host) {
+      if (host === undefined || byHost.size === 0) return own
+      return byHost.get(host) ?? byHost.get(hostOf(host)) ?? own
+    },
+    origin: (id) => origins.get(id) ?? doorUrl,
+    origins: () => [...origins.values()],
+    refresh,
+  }
+}

@@ -1,0 +1,130 @@
+import { randomBytes } from 'node:crypto'
+import type { EntityManager } from 'typeorm'
+import { domainsApi, judgeRecords, wantedRecords, type Domain, type FoundRecords, type WantedRecords } from '@flimbo/core/domains'
+import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import type { Config } from '../config/index.ts'
+import { insertedId, tables, type Database, type DomainRow } from '../database/index.ts'
+import { checkDestination, type Lookup } from '../routing/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+import { OWN_DOMAIN, type Domains } from './directory.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly domains: Domains
+  readonly lookup: Lookup
+  readonly live: LiveHub
+  readonly config: Pick<Config, 'doorUrl'>
+  readonly findRecords: (wanted: WantedRecords) => Promise<FoundRecords>
+}
+
+export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, live, config, findRecords }: Parts): void {
+  const target = new URL(config.doorUrl).hostname
+  const recordsOf = (row: DomainRow) => wantedRecords(row.host, target, row.token)
+
+  async function viewsOf(workspaceId: number, rows: readonly DomainRow[], manager: EntityManager = database.read): Promise<Domain[]> {
+    const workspace = await manager.findOneByOrFail(tables.workspaces, { id: workspaceId })
+    return Promise.all(rows.map(async (row) => ({
+      id: row.id, host: row.id === OWN_DOMAIN ? new URL(config.doorUrl).host : row.host, origin: domains.origin(row.id), own: row.id === OWN_DOMAIN, state: row.state,
+      isDefault: workspace.domainId === row.id, home: row.home, unknown: row.unknown, unknownText: row.unknownText,
+      records: row.id === OWN_DOMAIN ? null : recordsOf(row), checkedAt: row.checkedAt, finding: row.finding, version: row.version,
+      links: await linksOn(manager, workspaceId, row.id),
+    })))
+  }
+
+  /** Short links of the workspace's codes on a domain, old ones of renamed codes among them. */
+  function linksOn(manager: EntityManager, workspaceId: number, domainId: number): Promise<number> {
+    return manager.createQueryBuilder().select('l.slug').from(tables.shortLinks, 'l').innerJoin(tables.codes.options.name, 'c', 'c.id = l.codeId')
+      .innerJoin(tables.campaigns.options.name, 'k', 'k.id = c.campaignId').where('l.domainId = :domainId AND k.workspaceId = :workspaceId', { domainId, workspaceId }).getCount()
+  }
+
+  async function domainOf(workspaceId: number, id: number, manager: EntityManager = database.read): Promise<DomainRow> {
+    const row = await manager.findOneBy(tables.domains, { id })
+    if (!row || row.state === 'removed' || (row.id !== OWN_DOMAIN && row.workspaceId !== workspaceId)) throw missing('domain')
+    return row
+  }
+
+  async function whole(workspaceId: number, id: number): Promise<Domain> {
+    const [view] = await viewsOf(workspaceId, [await domainOf(workspaceId, id)])
+    if (!view) throw missing('domain')
+    return view
+  }
+
+  async function told(workspaceId: number, id: number): Promise<void> {
+    await domains.refresh()
+    lookup.forgetAll()
+    live.tell(workspaceId, { type: 'change', of: 'campaign', id })
+  }
+
+  mount(mounts, domainsApi.list, async ({ who }) => {
+    const workspaceId = who.workspace.id
+    const rows = await database.read.find(tables.domains, { order: { id: 'asc' } })
+    return { rows: await viewsOf(workspaceId, rows.filter((row) => row.state !== 'removed' && (row.id === OWN_DOMAIN || row.workspaceId === workspaceId))) }
+  })
+
+  mount(mounts, domainsApi.create, async ({ body: { host }, who }) => {
+    const workspaceId = who.workspace.id
+    if (host === target) throw wrongField('host', 'This is the front door’s own address; short links can be on it already.')
+    const id = await database.write(async (manager) => {
+      const there = await manager.findOneBy(tables.domains, { host })
+      if (there && there.state !== 'removed') throw wrongField('host', there.workspaceId === workspaceId ? 'This domain is in the list already.' : 'Another workspace has this domain.')
+      const fresh = { workspaceId, state: 'waiting' as const, token: randomBytes(12).toString('hex'), home: '', unknown: '', unknownText: '', checkedAt: null, finding: '' }
+      // A removed domain that comes back is the same one: its short links live again.
+      if (there) {
+        await manager.update(tables.domains, { id: there.id }, { ...fresh, version: there.version + 1 })
+        return there.id
+      }
+      return insertedId(await manager.insert(tables.domains, { ...fresh, host, version: 1, createdAt: Date.now() }))
+    })
+    await told(workspaceId, id)
+    return whole(workspaceId, id)
+  })
+
+  mount(mounts, domainsApi.check, async ({ params: { id }, who }) => {
+    const workspaceId = who.workspace.id
+    const row = await domainOf(workspaceId, id)
+    if (id === OWN_DOMAIN) return whole(workspaceId, id)
+    const wanted = recordsOf(row)
+    const { ready, sentence } = judgeRecords(wanted, await findRecords(wanted))
+    await database.write(async (manager) => {
+      // A domain that worked once goes on working: its print is out there, and a name server may be down.
+      await manager.update(tables.domains, { id }, { checkedAt: Date.now(), finding: sentence, ...(ready ? { state: 'ready' as const } : {}) })
+    })
+    await told(workspaceId, id)
+    return whole(workspaceId, id)
+  })
+
+  mount(mounts, domainsApi.change, async ({ params: { id }, body: { version, isDefault, ...change }, who }) => {
+    const workspaceId = who.workspace.id
+    if (id === OWN_DOMAIN && who.person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change what the front door itself answers.')
+    for (const field of ['home', 'unknown'] as const) if (change[field]) checkDestination(change[field], domains, field)
+    const outcome = await database.write(async (manager) => {
+      const row = await domainOf(workspaceId, id, manager)
+      if (row.version !== version) return 'overtaken'
+      if (isDefault) {
+        if (row.state !== 'ready') throw wrongField('isDefault', 'This domain is not ready: set its records and check them first.')
+        await manager.update(tables.workspaces, { id: workspaceId }, { domainId: id })
+      }
+      await manager.update(tables.domains, { id }, { ...change, version: version + 1 })
+      return 'changed'
+    })
+    if (outcome === 'overtaken') throw overtaken('domain', await whole(workspaceId, id))
+    await told(workspaceId, id)
+    return whole(workspaceId, id)
+  })
+
+  mount(mounts, domainsApi.remove, async ({ params: { id }, query: { links }, who }) => {
+    const workspaceId = who.workspace.id
+    if (id === OWN_DOMAIN) throw new Refusal('forbidden', 'The front door’s own address cannot be removed; the configuration names it.')
+    await database.write(async (manager) => {
+      await domainOf(workspaceId, id, manager)
+      const dying = await linksOn(manager, workspaceId, id)
+      if (dying !== links) throw wrongField('links', `${String(dying)} short links die with this domain. Confirm that number to remove it.`)
+      await manager.update(tables.domains, { id }, { state: 'removed' })
+      await manager.update(tables.workspaces, { id: workspaceId, domainId: id }, { domainId: OWN_DOMAIN })
+      await manager.update(tables.clients, { workspaceId, domainId: id }, { domainId: null })
+      await manager.update(tables.campaigns, { workspaceId, domainId: id }, { domainId: null })
+    })
+    await told(workspaceId, id)
+    return undefined
+  })
+}

@@ -1,0 +1,5 @@
+export { checkDomain, domainFor } from './choice.ts'
+export { openDomains, OWN_DOMAIN } from './directory.ts'
+export type { Doorway, Domains } from './directory.ts'
+export { domainsEndpoints } from './endpoints.ts'
+export { recordFinder } from './resolver.ts'

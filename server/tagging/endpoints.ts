@@ -1,0 +1,53 @@
+import { taggingApi, type TagValues } from '@flimbo/core/tagging'
+import { mount, Refusal, type Mounts } from '../api/index.ts'
+import type { Database } from '../database/index.ts'
+import { scopeOwner, type Reader } from '../results/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+import { readSetting, writeSetting, type SignedIn } from '../workspace/index.ts'
+import { CHANNELS, RULES, type Tagging } from './tagging.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly reader: Reader
+  readonly tagging: Tagging
+  readonly live: LiveHub
+}
+
+/** So many values of a field are offered; the rest are found by typing them. */
+const OFFERED_MAX = 500
+
+export function taggingEndpoints(mounts: Mounts, { database, reader, tagging, live }: Parts): void {
+  const adminsOnly = ({ person }: SignedIn) => {
+    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change how the house writes its tags.')
+  }
+
+  mount(mounts, taggingApi.rules, ({ who }) => readSetting(database.read, who.workspace.id, RULES))
+  mount(mounts, taggingApi.changeRules, async ({ body, who }) => {
+    adminsOnly(who)
+    const stored = await writeSetting(database, who.workspace.id, RULES, body)
+    live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
+    return stored
+  })
+
+  mount(mounts, taggingApi.channels, async ({ who }) => {
+    const { value, version } = await readSetting(database.read, who.workspace.id, CHANNELS)
+    return { value: [...value], version }
+  })
+  mount(mounts, taggingApi.changeChannels, async ({ body, who }) => {
+    adminsOnly(who)
+    const { value, version } = await writeSetting(database, who.workspace.id, CHANNELS, body)
+    live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
+    return { value: [...value], version }
+  })
+
+  mount(mounts, taggingApi.values, async ({ who }) => {
+    const values = await reader.ask('tagValues', who.workspace.id)
+    const offered = (counts: ReadonlyMap<string, number>) => [...counts].slice(0, OFFERED_MAX).map(([value, pieces]) => ({ value, pieces }))
+    return Object.fromEntries(Object.entries(values).map(([field, counts]) => [field, offered(counts)])) as TagValues
+  })
+
+  mount(mounts, taggingApi.review, async ({ params: { id }, who }) => {
+    const campaign = await scopeOwner(database, who.workspace.id, { campaignId: id })
+    return reader.ask('review', await tagging.questionOf(campaign))
+  })
+}

@@ -1,0 +1,3 @@
+export { taggingEndpoints } from './endpoints.ts'
+export { taggedPiece, tagging } from './tagging.ts'
+export type { Tagging } from './tagging.ts'
