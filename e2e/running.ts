@@ -15,12 +15,12 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-e2e-'))
   await prepare?.(join(dataDir, 'flimbo.sqlite'))
-  const ports = { office: await freePort(), door: await freePort(), standIn: await freePort() }
+  const ports = { office: await freePort(), door: await freePort(), standIn: await freePort(), dns: await freePort() }
   const child = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: root, stdio: ['ignore', 'inherit', 'inherit'],
     env: {
       ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error',
-      FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_STANDIN_PORT: String(ports.standIn),
+      FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_STANDIN_PORT: String(ports.standIn), FLIMBO_DNS_STANDIN_PORT: String(ports.dns), FLIMBO_CHECK_HOUR: 'off',
     },
   })
   const office = `http://localhost:${String(ports.office)}`

@@ -2,14 +2,16 @@ import { createServer, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { Logger } from 'pino'
 import type { Config } from './config/index.ts'
+import { checkNightly, destinationChecker } from './checks/index.ts'
 import { openDatabase } from './database/index.ts'
-import { openDomains } from './domains/index.ts'
+import { openDomains, recordFinder } from './domains/index.ts'
 import { frontDoor, rehearsals as makeRehearsals } from './door/index.ts'
 import { office } from './office/index.ts'
+import { sheetReader } from './plan/index.ts'
 import { startReader } from './results/index.ts'
 import { lookup as makeLookup } from './routing/index.ts'
 import { announceScans, dailySalts, enricher, liveHub, openPlaces, startScanWriter } from './scans/index.ts'
-import { destinationSite } from './standins/index.ts'
+import { destinationSite, dnsStandIn, isStandInHost } from './standins/index.ts'
 import { tagging as makeTagging } from './tagging/index.ts'
 
 /** A running Flimbo. */
@@ -44,6 +46,9 @@ function shut(server: Server, { atOnce = false } = {}): Promise<void> {
   })
 }
 
+/** Where this machine itself finds what listens on `bind`. */
+const loopback = (bind: string) => (bind === '0.0.0.0' || bind === '::' ? '127.0.0.1' : bind)
+
 /** Starts both listeners, and the stand-ins where they are configured, on one database. */
 export async function startFlimbo(config: Config, log: Logger, webDirectory: string): Promise<Flimbo> {
   const database = await openDatabase(config.databaseFile)
@@ -51,6 +56,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const writer = startScanWriter(config.databaseFile)
   const reader = startReader(config.databaseFile)
   const live = liveHub()
+  const sheets = sheetReader()
   const lookup = makeLookup(database)
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
@@ -58,9 +64,16 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const salts = dailySalts(database, writer, (error) => { log.error({ error }, 'yesterday’s salt could not be destroyed yet') })
   announceScans(writer, live)
   const ports = { office: 0, door: 0, standIn: 0 }
+  const dns = config.standIns ? await dnsStandIn(config.dnsStandInPort, loopback(config.bind)) : null
+  const findRecords = recordFinder(config.dns ?? (dns ? `${loopback(config.bind)}:${String(dns.port)}` : null))
+  const checker = destinationChecker({
+    database, live,
+    reach: { privateToo: config.checkPrivate, standIn: ({ hostname }) => (config.standIns && isStandInHost(hostname) ? { host: loopback(config.bind), port: ports.standIn } : null) },
+  })
+  const stopNightly = checkNightly(database, checker, config.checkHour)
 
   const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
-  const application = office({ config, database, reader, lookup, live, domains, tagging, rehearsals, ports: () => ports, log, webDirectory })
+  const application = office({ config, database, reader, lookup, live, domains, tagging, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
   const standIn = config.standIns ? destinationSite() : null
 
@@ -71,8 +84,11 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   return {
     ports,
     async close() {
+      stopNightly()
       live.close()
       await Promise.all([shut(door), shut(officeServer), ...(standIn ? [shut(standIn, { atOnce: true })] : [])])
+      await dns?.close()
+      await sheets.close()
       await writer.close()
       await reader.close()
       await database.close()

@@ -47,6 +47,7 @@ export const domainsApi = {
   list: endpoint({ method: 'GET', path: '/domains', room: 'domains', summary: 'The domains short links can be on', answer: z.object({ rows: z.array(domain) }) }),
   create: endpoint({ method: 'POST', path: '/domains', room: 'domains', status: 201, summary: 'Name a domain; it works once its records are found', body: newDomain, answer: domain }),
   check: endpoint({ method: 'POST', path: '/domains/:id/look-ups', room: 'domains', summary: 'Look the records of a domain up, now', params: idParams, answer: domain }),
+  standIn: endpoint({ method: 'POST', path: '/domains/:id/stand-in-records', room: 'domains', summary: 'Set the records in the DNS stand-in, as one would at a provider', params: idParams, answer: domain }),
   change: endpoint({ method: 'PATCH', path: '/domains/:id', room: 'domains', summary: 'Change what a domain answers, or make it the usual one', params: idParams, body: domainChange, answer: domain }),
   remove: endpoint({
     method: 'DELETE', path: '/domains/:id', room: 'domains', summary: 'Remove a domain; its short links die with it, so their number must be given',

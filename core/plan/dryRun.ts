@@ -33,6 +33,8 @@ export interface PlanWorld {
 export interface DryRunOptions {
   /** Whether an empty cell leaves a piece's value or takes it away. */
   readonly empty: 'leave' | 'clear'
+  /** Whether an apostrophe may stand before what begins a formula, as our own CSV files have it; cells of workbooks need none. */
+  readonly guarded: boolean
 }
 
 /** The route a line wants: one that is there, or a new one that lines of the same name share. */
@@ -69,9 +71,9 @@ const lower = (text: string) => text.trim().toLowerCase()
 type Part = Partial<Record<string, unknown>>
 
 /** The cells of a line by their column, as they were typed. */
-function cellsOf(row: readonly string[], mapping: Mapping): Map<string, string> {
+function cellsOf(row: readonly string[], mapping: Mapping, isGuarded: boolean): Map<string, string> {
   const cells = new Map<string, string>()
-  mapping.forEach((id, i) => { if (id !== null) cells.set(id, unguarded(row[i] ?? '').trim()) })
+  mapping.forEach((id, i) => { if (id !== null) cells.set(id, (isGuarded ? unguarded(row[i] ?? '') : row[i] ?? '').trim()) })
   return cells
 }
 
@@ -86,7 +88,7 @@ function merge(into: CellSet, set: CellSet): void {
  * key, or else by the short link; a line that finds none makes a new piece. Lines are judged in order, so
  * that a key or short link that comes twice is refused the second time.
  */
-export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, world: PlanWorld, { empty }: DryRunOptions): Generator<PlanLine, void, undefined> {
+export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, world: PlanWorld, { empty, guarded }: DryRunOptions): Generator<PlanLine, void, undefined> {
   const byKey = new Map(world.pieces.filter(({ key }) => key !== '').map((piece) => [piece.key, piece]))
   const bySlug = new Map(world.pieces.map((piece) => [piece.slug, piece]))
   const routes = new Map(world.routes.map((route) => [lower(route.name), route]))
@@ -100,7 +102,7 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
   let line = 0
   for (const row of rows) {
     line++
-    const cells = cellsOf(row, mapping)
+    const cells = cellsOf(row, mapping, guarded)
     const why: string[] = []
     const typedKey = cells.get('key') ?? ''
     const piece = (typedKey === '' ? undefined : byKey.get(typedKey)) ?? bySlug.get(canonicalSlug(/[^/]*$/.exec(cells.get('slug') ?? '')?.[0] ?? ''))

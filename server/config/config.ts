@@ -62,7 +62,7 @@ export interface Config {
   /** Tells whether a peer's word on where a request came from is taken; null where nobody's is. */
   readonly trust: ((address: string, hop: number) => boolean) | null
   readonly standIns: boolean
-  /** Name server that domains are looked up by; null for the machine's own. */
+  /** Name server that domains are looked up by; null for the DNS stand-in where it runs, or else the machine's own. */
   readonly dns: string | null
   /** Whether destination checks may reach private addresses. */
   readonly checkPrivate: boolean
@@ -103,7 +103,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     databaseFile: resolve(dataDir, 'flimbo.sqlite'),
     trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),
     standIns: v.FLIMBO_STANDINS,
-    dns: v.FLIMBO_DNS ?? (v.FLIMBO_STANDINS ? `127.0.0.1:${String(v.FLIMBO_DNS_STANDIN_PORT)}` : null),
+    dns: v.FLIMBO_DNS ?? null,
     checkPrivate: v.FLIMBO_CHECK_PRIVATE,
     checkHour: v.FLIMBO_CHECK_HOUR === 'off' ? null : v.FLIMBO_CHECK_HOUR,
     logLevel: v.FLIMBO_LOG_LEVEL,

@@ -1,12 +1,14 @@
 import { randomBytes } from 'node:crypto'
 import type { EntityManager } from 'typeorm'
-import { domainsApi, judgeRecords, wantedRecords, type Domain, type FoundRecords, type WantedRecords } from '@flimbo/core/domains'
+import { domainsApi, judgeRecords, wantedRecords, type Domain } from '@flimbo/core/domains'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { insertedId, tables, type Database, type DomainRow } from '../database/index.ts'
 import { checkDestination, type Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import type { DnsStandIn } from '../standins/index.ts'
 import { OWN_DOMAIN, type Domains } from './directory.ts'
+import type { FindRecords } from './resolver.ts'
 
 interface Parts {
   readonly database: Database
@@ -14,10 +16,11 @@ interface Parts {
   readonly lookup: Lookup
   readonly live: LiveHub
   readonly config: Pick<Config, 'doorUrl'>
-  readonly findRecords: (wanted: WantedRecords) => Promise<FoundRecords>
+  readonly findRecords: FindRecords
+  readonly standInRecords: DnsStandIn | null
 }
 
-export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, live, config, findRecords }: Parts): void {
+export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, live, config, findRecords, standInRecords }: Parts): void {
   const target = new URL(config.doorUrl).hostname
   const recordsOf = (row: DomainRow) => wantedRecords(row.host, target, row.token)
 
@@ -91,6 +94,14 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, li
     })
     await told(workspaceId, id)
     return whole(workspaceId, id)
+  })
+
+  mount(mounts, domainsApi.standIn, async ({ params: { id }, who }) => {
+    const row = await domainOf(who.workspace.id, id)
+    if (!standInRecords || id === OWN_DOMAIN) throw new Refusal('forbidden', 'The DNS stand-in is not running here. Set the records at whoever keeps this domain’s DNS.')
+    const { cname, txt } = recordsOf(row)
+    standInRecords.set({ cname: { [cname.name]: cname.value }, txt: { [txt.name]: [txt.value] } })
+    return whole(who.workspace.id, id)
   })
 
   mount(mounts, domainsApi.change, async ({ params: { id }, body: { version, isDefault, ...change }, who }) => {

@@ -12,8 +12,10 @@ async function values(asked: Promise<string[]>): Promise<string[] | null> {
   }
 }
 
+export type FindRecords = (wanted: WantedRecords) => Promise<FoundRecords>
+
 /** Looks records up in the DNS: by the machine's own name servers, or by one the configuration names. */
-export function recordFinder(server: string | null): (wanted: WantedRecords) => Promise<FoundRecords> {
+export function recordFinder(server: string | null): FindRecords {
   return async (wanted) => {
     const resolver = new Resolver({ timeout: 2000, tries: 2 })
     if (server !== null) resolver.setServers([server])

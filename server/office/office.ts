@@ -5,15 +5,18 @@ import type { Logger } from 'pino'
 import { openApiDocument } from '@flimbo/core/api'
 import { failures, nothingHere, ownOriginOnly, type Mounts } from '../api/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
+import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
 import { codesEndpoints, codeSelection, codeViewer } from '../codes/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
-import { domainsEndpoints, recordFinder, type Domains } from '../domains/index.ts'
+import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
+import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
 import { routesEndpoints, type Lookup } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
+import type { DnsStandIn } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
@@ -30,6 +33,11 @@ export interface OfficeParts {
   readonly live: LiveHub
   readonly domains: Domains
   readonly tagging: Tagging
+  readonly checker: DestinationChecker
+  readonly findRecords: FindRecords
+  readonly sheets: SheetReader
+  /** The DNS stand-in, where it runs. */
+  readonly standInRecords: DnsStandIn | null
   readonly rehearsals: Rehearsals
   readonly ports: () => { door: number; standIn: number }
   readonly log: Logger
@@ -79,7 +87,7 @@ export function office(parts: OfficeParts): Express {
   app.use(failures(log))
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
-    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given), findRecords: recordFinder(config.dns) }
+    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
     const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
     const router = express.Router()
     router.use((_request, response, next) => {
@@ -100,6 +108,8 @@ export function office(parts: OfficeParts): Express {
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)
+    planEndpoints(mounts, rest)
+    checksEndpoints(mounts, rest)
     phoneEndpoints(mounts, rest)
     const document = openApiDocument(mounts.endpoints, { title: 'Flimbo', version: '0.1.0' })
     router.get('/openapi.json', (_request, response) => { response.json(document) })

@@ -8,7 +8,7 @@ export interface Reader {
 }
 
 export function startReader(file: string): Reader {
-  const thread = startThread('reader-thread', import.meta.url, file)
+  const thread = startThread('reader-thread', import.meta.url, { file })
   const open = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>()
   let broken: Error | null = null
   let last = 0

@@ -26,7 +26,7 @@ export interface ScanWriter {
 }
 
 export function startScanWriter(file: string): ScanWriter {
-  const thread = startThread('writer-thread', import.meta.url, file)
+  const thread = startThread('writer-thread', import.meta.url, { file })
   const listeners: ((scans: readonly ScanRecord[]) => void)[] = []
   let waiting: { scan: ScanRecord; done: Settle }[] = []
   let salts: SaltRow[] = []

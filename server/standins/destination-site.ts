@@ -29,6 +29,21 @@ function page(host: string, address: URL): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><header>${escape(host)}</header><main><h1>${escape(title)}</h1><p>${escape(text)}</p><h2>This visit came with</h2>${rows ? `<table><tbody>${rows}</tbody></table>` : '<p>no values at all</p>'}</main></body></html>`
 }
 
+/** Things that go wrong at real sites, by the first part of the path, so that checks find them: null where all is well. */
+function mishapOf({ pathname, search }: URL, base: string): ((response: ServerResponse) => void) | null {
+  const [, kind, rest = ''] = /^\/(old|moved|loop|gone|broken|slow)(\/.*)?$/.exec(pathname) ?? []
+  const redirect = (to: string) => (response: ServerResponse) => { response.writeHead(302, { Location: base + to, 'Content-Length': '0' }).end() }
+  switch (kind) {
+    case 'old': return redirect(rest || '/')
+    case 'moved': return redirect(`${rest || '/'}${search}`)
+    case 'loop': return redirect(`${pathname}${search}`)
+    case 'gone': return (response) => { response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('There is no such page.\n') }
+    case 'broken': return (response) => { response.writeHead(500, { 'Content-Type': 'text/plain; charset=utf-8' }).end('Something broke.\n') }
+    case 'slow': return () => undefined
+    default: return null
+  }
+}
+
 function answer(request: IncomingMessage, response: ServerResponse): void {
   const address = new URL(request.url ?? '/', 'http://stand-in.example')
   const under = /^\/at\/([^/]+)(\/.*)?$/.exec(address.pathname)
@@ -38,6 +53,8 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
     return
   }
   if (under) address.pathname = under[2] ?? '/'
+  const mishap = mishapOf(address, under ? `/at/${host}` : '')
+  if (mishap) { mishap(response); return }
   response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' }).end(page(host, address))
 }
 

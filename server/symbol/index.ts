@@ -1,1 +1,2 @@
 export { symbolEndpoints } from './endpoints.ts'
+export { symbolPng } from './png.ts'

@@ -39,15 +39,15 @@ export function freePort(): Promise<number> {
 }
 
 /** One HTTP request as it is, without a client's own ideas of redirects and cookies. */
-export function http(method: string, port: number, path: string, headers: Record<string, string> = {}, body?: string): Promise<Answer> {
+export function http(method: string, port: number, path: string, headers: Record<string, string> = {}, body?: string | Uint8Array): Promise<Answer> {
   return new Promise((resolve, reject) => {
-    const asking = request({ host: '127.0.0.1', port, path, method, headers: { ...headers, ...(body === undefined ? {} : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }) } }, (response) => {
+    const asking = request({ host: '127.0.0.1', port, path, method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }), ...headers } }, (response) => {
       const parts: Buffer[] = []
       response.on('data', (part: Buffer) => parts.push(part))
       response.on('end', () => {
         const whole = Buffer.concat(parts)
         const type = response.headers['content-type']
-        resolve({ status: response.statusCode ?? 0, headers: response.headers, body: /image\/png/.test(type ?? '') ? whole : read(whole.toString('utf8'), type) })
+        resolve({ status: response.statusCode ?? 0, headers: response.headers, body: /image\/png|application\/(zip|vnd)/.test(type ?? '') ? whole : read(whole.toString('utf8'), type) })
       })
     })
     asking.on('error', reject)
@@ -59,14 +59,14 @@ export function http(method: string, port: number, path: string, headers: Record
 export async function runningFlimbo(settings: Record<string, string> = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-test-'))
   const config = readConfig({
-    FLIMBO_OFFICE_PORT: '0', FLIMBO_DOOR_PORT: '0', FLIMBO_STANDIN_PORT: '0', FLIMBO_DATA_DIR: dataDir, FLIMBO_DOOR_URL: DOOR,
+    FLIMBO_OFFICE_PORT: '0', FLIMBO_DOOR_PORT: '0', FLIMBO_STANDIN_PORT: '0', FLIMBO_DNS_STANDIN_PORT: '0', FLIMBO_CHECK_HOUR: 'off', FLIMBO_DATA_DIR: dataDir, FLIMBO_DOOR_URL: DOOR,
     FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_STANDINS: 'on', FLIMBO_LOG_LEVEL: 'silent', ...settings,
   })
   const flimbo = await startFlimbo(config, pino({ level: 'silent' }), join(dataDir, 'no-web'))
   let cookie = ''
 
   async function ask<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
-    const sent = body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body)
+    const sent = body === undefined ? undefined : typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body)
     const answer = await http(method, flimbo.ports.office, path, { ...(cookie ? { cookie } : {}), ...headers }, sent)
     const [set] = answer.headers['set-cookie'] ?? []
     if (set) cookie = set.split(';', 1)[0] ?? ''

@@ -1,0 +1,69 @@
+import { In } from 'typeorm'
+import { checksApi, type Check } from '@flimbo/core/checks'
+import { missing, mount, type Mounts } from '../api/index.ts'
+import { tables, type Database, type RouteRow } from '../database/index.ts'
+import { scopeOwner } from '../results/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+import { checkView, type DestinationChecker } from './checker.ts'
+
+const SHOWN = 20
+const FAILING_MAX = 200
+
+export function checksEndpoints(mounts: Mounts, { database, checker, live }: { database: Database; checker: DestinationChecker; live: LiveHub }): void {
+  const { read } = database
+
+  async function routeOf(workspaceId: number, id: number) {
+    const campaign = await scopeOwner(database, workspaceId, { routeId: id })
+    return { campaign, route: await read.findOneByOrFail(tables.routes, { id }) }
+  }
+
+  async function checked(workspaceId: number, routeId: number, work: () => Promise<Check>): Promise<Check> {
+    const result = await work()
+    live.tell(workspaceId, { type: 'change', of: 'route', id: routeId })
+    return result
+  }
+
+  mount(mounts, checksApi.code, async ({ params: { id }, who }) => {
+    const code = await read.findOneBy(tables.codes, { id })
+    if (!code) throw missing('code')
+    const { campaign, route } = await routeOf(who.workspace.id, code.routeId)
+    return checked(who.workspace.id, route.id, () => checker.check(route, campaign, code))
+  })
+
+  mount(mounts, checksApi.route, async ({ params: { id }, who }) => {
+    const { campaign, route } = await routeOf(who.workspace.id, id)
+    const code = await checker.sample(id)
+    return checked(who.workspace.id, id, () => checker.check(route, campaign, code))
+  })
+
+  mount(mounts, checksApi.latest, async ({ params: { id }, who }) => {
+    await routeOf(who.workspace.id, id)
+    return { rows: (await read.find(tables.checks, { where: { routeId: id }, order: { id: 'desc' }, take: SHOWN })).map(checkView) }
+  })
+
+  mount(mounts, checksApi.begin, async ({ body: { campaignId }, who }) => {
+    if (campaignId !== undefined) await scopeOwner(database, who.workspace.id, { campaignId })
+    return checker.begin(who.workspace.id, campaignId)
+  })
+  mount(mounts, checksApi.run, ({ who }) => checker.run(who.workspace.id))
+  mount(mounts, checksApi.cancel, ({ who }) => checker.cancel(who.workspace.id))
+
+  mount(mounts, checksApi.failing, async ({ who }) => {
+    const campaigns = new Map((await read.findBy(tables.campaigns, { workspaceId: who.workspace.id })).filter(({ archivedAt }) => archivedAt === null).map((campaign) => [campaign.id, campaign]))
+    const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').innerJoin(tables.routes.options.name, 'r', 'r.id = k.routeId')
+      .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] }).groupBy('k.routeId').getRawMany<{ id: number }>()
+    const bad = (await read.findBy(tables.checks, { id: In(newest.map(({ id }) => id)) })).filter(({ verdict }) => verdict !== 'fine')
+    const routes = new Map<number, RouteRow>((await read.findBy(tables.routes, { id: In(bad.map(({ routeId }) => routeId)) })).map((route) => [route.id, route]))
+    const counts = await read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
+      .where("c.routeId IN (:...ids) AND c.state <> 'deleted'", { ids: [0, ...routes.keys()] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
+    const codes = new Map(counts.map(({ routeId, n }) => [routeId, n]))
+    const rows = bad.flatMap((row) => {
+      const route = routes.get(row.routeId)
+      const campaign = route && campaigns.get(route.campaignId)
+      // A destination that was changed since says nothing any more.
+      if (!route || !campaign || !(codes.get(route.id) ?? 0) || row.at < route.changedAt) return []
+      return [{ ...checkView(row), campaignId: campaign.id, campaignName: campaign.name, routeName: route.name, zone: campaign.zone, codes: codes.get(route.id) ?? 0 }]
+    })
+    return { rows: rows.sort((a, b) => (a.failingSince ?? Infinity) - (b.failingSince ?? Infinity)).slice(0, FAILING_MAX) }
+  })
+}

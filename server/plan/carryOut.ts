@@ -1,0 +1,66 @@
+import type { EntityManager } from 'typeorm'
+import type { CodeCellChange } from '@flimbo/core/codes'
+import type { PlanLine, WantedRoute } from '@flimbo/core/plan'
+import type { HouseRules } from '@flimbo/core/tagging'
+import { Refusal } from '../api/index.ts'
+import { changeCodes, issueCodes, type FreshRoute, type Pace, type PieceToIssue } from '../codes/index.ts'
+import { tables, type CampaignRow } from '../database/index.ts'
+import { changeRoute, insertRoute, type By } from '../routing/index.ts'
+
+interface Order {
+  readonly lines: readonly PlanLine[]
+  readonly campaign: CampaignRow
+  readonly domainId: number
+  readonly rules: HouseRules
+  readonly slugLength: number
+  readonly by: By
+  readonly pace: Pace
+}
+
+const CHANGED_AT_ONCE = 500
+
+/** Does what a dry run said, in the caller's transaction. @returns the numbers of the codes that are new or changed */
+export async function carryOut(manager: EntityManager, { lines, campaign, domainId, rules, slugLength, by, pace }: Order): Promise<number[]> {
+  const fresh = new Map<string, FreshRoute>()
+  /** Lines that want the same new route get the same object, and so one route. */
+  const routeFor = (wanted: WantedRoute): number | FreshRoute => {
+    if (wanted.kind === 'known') return wanted.id
+    const { name, destination, shared } = wanted
+    if (!shared) return { name, destination }
+    const route = fresh.get(name.toLowerCase()) ?? { name, destination }
+    fresh.set(name.toLowerCase(), route)
+    return route
+  }
+
+  const pieces = lines.flatMap(({ action }): PieceToIssue[] => (action.kind === 'create' ? [{ ...action.piece, campaignId: campaign.id, domainId, route: routeFor(action.route) }] : []))
+  const issued = await issueCodes(manager, pieces, by, slugLength, pace)
+
+  const changes = lines.flatMap(({ action }) => (action.kind === 'change' ? [action] : []))
+  const made = new Map<FreshRoute, number>()
+  for (let i = 0; i < changes.length; i += CHANGED_AT_ONCE) {
+    const some = changes.slice(i, i + CHANGED_AT_ONCE)
+    const sets: CodeCellChange[] = []
+    for (const { id, set, route, destination, routeId } of some) {
+      if (destination !== null) {
+        const { version } = await manager.findOneByOrFail(tables.routes, { id: routeId })
+        await changeRoute(manager, routeId, version, { destination }, by)
+      }
+      const wanted = route === null ? undefined : routeFor(route)
+      let leading = typeof wanted === 'number' ? wanted : wanted && made.get(wanted)
+      if (wanted !== undefined && leading === undefined && typeof wanted !== 'number') {
+        leading = (await existing(manager, campaign.id, wanted.name)) ?? (await insertRoute(manager, { campaignId: campaign.id, name: wanted.name, destination: wanted.destination, note: '' }, by)).id
+        made.set(wanted, leading)
+      }
+      sets.push({ id, set: { ...set, ...(leading === undefined ? {} : { routeId: leading }) } })
+    }
+    const { refused: [refused] } = await changeCodes(manager, campaign.workspaceId, sets, rules, by)
+    if (refused) throw new Refusal('invalid', `“${refused.name}”: ${refused.sentence} Nothing was imported.`)
+    await pace(pieces.length + i + some.length)
+  }
+  return [...issued, ...changes.map(({ id }) => id)]
+}
+
+/** A route that a new piece of the same file has just made. */
+async function existing(manager: EntityManager, campaignId: number, name: string): Promise<number | undefined> {
+  return (await manager.findOneBy(tables.routes, { campaignId, name }))?.id
+}
