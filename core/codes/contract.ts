@@ -165,9 +165,12 @@ function mapDefaults() {
   }
 }
 
-/** What can be set of a piece that is there: every field, its route, its short link, and whether it is in the plan. */
+/**
+ * What can be set of a piece that is there: every field, its route, its short link, and whether it is in the
+ * plan. Its destination is that of its route, which other pieces may not share then.
+ */
 export const codeSet = z.strictObject({
-  routeId: z.int().optional(), state: state.optional(), slug: chosenSlug.optional(), domainId: z.int().optional(), archived: z.boolean().optional(),
+  routeId: z.int().optional(), destination: destination.optional(), state: state.optional(), slug: chosenSlug.optional(), domainId: z.int().optional(), archived: z.boolean().optional(),
 }).extend(z.strictObject(pieceFields).partial().shape)
 export type CodeSet = z.input<typeof codeSet>
 

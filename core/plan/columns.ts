@@ -6,7 +6,7 @@ import type { OwnParameter } from '../tagging/index.ts'
 import { readDay, readMeasure, readMoney, readNumber, readPoint, type Read } from './reading.ts'
 
 /** What a cell's text asks to be set: fields of the piece, or the name or address of its route. */
-export type CellSet = CodeSet & { route?: string; destination?: string; campaign?: string }
+export type CellSet = CodeSet & { route?: string; campaign?: string }
 
 /** A piece as far as its cells show it. */
 export type PlanRow = Pick<Code,

@@ -40,14 +40,14 @@ export interface DryRunOptions {
 /** The route a line wants: one that is there, or a new one that lines of the same name share. */
 export type WantedRoute = { readonly kind: 'known'; readonly id: number } | { readonly kind: 'new'; readonly name: string; readonly destination: string; readonly shared: boolean }
 
-export type NewPiece = { readonly name: string; readonly medium: string; readonly source: string } & Required<Omit<CodeSet, 'routeId' | 'state' | 'slug' | 'domainId' | 'archived' | 'name' | 'medium' | 'source'>> & {
+export type NewPiece = { readonly name: string; readonly medium: string; readonly source: string } & Required<Omit<CodeSet, 'routeId' | 'destination' | 'state' | 'slug' | 'domainId' | 'archived' | 'name' | 'medium' | 'source'>> & {
   readonly slug: string | null
   readonly state: 'live' | 'paused'
 }
 
 export type LineAction =
   | { readonly kind: 'create'; readonly piece: NewPiece; readonly route: WantedRoute }
-  | { readonly kind: 'change'; readonly id: number; readonly set: CodeSet; readonly route: WantedRoute | null; readonly destination: string | null; readonly routeId: number }
+  | { readonly kind: 'change'; readonly id: number; readonly set: CodeSet; readonly route: WantedRoute | null }
   | { readonly kind: 'none' }
 
 export const LINE_VERDICTS = ['create', 'change', 'same', 'refuse'] as const
@@ -151,9 +151,10 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
       continue
     }
     if (changes.length === 0) { yield { line, verdict: 'same', name, why, changes, findings, action: { kind: 'none' } }; continue }
-    const destination = set.destination !== undefined && set.destination !== piece.destination && route === null ? set.destination : null
-    const { route: _route, destination: _destination, campaign: _campaign, ...fields } = set
-    yield { line, verdict: 'change', name, why, changes, findings, action: { kind: 'change', id: piece.id, set: fields.extra ? { ...fields, extra: { ...piece.extra, ...fields.extra } } : fields, route, destination, routeId: piece.routeId } }
+    const { route: _route, destination, campaign: _campaign, ...fields } = set
+    const leading = destination !== undefined && destination !== piece.destination && route === null ? { destination } : {}
+    const extra = fields.extra ? { extra: { ...piece.extra, ...fields.extra } } : {}
+    yield { line, verdict: 'change', name, why, changes, findings, action: { kind: 'change', id: piece.id, set: { ...fields, ...leading, ...extra }, route } }
   }
 }
 

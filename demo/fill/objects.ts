@@ -40,7 +40,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       latitude: spot?.[0] ?? null, longitude: spot?.[1] ?? null, printRun: run ?? null, liveOn: campaign.startsOn, downOn: campaign.endsOn,
     }], { personId: staff.jonas, at: Math.round(at) }, given.slug.length)
     const set = state === 'archived' ? { archived: true } : state ? { state } : null
-    if (set) await changeCodes(manager, campaign.workspaceId, [{ id, set }], USUAL_RULES, { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) })
+    if (set) await changeCodes(manager, { workspaceId: campaign.workspaceId, rules: USUAL_RULES, destinationFault: () => null }, [{ id, set }], { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) })
   }
 
   async function route(manager: Write, campaign: Made, { name, leads, pieces, state }: SampleRoute): Promise<void> {

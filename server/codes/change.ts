@@ -3,7 +3,7 @@ import { wholeFaults, type CodeCellChange, type CodeSet } from '@flimbo/core/cod
 import type { HouseRules } from '@flimbo/core/tagging'
 import { overtaken, Refusal, wrongField } from '../api/index.ts'
 import { insertMany, nextId, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow } from '../database/index.ts'
-import type { By } from '../routing/index.ts'
+import { changeRoute, type By } from '../routing/index.ts'
 import { scannedAmong } from '../scans/index.ts'
 import { kept } from './issue.ts'
 import { holders, slugTaken } from './slugs.ts'
@@ -17,9 +17,21 @@ export interface ChangedCodes {
   readonly undo: CodeCellChange[]
 }
 
+/** What changes are judged by beside what is stored. */
+export interface House {
+  readonly workspaceId: number
+  readonly rules: HouseRules
+  /** Why an address may be no destination; null where it may. */
+  readonly destinationFault: (address: string) => string | null
+}
+
+interface Leading { readonly name: string; readonly destination: string; readonly version: number; readonly codes: number }
+
 interface Known {
   readonly rows: Map<number, CodeRow>
   readonly routes: ReadonlyMap<number, number>
+  /** Routes of the pieces whose destination is to change. */
+  readonly leading: ReadonlyMap<number, Leading>
   readonly scanned: ReadonlySet<number>
   readonly domains: ReadonlySet<number>
   /** Codes by short link, of those that are asked for; grows as links are claimed. */
@@ -46,6 +58,13 @@ async function know(manager: EntityManager, workspaceId: number, changes: readon
   await inParts(asked(({ routeId }) => routeId), async (some) => {
     for (const { id, campaignId } of await manager.findBy(tables.routes, { id: In(some) })) routes.set(id, campaignId)
   })
+  const leading = new Map<number, Leading>()
+  await inParts([...new Set(changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [rows.get(id)?.routeId ?? 0])))], async (some) => {
+    const sharing = await manager.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
+      .where("c.routeId IN (:...some) AND c.state <> 'deleted'", { some: [0, ...some] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
+    const counts = new Map(sharing.map(({ routeId, n }) => [routeId, n]))
+    for (const { id, name, destination, version } of await manager.findBy(tables.routes, { id: In(some) })) leading.set(id, { name, destination, version, codes: counts.get(id) ?? 0 })
+  })
   const deleting = changes.filter(({ set }) => set.state === 'deleted').map(({ id }) => id)
   const domains = new Set([1, ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id)])
   const slugs = [...new Set([...asked(({ slug }) => slug), ...changes.flatMap(({ id, set }) => (set.domainId === undefined ? [] : [rows.get(id)?.slug ?? '']))])]
@@ -55,11 +74,11 @@ async function know(manager: EntityManager, workspaceId: number, changes: readon
   await inParts(asked(({ key }) => (key === '' ? undefined : key)), async (some) => {
     for (const { id, campaignId, key } of await manager.find(tables.codes, { select: { id: true, campaignId: true, key: true }, where: { key: In(some) } })) keys.set(keyKey(campaignId, key), id)
   })
-  return { rows, routes, scanned: await scannedAmong(manager, deleting), domains, links, keys }
+  return { rows, routes, leading, scanned: await scannedAmong(manager, deleting), domains, links, keys }
 }
 
 /** What a change makes of a piece. @throws Refusal with what to do instead */
-function judged(row: CodeRow, { archived, slug, domainId, ...set }: CodeSet, known: Known, rules: HouseRules, at: number): CodeRow {
+function judged(row: CodeRow, { archived, slug, domainId, destination: _destination, ...set }: CodeSet, known: Known, rules: HouseRules, at: number): CodeRow {
   if (set.routeId !== undefined && set.routeId !== row.routeId && known.routes.get(set.routeId) !== row.campaignId) throw wrongField('routeId', 'This route does not exist in the campaign. Choose another.')
   if (set.medium !== undefined && set.medium !== row.medium) refuseOffList(rules, set.medium)
   if (set.state === 'deleted' && row.state !== 'deleted' && known.scanned.has(row.id)) {
@@ -83,6 +102,15 @@ function judged(row: CodeRow, { archived, slug, domainId, ...set }: CodeSet, kno
     if (holder !== undefined && holder !== row.id) throw slugTaken(next.slug)
   }
   return next
+}
+
+/** Refuses a destination that cannot be, or that is other pieces' too. @throws Refusal */
+function checkLeading(row: CodeRow, destination: string, known: Known, { destinationFault }: House): void {
+  const route = known.leading.get(row.routeId)
+  if (!route || destination === route.destination) return
+  if (route.codes > 1) throw wrongField('destination', `${String(route.codes)} pieces share the route “${route.name}”. Change where it leads on Routes, for all of them.`)
+  const fault = destinationFault(destination)
+  if (fault !== null) throw wrongField('destination', fault)
 }
 
 /** Refuses a medium that is not on the house's list, where the house wants that. @throws Refusal */
@@ -110,9 +138,12 @@ function inverse(row: CodeRow, next: CodeRow): CodeSet {
  * Changes pieces, each as a revision, in the caller's transaction. What cannot be changed is told and
  * left; the rest is changed. A change that names a version is refused where the piece has a newer one.
  */
-export async function changeCodes(manager: EntityManager, workspaceId: number, changes: readonly CodeCellChange[], rules: HouseRules, { personId, at }: By): Promise<ChangedCodes> {
-  const known = await know(manager, workspaceId, changes)
+export async function changeCodes(manager: EntityManager, house: House, changes: readonly CodeCellChange[], by: By): Promise<ChangedCodes> {
+  const { personId, at } = by
+  const known = await know(manager, house.workspaceId, changes)
+  const redirected = new Map<number, string>()
   let revisionId = await nextId(manager, tables.revisions)
+  const ids = new Set<number>()
   const [touched, refused, undo, revisions, links]: [Set<number>, ChangedCodes['refused'][number][], CodeCellChange[], RevisionRow[], ShortLinkRow[]] = [new Set(), [], [], [], []]
   for (const { id, version, set } of changes) {
     const row = known.rows.get(id)
@@ -121,14 +152,24 @@ export async function changeCodes(manager: EntityManager, workspaceId: number, c
     if (version !== undefined && version !== row.version) { refuse(overtaken('piece', undefined)); continue }
     let next: CodeRow
     try {
-      next = judged(row, set, known, rules, at)
+      if (set.destination !== undefined) checkLeading(row, set.destination, known, house)
+      next = judged(row, set, known, house.rules, at)
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       refuse(error)
       continue
     }
     const back = inverse(row, next)
-    if (Object.keys(back).length === 0) continue
+    const was = redirected.get(row.routeId) ?? known.leading.get(row.routeId)?.destination
+    const moved = set.destination !== undefined && set.destination !== was
+    if (moved && set.destination !== undefined) redirected.set(row.routeId, set.destination)
+    if (Object.keys(back).length === 0) {
+      if (moved) {
+        undo.unshift({ id, set: { destination: was } })
+        ids.add(id)
+      }
+      continue
+    }
     next.version = row.version + 1
     if ('slug' in back || 'domainId' in back) {
       const link = linkKey(next.domainId, next.slug)
@@ -136,12 +177,15 @@ export async function changeCodes(manager: EntityManager, workspaceId: number, c
       known.links.set(link, id)
     }
     revisions.push({ id: revisionId++, of: 'code', subjectId: id, number: next.version, at, personId, before: kept(row), after: kept(next) })
-    undo.unshift({ id, version: next.version, set: back })
+    undo.unshift({ id, version: next.version, set: moved ? { ...back, destination: was } : back })
     known.rows.set(id, next)
     touched.add(id)
+    ids.add(id)
   }
   await insertMany(manager, tables.shortLinks, links)
   await insertMany(manager, tables.revisions, revisions)
   await updateMany(manager, tables.codes, [...touched].flatMap((id) => known.rows.get(id) ?? []))
-  return { ids: [...touched], refused, undo }
+  // Taken after the codes' own revisions: their numbers were given above.
+  for (const [routeId, destination] of redirected) await changeRoute(manager, routeId, known.leading.get(routeId)?.version ?? 0, { destination }, by)
+  return { ids: [...ids], refused, undo }
 }

@@ -8,7 +8,7 @@ import type { SignedIn } from '../workspace/index.ts'
 import { changeCodes, refuseOffList } from './change.ts'
 import { issueCodes, pieceToIssue } from './issue.ts'
 import { manyCodesEndpoints } from './many.ts'
-import { slugLengthOf, type CodesParts } from './parts.ts'
+import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
 import { freeOnesLike, holders } from './slugs.ts'
 
 export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
@@ -59,8 +59,8 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
   mount(mounts, codesApi.change, async ({ params: { id }, body: { version, ...set }, who }) => {
     const workspaceId = who.workspace.id
     await codeOf(workspaceId, id)
-    const rules = await tagging.rulesOf(workspaceId)
-    const { ids, refused: [refused] } = await database.write((manager) => changeCodes(manager, workspaceId, [{ id, version, set }], rules, { personId: who.person.id, at: Date.now() }))
+    const house = await houseOf(parts, workspaceId)
+    const { ids, refused: [refused] } = await database.write((manager) => changeCodes(manager, house, [{ id, version, set }], { personId: who.person.id, at: Date.now() }))
     if (refused) throw refused.refusal.problem.type.endsWith('conflict') ? overtaken('code', await whole(workspaceId, id)) : refused.refusal
     if (ids.length > 0) {
       await forgetCodes(database, lookup, ids)

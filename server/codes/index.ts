@@ -1,6 +1,7 @@
 export { changeCodes } from './change.ts'
+export type { House } from './change.ts'
 export { codesEndpoints } from './endpoints.ts'
-export { slugLengthOf } from './parts.ts'
+export { houseOf, slugLengthOf } from './parts.ts'
 export type { CodesParts } from './parts.ts'
 export { issueCodes } from './issue.ts'
 export type { FreshRoute, Pace, PieceToIssue } from './issue.ts'

@@ -9,11 +9,12 @@ import { changeRoute, checkDestination, forgetCodes, type By } from '../routing/
 import { changeCodes, refuseOffList, type ChangedCodes } from './change.ts'
 import { issueCodes, pieceToIssue, type FreshRoute } from './issue.ts'
 import { codesNamed, copyCodes, moveCodes } from './move.ts'
-import { slugLengthOf, type CodesParts } from './parts.ts'
+import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
 import type { Filter } from './select.ts'
 
 /** Lists of codes, and everything that is done to many of them at once. */
-export function manyCodesEndpoints(mounts: Mounts, { database, reader, lookup, live, domains, tagging, selection, viewer }: CodesParts): void {
+export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
+  const { database, reader, lookup, live, domains, tagging, selection, viewer } = parts
   const { read } = database
 
   function campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
@@ -63,8 +64,8 @@ export function manyCodesEndpoints(mounts: Mounts, { database, reader, lookup, l
   mount(mounts, codesApi.changeMany, async ({ body, who }) => {
     const workspaceId = who.workspace.id
     const by = { personId: who.person.id, at: Date.now() }
-    const rules = await tagging.rulesOf(workspaceId)
-    const run = (changes: readonly CodeCellChange[]) => database.write((manager) => changeCodes(manager, workspaceId, changes, rules, by))
+    const house = await houseOf(parts, workspaceId)
+    const run = (changes: readonly CodeCellChange[]) => database.write((manager) => changeCodes(manager, house, changes, by))
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {

@@ -1,17 +1,16 @@
 import type { EntityManager } from 'typeorm'
 import type { CodeCellChange } from '@flimbo/core/codes'
 import type { PlanLine, WantedRoute } from '@flimbo/core/plan'
-import type { HouseRules } from '@flimbo/core/tagging'
 import { Refusal } from '../api/index.ts'
-import { changeCodes, issueCodes, type FreshRoute, type Pace, type PieceToIssue } from '../codes/index.ts'
+import { changeCodes, issueCodes, type FreshRoute, type House, type Pace, type PieceToIssue } from '../codes/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
-import { changeRoute, insertRoute, type By } from '../routing/index.ts'
+import { insertRoute, type By } from '../routing/index.ts'
 
 interface Order {
   readonly lines: readonly PlanLine[]
   readonly campaign: CampaignRow
   readonly domainId: number
-  readonly rules: HouseRules
+  readonly house: House
   readonly slugLength: number
   readonly by: By
   readonly pace: Pace
@@ -20,7 +19,7 @@ interface Order {
 const CHANGED_AT_ONCE = 500
 
 /** Does what a dry run said, in the caller's transaction. @returns the numbers of the codes that are new or changed */
-export async function carryOut(manager: EntityManager, { lines, campaign, domainId, rules, slugLength, by, pace }: Order): Promise<number[]> {
+export async function carryOut(manager: EntityManager, { lines, campaign, domainId, house, slugLength, by, pace }: Order): Promise<number[]> {
   const fresh = new Map<string, FreshRoute>()
   /** Lines that want the same new route get the same object, and so one route. */
   const routeFor = (wanted: WantedRoute): number | FreshRoute => {
@@ -40,11 +39,7 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
   for (let i = 0; i < changes.length; i += CHANGED_AT_ONCE) {
     const some = changes.slice(i, i + CHANGED_AT_ONCE)
     const sets: CodeCellChange[] = []
-    for (const { id, set, route, destination, routeId } of some) {
-      if (destination !== null) {
-        const { version } = await manager.findOneByOrFail(tables.routes, { id: routeId })
-        await changeRoute(manager, routeId, version, { destination }, by)
-      }
+    for (const { id, set, route } of some) {
       const wanted = route === null ? undefined : routeFor(route)
       let leading = typeof wanted === 'number' ? wanted : wanted && made.get(wanted)
       if (wanted !== undefined && leading === undefined && typeof wanted !== 'number') {
@@ -53,7 +48,7 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
       }
       sets.push({ id, set: { ...set, ...(leading === undefined ? {} : { routeId: leading }) } })
     }
-    const { refused: [refused] } = await changeCodes(manager, campaign.workspaceId, sets, rules, by)
+    const { refused: [refused] } = await changeCodes(manager, house, sets, by)
     if (refused) throw new Refusal('invalid', `“${refused.name}”: ${refused.sentence} Nothing was imported.`)
     await pace(pieces.length + i + some.length)
   }

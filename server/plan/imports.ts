@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
-import { detectMapping, dryRun, fileColumns, headingForm, IMPORT_LINES_MAX, looksLikeHeadings, type Encoding, type LineVerdict, type PlanImport, type PlanLine, type PlanWorld } from '@flimbo/core/plan'
+import { detectMapping, dryRun, fileColumns, headingForm, IMPORT_LINES_MAX, looksLikeHeadings, type Encoding, type LineVerdict, type PlanImport, type PlanLine } from '@flimbo/core/plan'
 import { missing, Refusal } from '../api/index.ts'
-import { slugLengthOf } from '../codes/index.ts'
+import { houseOf, slugLengthOf } from '../codes/index.ts'
 import type { CampaignRow } from '../database/index.ts'
 import { domainFor } from '../domains/index.ts'
 import { forgetCodes, type Lookup } from '../routing/index.ts'
@@ -79,7 +79,7 @@ export function planImports(parts: ImportParts) {
 
   const rowsOf = ({ table, headings }: Kept) => (headings ? table.rows.slice(1) : table.rows)
 
-  async function look(file: Kept): Promise<PlanWorld> {
+  async function look(file: Kept): Promise<void> {
     const rows = rowsOf(file)
     if (rows.length > IMPORT_LINES_MAX) throw new Refusal('tooLarge', `The file has ${rows.length.toLocaleString('en-GB')} lines; ${IMPORT_LINES_MAX.toLocaleString('en-GB')} go at once. Split it.`)
     const domainId = await domainFor(database.read, file.campaign)
@@ -90,7 +90,6 @@ export function planImports(parts: ImportParts) {
       if (lines.length % TURN === 0) await setImmediate()
     }
     file.lines = lines
-    return world
   }
 
   async function columnsOf(workspaceId: number) {
@@ -125,15 +124,16 @@ export function planImports(parts: ImportParts) {
   }
 
   async function work(file: Kept, who: SignedIn, good: boolean): Promise<void> {
-    const world = await look(file)
+    await look(file)
     const refused = file.lines.filter(({ verdict }) => verdict === 'refuse').length
     if (refused > 0 && !good) throw new Refusal('invalid', `${String(refused)} ${refused === 1 ? 'line is' : 'lines are'} refused, so nothing was imported. Correct the file, or import the good lines only.`)
     // Two imports may end at once; that only one of them is remembered does no harm.
     await rememberMapping(database, file.workspaceId, Object.fromEntries(file.headings ? (file.table.rows[0] ?? []).flatMap((heading, i) => (heading.trim() === '' ? [] : [[headingForm(heading), file.mapping[i] ?? null]])) : [])).catch(() => undefined)
+    const house = await houseOf(parts, file.workspaceId)
     const domainId = await domainFor(database.read, file.campaign)
     const slugLength = await slugLengthOf(database, file.workspaceId)
     const ids = await database.write((manager) => carryOut(manager, {
-      lines: file.lines, campaign: file.campaign, domainId, rules: world.rules, slugLength, by: { personId: who.person.id, at: Date.now() },
+      lines: file.lines, campaign: file.campaign, domainId, house, slugLength, by: { personId: who.person.id, at: Date.now() },
       pace: async (done) => {
         file.done = done
         await setImmediate()

@@ -73,7 +73,7 @@ describe('looking a short link up', () => {
       const host = { workspaceId: 1, state: 'ready' as const, token: '', home: '', unknown: '', unknownText: '', checkedAt: null, finding: '', version: 1, createdAt: 0 }
       await manager.insert(tables.domains, { ...host, host: 'qr.saltmarsh.example' })
       await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 2, route: 1, slug: 'PIER', name: 'B', medium: 'print', source: 's', state: 'live' }], by, 6)
-      await changeCodes(manager, 1, [{ id: 1, set: { slug: 'JETTY' } }], USUAL_RULES, by)
+      await changeCodes(manager, { workspaceId: 1, rules: USUAL_RULES, destinationFault: () => null }, [{ id: 1, set: { slug: 'JETTY' } }], by)
     })
     const found = await Promise.all([find.find(1, 'PIER'), find.find(1, 'JETTY'), find.find(2, 'PIER'), find.find(2, 'JETTY')])
     expect(found.map((posting) => posting?.codeId ?? null)).toEqual([1, 1, 2, null])

@@ -40,6 +40,7 @@ function mishapOf({ pathname, search }: URL, base: string): ((response: ServerRe
     case 'gone': return (response) => { response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('There is no such page.\n') }
     case 'broken': return (response) => { response.writeHead(500, { 'Content-Type': 'text/plain; charset=utf-8' }).end('Something broke.\n') }
     case 'slow': return () => undefined
+    case undefined: return null
     default: return null
   }
 }

@@ -27,20 +27,14 @@ async function problemFrom(response: Response): Promise<Problem> {
   }
 }
 
-/**
- * Calls an endpoint of the office with what its contract asks for.
- * @throws ApiProblem where the office refuses or cannot be reached
- */
-export async function call<E extends Endpoint>(described: E, input: InputOf<E>, signal?: AbortSignal): Promise<AnswerOf<E>> {
-  // Which parts there are depends on the endpoint; InputOf has checked that.
-  const parts = input as Parts
+async function sent<E extends Endpoint>(described: E, parts: Parts, content: { type: string; body: BodyInit } | null, signal?: AbortSignal): Promise<AnswerOf<E>> {
   let response: Response
   try {
     response = await fetch(hrefOf(described, parts), {
       method: described.method,
       signal,
-      headers: parts.body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: parts.body === undefined ? undefined : JSON.stringify(parts.body),
+      headers: content === null ? {} : { 'Content-Type': content.type },
+      body: content?.body,
     })
   } catch (error) {
     if (signal?.aborted) throw error
@@ -48,4 +42,19 @@ export async function call<E extends Endpoint>(described: E, input: InputOf<E>, 
   }
   if (!response.ok) throw new ApiProblem(await problemFrom(response))
   return (response.status === 204 ? undefined : await response.json()) as AnswerOf<E>
+}
+
+/**
+ * Calls an endpoint of the office with what its contract asks for.
+ * @throws ApiProblem where the office refuses or cannot be reached
+ */
+export function call<E extends Endpoint>(described: E, input: InputOf<E>, signal?: AbortSignal): Promise<AnswerOf<E>> {
+  // Which parts there are depends on the endpoint; InputOf has checked that.
+  const parts = input as Parts
+  return sent(described, parts, parts.body === undefined ? null : { type: 'application/json', body: JSON.stringify(parts.body) }, signal)
+}
+
+/** The same for an endpoint that takes a file, byte for byte. */
+export function upload<E extends Endpoint>(described: E, input: InputOf<E>, file: Blob | Uint8Array<ArrayBuffer>): Promise<AnswerOf<E>> {
+  return sent(described, input as Parts, { type: described.takes ?? 'application/octet-stream', body: file })
 }

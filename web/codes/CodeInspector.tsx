@@ -6,8 +6,11 @@ import { useCampaign } from '../campaigns/index.ts'
 import { History } from '../routing/index.ts'
 import { SymbolPicture } from '../symbol/index.ts'
 import { Copyable, Inspector, number, Trouble, LastScan } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { CheckOf } from './CheckOf.tsx'
+import { DensityTable } from './DensityTable.tsx'
+import { Fate } from './Fate.tsx'
 import { FinalAddress } from './FinalAddress.tsx'
+import { Findings } from './Findings.tsx'
 import { LatestScans } from './LatestScans.tsx'
 import { PieceForm } from './PieceForm.tsx'
 
@@ -23,9 +26,14 @@ export function CodeInspector({ id, close, focusDestination }: { id: number; clo
       {code && (
         <Stack spacing={2}>
           <Links code={code} />
+          <Findings code={code} />
           <Figures code={code} />
+          <CheckOf key={`check ${String(id)}`} code={code} zone={zone} />
+          <Box><Typography variant="h3">How dense</Typography><DensityTable code={code} /></Box>
           <Divider />
           <PieceForm key={id} code={code} focusDestination={focusDestination} />
+          <Divider />
+          <Fate code={code} close={close} />
           <Divider />
           <Box>
             <Typography variant="h3" sx={{ mb: 0.5 }}>What was changed of this piece</Typography>
@@ -38,16 +46,17 @@ export function CodeInspector({ id, close, focusDestination }: { id: number; clo
 }
 
 function Links({ code }: { code: Code }) {
-  const { door } = useSession()
   const params = { id: code.id }
   return (
     <>
       {code.routeState !== 'live' && <Alert severity="warning" variant="outlined">Its route “{code.routeName}” is {code.routeState}: scans see a page that says so.</Alert>}
       <Stack direction="row" spacing={2}>
-        <SymbolPicture door={door} slug={code.slug} level={code.level} size={124} label={`Symbol of ${code.name}`} />
+        <SymbolPicture origin={code.origin} slug={code.slug} level={code.level} size={124} label={`Symbol of ${code.name}`} />
         <Box sx={{ minWidth: 0, flex: 1 }}>
           <Typography variant="body2" color="textSecondary">Short link</Typography>
           <Copyable value={code.shortLink} label="the short link" />
+          {code.oldLinks.length > 0 && <Typography variant="body2" color="textSecondary">Still works: {code.oldLinks.join(', ')}</Typography>}
+          <Typography variant="body2" color={code.channel === '' ? 'warning' : 'textSecondary'}>{code.channel === '' ? 'Its visits fall in no channel: analytics will call them unassigned.' : `Channel: ${code.channel}`}</Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1 }}>
             <Button variant="outlined" href={hrefOf(codesApi.svg, { params })}>SVG</Button>
             <Button variant="outlined" href={hrefOf(codesApi.png, { params })}>PNG</Button>

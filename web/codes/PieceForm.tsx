@@ -1,25 +1,32 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
-import { codeChange, codesApi, type Code } from '@flimbo/core/codes'
-import { destination as destinationContract, routesApi, STATES, type Route } from '@flimbo/core/routing'
+import { codesApi, type Code, type CodeSet } from '@flimbo/core/codes'
+import { routesApi, type Route } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
-import { useForm } from 'react-hook-form'
-import type { z } from 'zod'
-import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
+import { useForm, useWatch } from 'react-hook-form'
+import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { taggingApi } from '@flimbo/core/tagging'
 import { Conflict, counted, disagreements, FormChoice, FormText } from '../ui/index.ts'
+import { OwnFields, PlanFields } from './PlanFields.tsx'
+import { pieceContract, readTyped, TYPED, typedValues, type TypedValues } from './pieceValues.ts'
+import { SlugHint } from './SlugHint.tsx'
+import { TagField } from './TagField.tsx'
 
-const NAMES = { name: 'Name', medium: 'Medium', source: 'Source', content: 'Content', term: 'Term', place: 'Place', note: 'Note', state: 'State' } as const
-const CODE_FIELDS = ['name', 'medium', 'source', 'content', 'term', 'place', 'note', 'state'] as const
-type CodeValues = Pick<Code, (typeof CODE_FIELDS)[number]>
-type Values = CodeValues & { destination: string }
+const NAMES = {
+  name: 'Name', medium: 'Medium', source: 'Source', content: 'Content', term: 'Term', place: 'Place', note: 'Note', state: 'State', level: 'Level', slug: 'Short link', reference: 'Reference', key: 'Key',
+  sizeMm: 'Size', viewingM: 'Scanned from', latitude: 'Latitude', longitude: 'Longitude', printRun: 'Print run', cost: 'Cost', liveOn: 'Goes live', downOn: 'Comes down',
+} as const
+const TEXTS = ['name', 'medium', 'source', 'content', 'term', 'place', 'note', 'state', 'level', 'slug', 'reference', 'key'] as const
+const CODE_FIELDS = [...TEXTS, ...TYPED] as const
+type CodeValues = Pick<Code, (typeof TEXTS)[number]> & TypedValues
+type Values = CodeValues & { destination: string; extra: Record<string, string> }
 
-const STATE_NAMES = { live: 'Live: scans are sent on', paused: 'Paused: a page says so', deleted: 'Deleted: a page says so' } as const
+const STATE_NAMES = { live: 'Live: scans are sent on', paused: 'Paused: a page says so', deleted: 'Deleted' } as const
 
-const contract = codeChange.omit({ version: true }).extend({ destination: destinationContract })
-
-const valuesOf = (code: Code): Values => ({
-  name: code.name, medium: code.medium, source: code.source, content: code.content, term: code.term,
-  place: code.place, note: code.note, state: code.state, destination: code.destination,
+const codeValues = (code: Code): CodeValues => ({
+  name: code.name, medium: code.medium, source: code.source, content: code.content, term: code.term, place: code.place, note: code.note, state: code.state,
+  level: code.level, slug: code.slug, reference: code.reference, key: code.key, ...typedValues(code),
 })
+const valuesOf = (code: Code): Values => ({ ...codeValues(code), destination: code.destination, extra: code.extra })
 
 /** Versions a save starts from; another's newer save makes the server refuse it. */
 interface Base { code: Code; routeVersion: number; destination: string }
@@ -32,9 +39,11 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
   const [trouble, setTrouble] = useState<string | null>(null)
   const changeCode = useChange(codesApi.change)
   const changeRoute = useChange(routesApi.change)
-  const { control, handleSubmit, reset, setError, getValues, formState: { isDirty } } = useForm<Values>({
-    defaultValues: valuesOf(code), resolver: byContract(contract as z.ZodType),
+  const { control, handleSubmit, reset, setError, setValue, getValues, formState: { isDirty } } = useForm<Values>({
+    defaultValues: valuesOf(code), resolver: byContract(pieceContract, readTyped),
   })
+  const slug = useWatch({ control, name: 'slug' })
+  const rules = useAnswer(taggingApi.rules, {})
   const destinationField = useRef<HTMLInputElement>(null)
 
   // What others save shows at once, but never in place of what is being typed.
@@ -58,8 +67,12 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         const route = await changeRoute.mutateAsync({ params: { id: code.routeId }, body: { version: from.routeVersion, destination } })
         next = { ...next, routeVersion: route.version, destination: route.destination }
       }
-      if (CODE_FIELDS.some((field) => fields[field] !== from.code[field])) {
-        next = { ...next, code: await changeCode.mutateAsync({ params: { id: code.id }, body: { version: from.code.version, ...fields } }) }
+      const was = valuesOf(from.code)
+      if (CODE_FIELDS.some((field) => fields[field] !== was[field]) || JSON.stringify(fields.extra) !== JSON.stringify(was.extra)) {
+        // The contract has just checked what was typed; only what differs is sent, so that nothing else is touched.
+        const typed = readTyped(fields) as CodeSet
+        const set = Object.fromEntries(Object.entries(typed).filter(([field]) => field === 'extra' || fields[field as keyof CodeValues] !== was[field as keyof CodeValues]))
+        next = { ...next, code: await changeCode.mutateAsync({ params: { id: code.id }, body: { version: from.code.version, ...set } }) }
       }
       setBase(next)
       reset({ ...valuesOf(next.code), destination: next.destination })
@@ -77,7 +90,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
 
   const rows = newer === null ? [] : newer.route
     ? [{ name: 'Destination', mine: getValues('destination'), theirs: newer.route.destination }].filter(({ mine, theirs }) => mine !== theirs)
-    : newer.code ? disagreements<CodeValues>(getValues(), newer.code, NAMES) : []
+    : newer.code ? disagreements<CodeValues>(getValues(), codeValues(newer.code), NAMES) : []
 
   const stored = (): Base => ({
     code: newer?.code ?? base.code,
@@ -107,16 +120,18 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
       />
       <FormText control={control} name="name" label="Name" />
       <Stack direction="row" spacing={2}>
-        <FormText control={control} name="medium" label="Medium" />
-        <FormText control={control} name="source" label="Source" />
+        <TagField control={control} name="medium" field="medium" label="Medium" />
+        <TagField control={control} name="source" field="source" label="Source" />
       </Stack>
       <Stack direction="row" spacing={2}>
-        <FormText control={control} name="content" label="Content" />
-        <FormText control={control} name="term" label="Term" />
+        <TagField control={control} name="content" field="content" label="Content" />
+        <TagField control={control} name="term" field="term" label="Term" />
       </Stack>
-      <FormText control={control} name="place" label="Place" />
-      <FormText control={control} name="note" label="Note" multiline maxRows={4} />
-      <FormChoice control={control} name="state" label="State" choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))} />
+      <OwnFields control={control} rules={rules.data?.value} />
+      <FormText control={control} name="slug" label="Short link" hint="A printed link goes on working when you change it" />
+      <SlugHint typed={slug} campaignId={code.campaignId} domainId={code.domainId} own={code.slug} choose={(chosen) => { setValue('slug', chosen, { shouldDirty: true }) }} />
+      <PlanFields control={control} />
+      {code.state !== 'deleted' && <FormChoice control={control} name="state" label="State" choices={(['live', 'paused'] as const).map((value) => ({ value, label: STATE_NAMES[value] }))} />}
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
         <Button type="submit" variant="contained" disabled={!isDirty || changeCode.isPending || changeRoute.isPending}>Save</Button>
         {isDirty

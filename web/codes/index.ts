@@ -1,2 +1,4 @@
+export { CheckOf, Hops } from './CheckOf.tsx'
+export { CodeInspector } from './CodeInspector.tsx'
 export { FinalAddress } from './FinalAddress.tsx'
-export { PlanScreen } from './PlanScreen.tsx'
+export { NewPiece } from './NewPiece.tsx'

@@ -6,7 +6,6 @@ import { Link, useSearchParams } from 'react-router'
 import { hrefOf, useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { Copyable, Empty, Fact, Facts, number, Sheet, Trouble } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
 import { Ruler } from './Ruler.tsx'
 import { SymbolPicture } from './SymbolPicture.tsx'
 
@@ -45,7 +44,6 @@ export function PrintScreen() {
 interface Settings { level: Level; mm: string; dpi: number }
 
 function Proof({ code }: { code: Code }) {
-  const { door } = useSession()
   const [settings, setSettings] = useState<Settings>({ level: code.level, mm: String(code.sizeMm), dpi: 300 })
   const save = useChange(codesApi.change)
   const { level, dpi } = settings
@@ -53,16 +51,16 @@ function Proof({ code }: { code: Code }) {
   const sized = wanted >= SIZE_MM.min && wanted <= SIZE_MM.max
   const mm = sized ? wanted : code.sizeMm
   const query = { level, mm }
-  const pixels = pixelsOf(code, door, level, mm, dpi)
+  const pixels = pixelsOf(code, level, mm, dpi)
   const changed = level !== code.level || (sized && wanted !== code.sizeMm)
 
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 420px', gap: 2, alignItems: 'start' }}>
       <Sheet title="Proof" aside={<Typography variant="body2" color="textSecondary">{number(mm)} × {number(mm)} mm, quiet zone included</Typography>} pad={false}>
-        <Ruler mm={mm}><SymbolPicture door={door} slug={code.slug} level={level} size="100%" label={`Symbol of ${code.name} at ${String(mm)} mm`} /></Ruler>
+        <Ruler mm={mm}><SymbolPicture origin={code.origin} slug={code.slug} level={level} size="100%" label={`Symbol of ${code.name} at ${String(mm)} mm`} /></Ruler>
       </Sheet>
       <Stack spacing={2}>
-        <Sheet title="The symbol"><SymbolFacts code={code} door={door} level={level} mm={mm} /></Sheet>
+        <Sheet title="The symbol"><SymbolFacts code={code} level={level} mm={mm} /></Sheet>
         <Sheet title="Files">
           <Stack spacing={2}>
             <Stack direction="row" spacing={1.5}>
@@ -98,17 +96,17 @@ function Proof({ code }: { code: Code }) {
   )
 }
 
-function pixelsOf(code: Code, door: string, level: Level, mm: number, dpi: number) {
+function pixelsOf(code: Code, level: Level, mm: number, dpi: number) {
   try {
-    return rasterPlan(encode(printedLink(door, code.slug), level).side, mm, dpi)
+    return rasterPlan(encode(printedLink(code.origin, code.slug), level).side, mm, dpi)
   } catch (error) {
     if (error instanceof RasterTooLarge) return null
     throw error
   }
 }
 
-function SymbolFacts({ code, door, level, mm }: { code: Code; door: string; level: Level; mm: number }) {
-  const link = printedLink(door, code.slug)
+function SymbolFacts({ code, level, mm }: { code: Code; level: Level; mm: number }) {
+  const link = printedLink(code.origin, code.slug)
   const symbol = encode(link, level)
   const module = mm / (symbol.side + 2 * QUIET_ZONE)
   return (

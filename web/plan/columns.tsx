@@ -1,0 +1,129 @@
+import { Box, Tooltip, Typography } from '@mui/material'
+import { printedLink, type Code, type CODE_SORTS } from '@flimbo/core/codes'
+import { planColumns, type PlanColumn } from '@flimbo/core/plan'
+import { densities, MODULE_MM_MIN, sizeWarning } from '@flimbo/core/symbol'
+import type { OwnParameter } from '@flimbo/core/tagging'
+import type { ReactNode } from 'react'
+import { isFailure } from '@flimbo/core/checks'
+import { SymbolPicture } from '../symbol/index.ts'
+import { day, number, StateMark, When } from '../ui/index.ts'
+
+/** A column as the grid shows it. */
+export interface GridColumn {
+  readonly id: string
+  readonly title: string
+  readonly width: number
+  /** How its cells are edited; null where they are only shown. */
+  readonly plan: PlanColumn | null
+  readonly sort: (typeof CODE_SORTS)[number] | null
+  readonly right?: boolean
+  /** Values people choose from while they type. */
+  readonly offers?: 'medium' | 'source' | 'content' | 'term' | 'route'
+  /** What is read out and copied. */
+  readonly text: (row: Code) => string
+  readonly render?: (row: Code) => ReactNode
+}
+
+const mono = (value: string) => <Typography component="span" variant="mono" noWrap>{value}</Typography>
+
+const ALERT = { color: 'warning.main', fontWeight: 650 } as const
+
+/** Widths, sorts and looks of the columns that can be edited. */
+const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
+  key: { width: 90, sort: 'key' },
+  name: { width: 208, sort: 'name' },
+  route: { width: 150, sort: 'route', offers: 'route' },
+  destination: { width: 190, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
+  medium: { width: 84, sort: 'medium', offers: 'medium' },
+  source: { width: 118, sort: 'source', offers: 'source' },
+  content: { width: 112, sort: 'content', offers: 'content' },
+  term: { width: 100, sort: 'term', offers: 'term' },
+  sizeMm: { width: 74, sort: 'sizeMm' },
+  viewingM: { width: 112, sort: 'viewingM' },
+  place: { width: 160, sort: 'place' },
+  coordinates: { width: 150 },
+  printRun: { width: 90, sort: 'printRun', render: ({ printRun }) => (printRun === null ? '' : number(printRun)) },
+  cost: { width: 90, sort: 'cost', render: ({ cost }) => (cost === null ? '' : number(cost)) },
+  liveOn: { width: 108, sort: 'liveOn', render: ({ liveOn }) => (liveOn === null ? '' : day(liveOn)) },
+  downOn: { width: 108, sort: 'downOn', render: ({ downOn }) => (downOn === null ? '' : day(downOn)) },
+  reference: { width: 100, sort: 'reference' },
+  slug: { width: 112, sort: 'slug', render: ({ slug }) => mono(slug) },
+  level: { width: 66 },
+  note: { width: 180 },
+  state: { width: 88, sort: 'state', render: ({ state }) => <StateMark state={state} /> },
+}
+
+function editable(column: PlanColumn): GridColumn {
+  return { id: column.id, title: column.title, width: 120, plan: column, sort: null, right: column.numeric, text: (row) => column.write(row), ...LOOKS[column.id] }
+}
+
+const findingsText = ({ findings }: Code) => findings.map(({ sentence }) => sentence).join(' ')
+const densityOf = (row: Code) => densities(row.finalAddress, row.shortLink, row.level, row.sizeMm)
+const sizeFault = (row: Code) => sizeWarning(printedLink(row.origin, row.slug), row.level, row.sizeMm, row.viewingM)
+
+/** What is only shown: the symbol, what the linter, the channel table and the checks say, and what came of the piece. */
+function shown(zone: string): Readonly<Record<string, GridColumn>> {
+  return {
+    symbol: {
+      id: 'symbol', title: 'Symbol', width: 58, plan: null, sort: null, text: (row) => `Symbol of ${row.name}`,
+      render: (row) => <SymbolPicture origin={row.origin} slug={row.slug} level={row.level} size={34} label={`Symbol of ${row.name}`} />,
+    },
+    campaign: { id: 'campaign', title: 'Campaign', width: 110, plan: null, sort: null, text: (row) => row.campaign },
+    finalAddress: { id: 'finalAddress', title: 'Final address', width: 320, plan: null, sort: null, text: (row) => row.finalAddress, render: (row) => mono(row.finalAddress) },
+    modules: {
+      id: 'modules', title: 'Modules', width: 96, plan: null, sort: null, right: true,
+      text: (row) => { const { long, mixedCase, upperCase } = densityOf(row); return [long, mixedCase, upperCase].map((each) => (each ? String(each.side) : 'none')).join(' / ') },
+      render: (row) => {
+        const { long, mixedCase, upperCase } = densityOf(row)
+        return <Tooltip title="Modules a side: the long address / the short link / the short link in upper case, as printed"><span>{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span></Tooltip>
+      },
+    },
+    moduleMm: {
+      id: 'moduleMm', title: 'Module mm', width: 84, plan: null, sort: null, right: true,
+      text: (row) => (densityOf(row).upperCase?.moduleMm ?? 0).toFixed(2),
+      render: (row) => {
+        const { upperCase } = densityOf(row)
+        const fault = sizeFault(row)
+        const figure = (upperCase?.moduleMm ?? 0).toFixed(2)
+        return fault === null ? figure : <Tooltip title={fault}><Box component="span" sx={ALERT}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</Box></Tooltip>
+      },
+    },
+    channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <Box component="span" sx={ALERT}>unassigned</Box> },
+    tags: {
+      id: 'tags', title: 'Tags', width: 62, plan: null, sort: null, text: (row) => findingsText(row) || 'nothing found',
+      render: (row) => {
+        const faults = [...row.findings.map(({ sentence }) => sentence), ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? ''])]
+        if (faults.length === 0) return <Box component="span" sx={{ color: 'text.secondary' }}>✓</Box>
+        return <Tooltip title={<Box component="span" sx={{ whiteSpace: 'pre-line' }}>{faults.join('\n')}</Box>}><Box component="span" sx={ALERT}>▲ {faults.length}</Box></Tooltip>
+      },
+    },
+    check: {
+      id: 'check', title: 'Destination check', width: 132, plan: null, sort: null, text: ({ check }) => check?.sentence ?? 'not checked yet',
+      render: ({ check }) => (check === null ? <Box component="span" sx={{ color: 'text.secondary' }}>not yet</Box>
+        : <Tooltip title={check.sentence}><Box component="span" sx={check.verdict === 'fine' ? {} : ALERT}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</Box></Tooltip>),
+    },
+    scans: { id: 'scans', title: 'Scans', width: 70, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
+    uniques: { id: 'uniques', title: 'Unique', width: 70, plan: null, sort: null, right: true, text: (row) => String(row.scans.uniques), render: (row) => number(row.scans.uniques) },
+    lastScan: { id: 'lastScan', title: 'Last scan', width: 108, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <When at={row.scans.lastAt} zone={zone} /> },
+  }
+}
+
+const ORDER = [
+  'symbol', 'name', 'medium', 'source', 'content', 'term', 'extra', 'campaign', 'route', 'destination', 'finalAddress', 'sizeMm', 'viewingM', 'modules', 'moduleMm', 'level', 'place', 'coordinates',
+  'printRun', 'cost', 'liveOn', 'downOn', 'reference', 'key', 'slug', 'tags', 'channel', 'check', 'scans', 'uniques', 'lastScan', 'state', 'note',
+] as const
+
+/** Columns that stand in a plan nobody has arranged: together they fit 1280 pixels. */
+export const USUAL_COLUMNS: readonly string[] = ['symbol', 'name', 'medium', 'source', 'content', 'destination', 'sizeMm', 'slug', 'tags', 'scans', 'lastScan', 'state']
+
+/** Every column of a workspace's plan, in the order of the work. */
+export function gridColumns(parameters: readonly OwnParameter[], zone: string): GridColumn[] {
+  const own = planColumns(parameters).filter(({ id }) => id !== 'campaign')
+  const byId = new Map(own.map((column) => [column.id, editable(column)]))
+  const others = shown(zone)
+  return ORDER.flatMap((id): GridColumn[] => {
+    if (id === 'extra') return own.filter((column) => column.id.startsWith('extra.')).map(editable)
+    const column = byId.get(id) ?? others[id]
+    return column ? [column] : []
+  })
+}

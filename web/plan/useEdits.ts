@@ -1,0 +1,74 @@
+import { codesApi, type CodeCellChange, type CodeFilter, type CodeSet } from '@flimbo/core/codes'
+import type { FindingKind } from '@flimbo/core/tagging'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { ApiProblem, useChange } from '../api/index.ts'
+import { counted } from '../ui/index.ts'
+
+type Matching = { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }
+type Order = { changes: CodeCellChange[] } | Matching
+
+/** What came of the last edit, for a line of text beside the grid. */
+export interface Outcome {
+  readonly kind: 'done' | 'trouble'
+  readonly sentence: string
+  readonly details: readonly string[]
+}
+
+const DETAILS_MAX = 50
+
+/** Edits of the plan: each is saved at once, and can be taken back and made again. */
+export function useEdits() {
+  const change = useChange(codesApi.changeMany)
+  const past = useRef<CodeCellChange[][]>([])
+  const future = useRef<CodeCellChange[][]>([])
+  const [outcome, setOutcome] = useState<Outcome | null>(null)
+  const [steps, setSteps] = useState({ past: 0, future: 0 })
+  const turn = useRef<Promise<unknown>>(Promise.resolve())
+  const mutate = useRef(change.mutateAsync)
+  useEffect(() => { mutate.current = change.mutateAsync })
+
+  /** Saves one after the other: two quick edits of a cell must arrive in their order. */
+  const send = useCallback((order: Order, onto: typeof past, verb: string, unread: readonly string[] = []): Promise<boolean> => {
+    const work = async (): Promise<boolean> => {
+      try {
+        const { changed, refused, undo } = await mutate.current({ body: order })
+        if (undo.length > 0) onto.current.push(undo)
+        const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
+        setSteps({ past: past.current.length, future: future.current.length })
+        setOutcome(details.length === 0
+          ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
+          : { kind: 'trouble', sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`, details: details.slice(0, DETAILS_MAX) })
+        return details.length === 0
+      } catch (error) {
+        setOutcome({ kind: 'trouble', sentence: error instanceof ApiProblem ? error.problem.detail : 'The change could not be sent. Nothing was saved.', details: [] })
+        return false
+      }
+    }
+    const result = turn.current.then(work)
+    turn.current = result
+    return result
+  }, [])
+
+  const edit = useCallback((order: Order, unread?: readonly string[]) => {
+    future.current = []
+    return send(order, past, 'changed', unread)
+  }, [send])
+  const back = useCallback((from: typeof past, to: typeof past, verb: string) => {
+    const undo = from.current.pop()
+    // Versions are left out: whoever takes back means what is there now.
+    if (undo) void send({ changes: undo.map(({ id, set }) => ({ id, set })) }, to, verb)
+    else setOutcome({ kind: 'done', sentence: `There is nothing ${from === past ? 'to take back' : 'to make again'}.`, details: [] })
+  }, [send])
+
+  return {
+    outcome,
+    say: setOutcome,
+    edit,
+    undo: useCallback(() => { back(past, future, 'taken back') }, [back]),
+    redo: useCallback(() => { back(future, past, 'made again') }, [back]),
+    canUndo: steps.past > 0,
+    canRedo: steps.future > 0,
+    saving: change.isPending,
+  }
+}
+export type Edits = ReturnType<typeof useEdits>
