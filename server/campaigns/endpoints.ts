@@ -58,7 +58,9 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
     const archived = { current: { archivedAt: IsNull() }, archived: { archivedAt: Not(IsNull()) }, all: {} }[query.shown]
     const all = await withCounts(await read.findBy(tables.campaigns, { workspaceId: who.workspace.id, ...archived }), { workspace: who.workspace.id })
     const value = { name: (c: Campaign) => c.name, createdAt: (c: Campaign) => c.createdAt, scans: (c: Campaign) => c.scans.scans, lastScan: (c: Campaign) => c.scans.lastAt }
-    return { rows: sortedPage(all, query, value[query.sort]), total: all.length, page: query.page, pageSize: query.pageSize }
+    // What somebody pinned stands first, whatever the order; sorting is stable.
+    const ordered = sortedPage(all, { ...query, page: 0, pageSize: Math.max(1, all.length) }, value[query.sort]).sort((a, b) => Number(b.pinned) - Number(a.pinned))
+    return { rows: ordered.slice(query.page * query.pageSize, (query.page + 1) * query.pageSize), total: all.length, page: query.page, pageSize: query.pageSize }
   })
 
   mount(mounts, campaignsApi.get, ({ params, who }) => whole(who.workspace.id, params.id))

@@ -4,9 +4,10 @@ import { lazy, Suspense, type ReactElement } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { CampaignFrame, Desk } from '../campaigns/index.ts'
-import { PlanScreen } from '../plan/index.ts'
+import { ImportScreen, PlanScreen } from '../plan/index.ts'
 import { RoutesScreen } from '../routing/index.ts'
 import { PrintScreen } from '../symbol/index.ts'
+import { SettingsScreen } from '../settings/index.ts'
 import { Trouble } from '../ui/index.ts'
 import { SessionContext, SetUpScreen, SignInScreen } from '../workspace/index.ts'
 import { Shell } from './Shell.tsx'
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
     element: <Shell><Outlet /></Shell>,
     children: [
       { path: '/', element: <Desk /> },
+      { path: '/settings/:part?', element: <SettingsScreen /> },
       { path: '/phone', element: later(<PhoneScreen />) },
       {
         path: '/campaigns/:campaignId',
@@ -33,6 +35,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
           { path: 'plan', element: <PlanScreen /> },
+          { path: 'import', element: <ImportScreen /> },
           { path: 'routes', element: <RoutesScreen /> },
           { path: 'print', element: <PrintScreen /> },
           { path: 'results', element: later(<ResultsScreen />) },

@@ -1,9 +1,8 @@
-import { Dialog, DialogContent, DialogTitle, Table, TableBody, TableCell, TableRow } from '@mui/material'
+import { Dialog, DialogContent, DialogTitle, Table, TableBody, TableCell, TableRow, Typography } from '@mui/material'
 
 const KEYS: readonly [key: string, does: string][] = [
   ['Ctrl K', 'find anything'],
   ['J / K', 'next / previous row'],
-  ['Enter', 'open the row'],
   ['E', 'edit the destination'],
   ['N', 'add a piece, or begin a campaign'],
   ['T', 'test scan with the phone'],
@@ -12,17 +11,41 @@ const KEYS: readonly [key: string, does: string][] = [
   ['?', 'this list'],
 ]
 
+const GRID_KEYS: readonly [key: string, does: string][] = [
+  ['Arrows, Tab', 'go from cell to cell; with Ctrl to the edge, with Shift choose a block'],
+  ['Enter, F2', 'edit the cell, or open the piece where a cell is only shown; Ctrl Enter opens it anywhere'],
+  ['Enter, Tab, Esc', 'while editing: keep and go on, or drop'],
+  ['Ctrl C / X / V', 'copy, cut and paste blocks, to and from a spreadsheet'],
+  ['Ctrl D', 'fill the block down from its first row'],
+  ['Delete', 'empty the cells'],
+  ['Ctrl Z / Y', 'take back / make again'],
+  ['Space, Ctrl A', 'choose the piece / all pieces'],
+  ['F', 'make the fixes of the linter in the row'],
+  ['C', 'copy the final address of the row'],
+  ['Alt Shift ← / →', 'narrower / wider column'],
+]
+
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-labelledby="keys-title">
       <DialogTitle id="keys-title">Keys</DialogTitle>
       <DialogContent>
-        <Table size="small">
-          <TableBody>
-            {KEYS.map(([key, does]) => <TableRow key={key}><TableCell component="th" scope="row"><kbd>{key}</kbd></TableCell><TableCell>{does}</TableCell></TableRow>)}
-          </TableBody>
-        </Table>
+        <Keys name="Everywhere" keys={KEYS} />
+        <Keys name="In the plan" keys={GRID_KEYS} />
       </DialogContent>
     </Dialog>
+  )
+}
+
+function Keys({ name, keys }: { name: string; keys: typeof KEYS }) {
+  return (
+    <>
+      <Typography variant="h3" sx={{ mt: 1 }}>{name}</Typography>
+      <Table size="small" aria-label={name}>
+        <TableBody>
+          {keys.map(([key, does]) => <TableRow key={key}><TableCell component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}><kbd>{key}</kbd></TableCell><TableCell>{does}</TableCell></TableRow>)}
+        </TableBody>
+      </Table>
+    </>
   )
 }

@@ -67,6 +67,7 @@ function PersonMenu({ showKeys }: { showKeys: () => void }) {
           <Typography variant="body2" color="textSecondary">{workspace.name}</Typography>
         </Box>
         <Divider />
+        <MenuItem onClick={() => { close(); void navigate('/settings') }}><ListItemText>Settings</ListItemText></MenuItem>
         <MenuItem onClick={() => { close(); void navigate('/phone') }}><ListItemText>Phone: scan a symbol</ListItemText></MenuItem>
         <MenuItem onClick={() => { setMode(NEXT[mode]) }}><ListItemText>Colours: {SCHEMES[mode]}</ListItemText></MenuItem>
         <MenuItem onClick={() => { close(); showKeys() }}><ListItemText>Keys</ListItemText></MenuItem>

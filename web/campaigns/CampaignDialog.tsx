@@ -3,15 +3,18 @@ import { campaignChange, campaignsApi, newCampaign, type Campaign } from '@flimb
 import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
-import { FormText } from '../ui/index.ts'
+import { domainsApi } from '@flimbo/core/domains'
+import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { FormChoice, FormText } from '../ui/index.ts'
 import { FormZone, useSession } from '../workspace/index.ts'
+import { CampaignFate } from './CampaignFate.tsx'
 
-interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string }
+interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string; domain: string }
 const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
+const USUAL = 'usual'
 
 /** What is sent: a day that is left empty is no day. */
-const sent = (values: Values) => ({ ...values, startsOn: values.startsOn || null, endsOn: values.endsOn || null })
+const sent = ({ domain, ...values }: Values) => ({ ...values, startsOn: values.startsOn || null, endsOn: values.endsOn || null, domainId: domain === USUAL ? null : Number(domain) })
 
 /** A campaign value from a name: small letters, dashes. */
 function suggestion(name: string): string {
@@ -24,6 +27,7 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
   const [version, setVersion] = useState(campaign?.version ?? 0)
+  const domains = useAnswer(domainsApi.list, {}, { enabled: open })
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
   const { control, handleSubmit, reset, setError, setValue, getValues, formState } = useForm<Values>({
@@ -36,7 +40,7 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
     setVersion(campaign?.version ?? 0)
     reset({
       name: campaign?.name ?? '', utmCampaign: campaign?.utmCampaign ?? '', zone: campaign?.zone ?? workspace.zone,
-      startsOn: campaign?.startsOn ?? '', endsOn: campaign?.endsOn ?? '',
+      startsOn: campaign?.startsOn ?? '', endsOn: campaign?.endsOn ?? '', domain: campaign?.domainId ? String(campaign.domainId) : USUAL,
     })
     // Only opening fills the form: a live update must not take away what is being typed.
   }, [open])
@@ -76,6 +80,13 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
               <FormText control={control} name="startsOn" label="First day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
               <FormText control={control} name="endsOn" label="Last day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
             </Stack>
+            {(domains.data?.rows.length ?? 0) > 1 && (
+              <FormChoice
+                control={control} name="domain" label="New short links are on" hint="Links that are issued stay where they are"
+                choices={[{ value: USUAL, label: 'the client’s usual domain' }, ...(domains.data?.rows ?? []).filter(({ state }) => state === 'ready').map(({ id, host }) => ({ value: String(id), label: host }))]}
+              />
+            )}
+            {campaign && <CampaignFate campaign={campaign} close={close} />}
           </Stack>
         </DialogContent>
         <DialogActions>

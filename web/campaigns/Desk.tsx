@@ -6,6 +6,7 @@ import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { counted, day, Empty, number, Trouble, useKeys, LastScan } from '../ui/index.ts'
 import { CampaignDialog } from './CampaignDialog.tsx'
+import { Failing } from './Failing.tsx'
 import { Sparkline } from './Sparkline.tsx'
 
 const PAGE_SIZE = 24
@@ -16,8 +17,9 @@ type Sort = keyof typeof SORTS
 export function Desk() {
   const [page, setPage] = useState(0)
   const [sort, setSort] = useState<Sort>('lastScan')
+  const [shown, setShown] = useState<'current' | 'archived'>('current')
   const [beginning, setBeginning] = useState(false)
-  const campaigns = useAnswer(campaignsApi.list, { query: { page, pageSize: PAGE_SIZE, sort, order: sort === 'name' ? 'asc' : 'desc' } })
+  const campaigns = useAnswer(campaignsApi.list, { query: { page, pageSize: PAGE_SIZE, sort, order: sort === 'name' ? 'asc' : 'desc', shown } })
   useKeys({ n: () => { setBeginning(true) } })
   const { data } = campaigns
   const begin = <Button variant="contained" startIcon={<AddIcon />} onClick={() => { setBeginning(true) }}>Begin a campaign</Button>
@@ -25,13 +27,19 @@ export function Desk() {
     <Box sx={{ p: 2, maxWidth: 1440, width: '100%', mx: 'auto' }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 2 }}>
         <Typography variant="h1" sx={{ flex: 1 }}>Desk</Typography>
+        <TextField select size="small" value={shown} onChange={(event) => { setShown(event.target.value as typeof shown); setPage(0) }} slotProps={{ htmlInput: { 'aria-label': 'Which campaigns' } }} sx={{ minWidth: 120 }}>
+          <MenuItem value="current">current</MenuItem>
+          <MenuItem value="archived">archived</MenuItem>
+        </TextField>
         <TextField select size="small" label="Order" value={sort} onChange={(event) => { setSort(event.target.value as Sort); setPage(0) }} sx={{ minWidth: 180 }}>
           {Object.entries(SORTS).map(([value, label]) => <MenuItem key={value} value={value}>{label}</MenuItem>)}
         </TextField>
         {begin}
       </Stack>
       {campaigns.isError && <Trouble error={campaigns.error} again={() => { void campaigns.refetch() }} />}
-      {data?.total === 0 && (
+      <Failing />
+      {data?.total === 0 && shown === 'archived' && <Typography color="textSecondary">No campaign is archived.</Typography>}
+      {data?.total === 0 && shown === 'current' && (
         <Paper variant="outlined">
           <Empty title="No campaign yet" text="A campaign holds the pieces you print, where their codes lead, and what came of them. Begin one, then add its first piece." action={begin} />
         </Paper>
@@ -55,10 +63,10 @@ function dates({ startsOn, endsOn }: Campaign): string {
 }
 
 function CampaignSheet({ campaign }: { campaign: Campaign }) {
-  const { id, name, codes, scans, recent, zone } = campaign
+  const { id, name, codes, scans, recent, zone, pinned } = campaign
   return (
     <Paper variant="outlined" sx={{ p: 2, height: '100%', '&:hover': { borderColor: 'primary.main' } }}>
-      <Link component={RouterLink} to={`/campaigns/${String(id)}/plan`} color="textPrimary"><Typography variant="h2" component="h2">{name}</Typography></Link>
+      <Link component={RouterLink} to={`/campaigns/${String(id)}/plan`} color="textPrimary"><Typography variant="h2" component="h2">{name}{pinned && <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400, fontSize: '0.75rem', ml: 1 }}>pinned</Box>}</Typography></Link>
       <Typography variant="body2" color="textSecondary">{dates(campaign)} · {counted(codes, 'code')}</Typography>
       <Box sx={{ my: 1.5 }}><Sparkline days={recent} /></Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline' }}>

@@ -23,7 +23,7 @@ export function CheckOf({ code, zone }: { code: Pick<Code, 'id' | 'check'>; zone
 }
 
 /** Each request on the way. */
-export function Hops({ check }: { check: Pick<Check, 'hops'> }) {
+function Hops({ check }: { check: Pick<Check, 'hops'> }) {
   return (
     <Box component="ol" aria-label="Requests on the way" sx={{ m: 0, mt: 0.5, pl: 2.5 }}>
       {check.hops.map(({ address, status, ms }, i) => (

@@ -1,4 +1,3 @@
-export { CheckOf, Hops } from './CheckOf.tsx'
 export { CodeInspector } from './CodeInspector.tsx'
 export { FinalAddress } from './FinalAddress.tsx'
 export { NewPiece } from './NewPiece.tsx'

@@ -31,12 +31,12 @@ const ALERT = { color: 'warning.main', fontWeight: 650 } as const
 /** Widths, sorts and looks of the columns that can be edited. */
 const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   key: { width: 90, sort: 'key' },
-  name: { width: 208, sort: 'name' },
+  name: { width: 190, sort: 'name' },
   route: { width: 150, sort: 'route', offers: 'route' },
-  destination: { width: 190, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
-  medium: { width: 84, sort: 'medium', offers: 'medium' },
-  source: { width: 118, sort: 'source', offers: 'source' },
-  content: { width: 112, sort: 'content', offers: 'content' },
+  destination: { width: 150, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
+  medium: { width: 78, sort: 'medium', offers: 'medium' },
+  source: { width: 112, sort: 'source', offers: 'source' },
+  content: { width: 104, sort: 'content', offers: 'content' },
   term: { width: 100, sort: 'term', offers: 'term' },
   sizeMm: { width: 74, sort: 'sizeMm' },
   viewingM: { width: 112, sort: 'viewingM' },
@@ -47,10 +47,10 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   liveOn: { width: 108, sort: 'liveOn', render: ({ liveOn }) => (liveOn === null ? '' : day(liveOn)) },
   downOn: { width: 108, sort: 'downOn', render: ({ downOn }) => (downOn === null ? '' : day(downOn)) },
   reference: { width: 100, sort: 'reference' },
-  slug: { width: 112, sort: 'slug', render: ({ slug }) => mono(slug) },
+  slug: { width: 108, sort: 'slug', render: ({ slug }) => mono(slug) },
   level: { width: 66 },
   note: { width: 180 },
-  state: { width: 88, sort: 'state', render: ({ state }) => <StateMark state={state} /> },
+  state: { width: 84, sort: 'state', render: ({ state }) => <StateMark state={state} /> },
 }
 
 function editable(column: PlanColumn): GridColumn {
@@ -65,7 +65,7 @@ const sizeFault = (row: Code) => sizeWarning(printedLink(row.origin, row.slug), 
 function shown(zone: string): Readonly<Record<string, GridColumn>> {
   return {
     symbol: {
-      id: 'symbol', title: 'Symbol', width: 58, plan: null, sort: null, text: (row) => `Symbol of ${row.name}`,
+      id: 'symbol', title: 'Symbol', width: 68, plan: null, sort: null, text: (row) => `Symbol of ${row.name}`,
       render: (row) => <SymbolPicture origin={row.origin} slug={row.slug} level={row.level} size={34} label={`Symbol of ${row.name}`} />,
     },
     campaign: { id: 'campaign', title: 'Campaign', width: 110, plan: null, sort: null, text: (row) => row.campaign },
@@ -90,7 +90,7 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
     },
     channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <Box component="span" sx={ALERT}>unassigned</Box> },
     tags: {
-      id: 'tags', title: 'Tags', width: 62, plan: null, sort: null, text: (row) => findingsText(row) || 'nothing found',
+      id: 'tags', title: 'Tags', width: 58, plan: null, sort: null, text: (row) => findingsText(row) || 'nothing found',
       render: (row) => {
         const faults = [...row.findings.map(({ sentence }) => sentence), ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? ''])]
         if (faults.length === 0) return <Box component="span" sx={{ color: 'text.secondary' }}>✓</Box>
@@ -102,9 +102,9 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
       render: ({ check }) => (check === null ? <Box component="span" sx={{ color: 'text.secondary' }}>not yet</Box>
         : <Tooltip title={check.sentence}><Box component="span" sx={check.verdict === 'fine' ? {} : ALERT}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</Box></Tooltip>),
     },
-    scans: { id: 'scans', title: 'Scans', width: 70, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
+    scans: { id: 'scans', title: 'Scans', width: 62, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
     uniques: { id: 'uniques', title: 'Unique', width: 70, plan: null, sort: null, right: true, text: (row) => String(row.scans.uniques), render: (row) => number(row.scans.uniques) },
-    lastScan: { id: 'lastScan', title: 'Last scan', width: 108, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <When at={row.scans.lastAt} zone={zone} /> },
+    lastScan: { id: 'lastScan', title: 'Last scan', width: 96, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <When at={row.scans.lastAt} zone={zone} /> },
   }
 }
 

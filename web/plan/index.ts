@@ -1,1 +1,2 @@
 export { PlanScreen } from './PlanScreen.tsx'
+export { ImportScreen } from './ImportScreen.tsx'

@@ -1,4 +1,4 @@
-import { Box, Button, LinearProgress, Link, Skeleton, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { Box, Button, Chip, LinearProgress, Link, Skeleton, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { resultsApi, type Results } from '@flimbo/core/results'
 import { PLACE_NOTE, type Apart, type Scope } from '@flimbo/core/scans'
 import { useMemo, useState } from 'react'
@@ -27,7 +27,8 @@ export function ResultsScreen() {
   const [codeId, routeId] = [Number(address.get('code')) || undefined, Number(address.get('route')) || undefined]
   const scope: Scope = codeId ? { codeId } : routeId ? { routeId } : { campaignId: campaign.id }
   const { from, to, unit, compare } = period
-  const results = useAnswer(resultsApi.get, { query: { ...scope, from, to, unit, compare: compare ? 'yes' : 'no' } })
+  const channel = codeId ? undefined : (address.get('channel') ?? undefined)
+  const results = useAnswer(resultsApi.get, { query: { ...scope, channel, from, to, unit, compare: compare ? 'yes' : 'no' } })
   const { data } = results
 
   const change = (changes: Record<string, string | null>) => {
@@ -47,6 +48,7 @@ export function ResultsScreen() {
         <ScopeChoice scope={scope} choose={(kind, id) => { change({ code: kind === 'code' ? String(id) : null, route: kind === 'route' ? String(id) : null }) }} />
       </Stack>
       <Controls period={period} change={change} />
+      {channel !== undefined && <Chip sx={{ mt: 1 }} label={`Only the channel: ${channel === '-' ? 'unassigned' : channel}`} onDelete={() => { change({ channel: null }) }} />}
       <Box sx={{ height: 4, mt: 1 }}>{results.isFetching && results.isPlaceholderData && <LinearProgress aria-label="Reading" sx={{ height: 2 }} />}</Box>
       {results.isError && <Trouble error={results.error} again={() => { void results.refetch() }} />}
       {!data && !results.isError && <Skeleton variant="rounded" height={480} />}
@@ -72,12 +74,15 @@ export function ResultsScreen() {
             </Sheet>
           </Box>
           {codeId === undefined && (
-            <Sheet title="Through which piece?">
-              <Breakdown title="Piece" rows={data.codes} all={data.period.tally.scans} nameOf={(row) => <Link component={RouterLink} to={`?code=${String((row as Results['codes'][number]).codeId)}`}>{row.key}</Link>} />
+            <Sheet title="Through which channel, which piece?">
+              <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr)', gap: 2 }}>
+                <Breakdown title="Channel" rows={data.channels} all={data.period.tally.scans} nameOf={({ key }) => <Link component="button" sx={{ font: 'inherit' }} onClick={() => { change({ channel: key || '-' }) }}>{key || 'unassigned'}</Link>} />
+                <Breakdown title="Piece" rows={data.codes} all={data.period.tally.scans} nameOf={(row) => <Link component={RouterLink} to={`?code=${String((row as Results['codes'][number]).codeId)}`}>{row.key}</Link>} />
+              </Box>
             </Sheet>
           )}
           <Sheet title="The rows behind it" pad={false} aside={<Button onClick={() => { setRowsShown(!rowsShown) }} aria-expanded={rowsShown}>{rowsShown ? 'Hide' : 'Show the rows'}</Button>}>
-            {rowsShown && <Rows key={JSON.stringify(scope)} scope={scope} from={data.period.from} to={data.period.to} zone={data.zone} />}
+            {rowsShown && <Rows key={JSON.stringify([scope, channel])} scope={{ ...scope, channel }} from={data.period.from} to={data.period.to} zone={data.zone} />}
           </Sheet>
         </Stack>
       )}

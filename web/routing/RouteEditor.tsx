@@ -7,11 +7,12 @@ import { Link as RouterLink } from 'react-router'
 import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet, Trouble } from '../ui/index.ts'
 import { History } from './History.tsx'
+import { RouteCheck } from './RouteCheck.tsx'
 
 type Values = Pick<Route, 'name' | 'destination' | 'state' | 'note'>
 const FIELDS = ['name', 'destination', 'state', 'note'] as const
 const NAMES = { name: 'Name', destination: 'Destination', state: 'State', note: 'Note' } as const
-const STATE_NAMES = { live: 'Live', paused: 'Paused: every code of it shows a page that says so', deleted: 'Deleted: every code of it shows a page that says so' } as const
+const STATE_NAMES = { live: 'Live', paused: 'Paused: every code of it shows a page that says so', deleted: 'Deleted: only for a route no piece uses' } as const
 const CODES_SHOWN = 12
 
 const valuesOf = ({ name, destination, state, note }: Route): Values => ({ name, destination, state, note })
@@ -26,6 +27,7 @@ export function RouteEditor({ id, zone, focusDestination }: { id: number; zone: 
       <Sheet title={data.name} aside={<Link component={RouterLink} to={`../results?route=${String(id)}`}>Results of this route</Link>}>
         <Form route={data} focusDestination={focusDestination} />
       </Sheet>
+      <RouteCheck id={id} zone={zone} />
       <SharedBy route={data} />
       <Sheet title="What was changed"><History of="route" id={id} zone={zone} /></Sheet>
     </Stack>
@@ -76,6 +78,7 @@ function Form({ route, focusDestination }: { route: Route; focusDestination: num
         />
       )}
       <FormText control={control} name="destination" label="Every scan leads to" multiline maxRows={5} hint={`Live for the next scan of ${counted(route.codes, 'code')} after you save`} slotProps={{ htmlInput: { ref: destinationField } }} />
+      <DestinationFindings route={route} />
       <FormText control={control} name="name" label="Name" />
       <FormChoice control={control} name="state" label="State" choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))} />
       <FormText control={control} name="note" label="Note" multiline maxRows={5} />
@@ -89,6 +92,13 @@ function Form({ route, focusDestination }: { route: Route; focusDestination: num
   )
 }
 
+/** What the linter says of the destination itself, seen through the first piece that uses it. */
+function DestinationFindings({ route }: { route: Route }) {
+  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
+  const found = codes.data?.rows[0]?.findings.filter(({ field }) => field === 'destination') ?? []
+  return found.map(({ kind, sentence }) => <Alert key={kind} severity="warning" variant="outlined" icon={false}>{sentence}</Alert>)
+}
+
 function SharedBy({ route }: { route: Route }) {
   const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
   const rest = (codes.data?.total ?? 0) - CODES_SHOWN
@@ -97,7 +107,7 @@ function SharedBy({ route }: { route: Route }) {
       {codes.data?.total === 0 && <Typography color="textSecondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
       <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
         {codes.data?.rows.map((code) => (
-          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography></li>
+          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography>{code.findings.length > 0 && <Typography component="span" variant="body2" color="warning" title={code.findings.map(({ sentence }) => sentence).join(' ')}> ▲ {counted(code.findings.length, 'thing')} to look over</Typography>}</li>
         ))}
       </Box>
       {rest > 0 && <Typography variant="body2" color="textSecondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}

@@ -1,0 +1,30 @@
+import { Box, Stack, Tab, Tabs, Typography } from '@mui/material'
+import { Link as RouterLink, Navigate, useParams } from 'react-router'
+import { ChannelTable } from './ChannelTable.tsx'
+import { DomainsPart } from './DomainsPart.tsx'
+import { HouseRulesForm } from './HouseRulesForm.tsx'
+import { LinksForm } from './LinksForm.tsx'
+
+const PARTS = { tags: 'House rules for tags', channels: 'Channels', domains: 'Domains', links: 'Short links and money' } as const
+type Part = keyof typeof PARTS
+
+/** What a workspace decides once for all its campaigns. */
+export function SettingsScreen() {
+  const { part = 'tags' } = useParams()
+  if (!(part in PARTS)) return <Navigate to="/settings/tags" replace />
+  const shown = part as Part
+  return (
+    <Box sx={{ p: 2, width: '100%', maxWidth: 1120, mx: 'auto' }}>
+      <Typography variant="h1" sx={{ mb: 1 }}>Settings</Typography>
+      <Tabs value={shown} aria-label="Parts of the settings" sx={{ mb: 2 }}>
+        {Object.entries(PARTS).map(([value, name]) => <Tab key={value} value={value} label={name} component={RouterLink} to={`/settings/${value}`} />)}
+      </Tabs>
+      <Stack spacing={2}>
+        {shown === 'tags' && <HouseRulesForm />}
+        {shown === 'channels' && <ChannelTable />}
+        {shown === 'domains' && <DomainsPart />}
+        {shown === 'links' && <LinksForm />}
+      </Stack>
+    </Box>
+  )
+}
