@@ -137,7 +137,8 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
     if (piece) counts.count({ ...piece, campaign: world.campaign }, -1)
     const tagged = taggedOf(whole, set, piece, world.campaign)
     counts.count(tagged)
-    const findings = lint(tagged, context)
+    // What is missing stands among the reasons already.
+    const findings = lint(tagged, context).filter(({ kind, refused }) => why.length === 0 || kind !== 'missing' || !refused)
     for (const { refused, sentence } of findings) if (refused && !why.length) why.push(sentence)
 
     if (typedKey !== '') keys.add(typedKey)

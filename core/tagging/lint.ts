@@ -137,8 +137,9 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
     findings.push(...lintSpelling(field, piece[field], rules, piece.name), ...lintAgainstOthers(field, piece[field], context))
   }
   for (const [name, value] of Object.entries(piece.extra)) findings.push(...lintSpelling(name, value, rules, piece.name))
-  if (piece.campaign !== '' && piece.campaign !== context.campaign) {
-    findings.push(found('campaign-differs', 'campaign', `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`, context.campaign))
+  const ours = tidied(context.campaign, rules) || context.campaign
+  if (piece.campaign !== '' && piece.campaign !== context.campaign && piece.campaign !== ours) {
+    findings.push(found('campaign-differs', 'campaign', `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`, ours))
   }
   const alike = context.alike(piece)
   if (alike > 0) {

@@ -1,6 +1,6 @@
 const EMAIL = /[^\s@,;:<>()]+(?:@|%40)[^\s@,;:<>()]+\.[a-z]{2,}/i
 /** A plus or a leading zero, then at least seven digits; or nine digits and more. Grouping signs may stand between. */
-const PHONE = /(?:(?:\+|\b00?)[1-9](?:[\s().\/-]?\d){6,14}|\b\d(?:[\s().\/-]?\d){8,14})(?!\d)/
+const PHONE = /(?:(?:\+|\b00?)[1-9](?:[\s().\/-]{0,2}\d){6,14}|\b\d(?:[\s().\/-]{0,2}\d){8,14})(?!\d)/
 const DAY = /\b(?:19|20)\d\d[-./]?(?:0[1-9]|1[0-2])[-./]?(?:0[1-9]|[12]\d|3[01])\b/g
 
 export interface PersonalPart {

@@ -4,6 +4,7 @@ import { USUAL_PIECE } from '@flimbo/core/codes'
 import { USUAL_RULES } from '@flimbo/core/tagging'
 import { changeCodes, issueCodes } from '@flimbo/server/codes'
 import { insertedId, tables, type Database } from '@flimbo/server/database'
+import { OWN_DOMAIN } from '@flimbo/server/domains'
 import { changeRoute, insertRoute } from '@flimbo/server/routing'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
@@ -14,7 +15,7 @@ export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at
 
 type Write = Parameters<Parameters<Database['write']>[0]>[0]
 /** A campaign that was just made, as far as its pieces must know it. */
-interface Made { readonly id: number; readonly workspaceId: number; readonly startsOn: string; readonly endsOn: string }
+interface Made { readonly id: number; readonly workspaceId: number; readonly domainId: number; readonly startsOn: string; readonly endsOn: string }
 interface Staff { readonly anna: number; readonly jonas: number }
 
 async function staffOf(database: Database): Promise<Staff> {
@@ -36,7 +37,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   async function piece(manager: Write, campaign: Made, routeId: number, { state, weekly: _weekly, ...given }: SamplePiece, at: number): Promise<void> {
     const { at: spot, run, ...details } = DETAILS[given.slug] ?? {}
     const [id = 0] = await issueCodes(manager, [{
-      ...USUAL_PIECE, ...given, ...details, campaignId: campaign.id, domainId: 1, route: routeId, state: 'live',
+      ...USUAL_PIECE, ...given, ...details, campaignId: campaign.id, domainId: campaign.domainId, route: routeId, state: 'live',
       latitude: spot?.[0] ?? null, longitude: spot?.[1] ?? null, printRun: run ?? null, liveOn: campaign.startsOn, downOn: campaign.endsOn,
     }], { personId: staff.jonas, at: Math.round(at) }, given.slug.length)
     const set = state === 'archived' ? { archived: true } : state ? { state } : null
@@ -56,15 +57,24 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
     if (state) await changeRoute(manager, id, version, { state }, { personId: staff.anna, at: Math.round(now - 5 * 24 * 3_600_000) })
   }
 
-  async function campaign(manager: Write, { name, utmCampaign, startsOn, endsOn, routes }: SampleCampaign): Promise<void> {
+  /** A domain whose records were found long ago. */
+  async function domainOf(manager: Write, workspaceId: number, host: string): Promise<number> {
+    return insertedId(await manager.insert(tables.domains, {
+      workspaceId, host, state: 'ready', token: '5a17e9c2b04d', home: 'https://saltmarsh.example/', unknown: '', unknownText: 'There is no such short link. Ask at the ticket counter, and we help.',
+      checkedAt: now - 36 * 3_600_000, finding: 'Both records are there: short links on this domain work.', version: 1, createdAt: now - 40 * 3_600_000,
+    }))
+  }
+
+  async function campaign(manager: Write, { name, utmCampaign, startsOn, endsOn, routes, host }: SampleCampaign): Promise<void> {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const client = await manager.findOneByOrFail(tables.clients, { workspaceId })
+    const domainId = host === undefined ? null : await domainOf(manager, workspaceId, host)
     const days = { startsOn: shifted(startsOn, now), endsOn: shifted(endsOn, now) }
     const id = insertedId(await manager.insert(tables.campaigns, {
-      workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1, ...days, pinned: utmCampaign === 'summer-26',
+      workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1, ...days, domainId, pinned: utmCampaign === 'summer-26',
       createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
     }))
-    for (const each of routes) await route(manager, { id, workspaceId, ...days }, each)
+    for (const each of routes) await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, each)
   }
 
   await database.write(async (manager) => {

@@ -32,6 +32,8 @@ export interface SampleCampaign {
   readonly startsOn: string
   readonly endsOn: string
   readonly season: Season
+  /** Host its new short links are on; the front door's own where it is left out. */
+  readonly host?: string
   readonly routes: readonly SampleRoute[]
 }
 
@@ -162,7 +164,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
   },
   {
     // Still being planned, with the slips a plan has before it is looked over.
-    name: 'Winter boats 2026', utmCampaign: 'winter-26', startsOn: '2026-12-01', endsOn: '2027-03-26', season: 'winter',
+    name: 'Winter boats 2026', utmCampaign: 'winter-26', startsOn: '2026-12-01', endsOn: '2027-03-26', season: 'winter', host: 'qr.saltmarsh.example',
     routes: [
       {
         name: 'Winter sailings 2026',

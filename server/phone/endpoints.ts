@@ -2,12 +2,14 @@ import { phoneApi, type PhoneAnswer } from '@flimbo/core/phone'
 import { leadsTo } from '@flimbo/core/routing'
 import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
+import type { Domains } from '../domains/index.ts'
 import { rehearsalHeader, type Rehearsals } from '../door/index.ts'
 import { addressIn, isStandInHost, standInAddress, STANDIN_DEVICES, STANDIN_LANGUAGES, STANDIN_PLACES } from '../standins/index.ts'
 import { ask } from './ask.ts'
 
 interface Parts {
-  readonly config: Pick<Config, 'doorUrl' | 'bind' | 'standIns' | 'trust'>
+  readonly config: Pick<Config, 'bind' | 'standIns' | 'trust'>
+  readonly domains: Pick<Domains, 'origins'>
   readonly rehearsals: Rehearsals
   /** Ports as they were really opened. */
   readonly ports: () => { door: number; standIn: number }
@@ -15,7 +17,7 @@ interface Parts {
 
 const MEANINGS: Readonly<Record<number, string>> = { 302: 'sends the phone on', 404: 'knows no such short link, or it is paused', 410: 'says the code was withdrawn', 503: 'asks to try again in a minute' }
 
-export function phoneEndpoints(mounts: Mounts, { config, rehearsals, ports }: Parts): void {
+export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, ports }: Parts): void {
   const mayCount = config.standIns && (config.trust?.('127.0.0.1', 0) ?? false)
 
   mount(mounts, phoneApi.choices, () => ({
@@ -37,7 +39,7 @@ export function phoneEndpoints(mounts: Mounts, { config, rehearsals, ports }: Pa
       return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null }
     }
     const target = new URL(body.read)
-    if (!leadsTo(target, [config.doorUrl])) {
+    if (!leadsTo(target, domains.origins())) {
       return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null }
     }
     const from = addressIn(place, Math.floor(Math.random() * 1000), Math.floor(Math.random() * 1000))

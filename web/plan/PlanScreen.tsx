@@ -5,6 +5,7 @@ import { Alert, Box, Button, IconButton, MenuItem, Stack, TextField, Tooltip, Ty
 import { codesApi, type CodeFilter } from '@flimbo/core/codes'
 import { routesApi } from '@flimbo/core/routing'
 import { taggingApi } from '@flimbo/core/tagging'
+import { workspaceApi } from '@flimbo/core/workspace'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
@@ -48,8 +49,10 @@ export function PlanScreen() {
 
   const rules = useAnswer(taggingApi.rules, {})
   const values = useAnswer(taggingApi.values, {})
+  const settings = useAnswer(workspaceApi.settings, {})
+  const currency = settings.data?.value.currency ?? ''
   const routes = useAnswer(routesApi.list, { query: { campaignId: campaign.id, pageSize: ROUTES_READ } })
-  const all = useMemo(() => gridColumns(rules.data?.value.parameters ?? [], campaign.zone), [rules.data, campaign.zone])
+  const all = useMemo(() => gridColumns(rules.data?.value.parameters ?? [], campaign.zone, currency), [rules.data, campaign.zone, currency])
   const arrangement = useArrangement(campaign.id, all)
   const { listing, narrowing, setNarrowing } = arrangement
   const asked = useDeferredValue(search.trim())
@@ -90,7 +93,12 @@ export function PlanScreen() {
     'ctrl+z': () => { edits.undo() },
     'ctrl+y': () => { edits.redo() },
   })
-  // The chosen piece's own row is the active one where it is on the screen: from a link, or after a step.
+  // The inspected piece's row is the active one where it is on the screen: after a link led here, too.
+  useEffect(() => {
+    if (chosenCode === null || blocks.at(active.piece)?.id === chosenCode) return
+    for (let piece = seen.first; piece <= seen.last; piece++) if (blocks.at(piece)?.id === chosenCode) { setActive((old) => ({ ...old, piece })); return }
+    // Only another piece, or its row coming in, moves the active cell; a click elsewhere must stand.
+  }, [chosenCode, blocks.total])
   const onSeen = useCallback((first: number, to: number) => { setSeen((old) => (Math.floor(old.first / BLOCK) === Math.floor(first / BLOCK) && Math.floor(old.last / BLOCK) === Math.floor(to / BLOCK) ? old : { first, last: to })) }, [])
 
   const filtered = Object.keys(narrowing).length > 0

@@ -117,13 +117,13 @@ const ORDER = [
 export const USUAL_COLUMNS: readonly string[] = ['symbol', 'name', 'medium', 'source', 'content', 'destination', 'sizeMm', 'slug', 'tags', 'scans', 'lastScan', 'state']
 
 /** Every column of a workspace's plan, in the order of the work. */
-export function gridColumns(parameters: readonly OwnParameter[], zone: string): GridColumn[] {
+export function gridColumns(parameters: readonly OwnParameter[], zone: string, currency: string): GridColumn[] {
   const own = planColumns(parameters).filter(({ id }) => id !== 'campaign')
   const byId = new Map(own.map((column) => [column.id, editable(column)]))
   const others = shown(zone)
   return ORDER.flatMap((id): GridColumn[] => {
     if (id === 'extra') return own.filter((column) => column.id.startsWith('extra.')).map(editable)
     const column = byId.get(id) ?? others[id]
-    return column ? [column] : []
+    return column ? [id === 'cost' ? { ...column, title: `Cost ${currency}` } : column] : []
   })
 }

@@ -66,10 +66,10 @@ function Condition({ line, condition, only, put }: { line: number; condition: Ch
   const name = (what: string) => ({ htmlInput: { 'aria-label': `${what} of line ${String(line)}` } })
   return (
     <Stack direction="row" sx={{ gap: 1 }}>
-      <TextField select size="small" value={condition.field} onChange={(event) => { put({ ...condition, field: event.target.value as ChannelCondition['field'] }) }} sx={{ width: 120 }} slotProps={name('Field')}>
+      <TextField select size="small" value={condition.field} onChange={(event) => { put({ ...condition, field: event.target.value as ChannelCondition['field'] }) }} sx={{ width: 130, flexShrink: 0 }} slotProps={name('Field')}>
         {CHANNEL_FIELDS.map((each) => <MenuItem key={each} value={each}>{each}</MenuItem>)}
       </TextField>
-      <TextField select size="small" value={condition.test} onChange={(event) => { put({ ...condition, test: event.target.value as ChannelCondition['test'] }) }} sx={{ width: 130 }} slotProps={name('Test')}>
+      <TextField select size="small" value={condition.test} onChange={(event) => { put({ ...condition, test: event.target.value as ChannelCondition['test'] }) }} sx={{ width: 130, flexShrink: 0 }} slotProps={name('Test')}>
         {CHANNEL_TESTS.map((each) => <MenuItem key={each} value={each}>{TEST_NAMES[each]}</MenuItem>)}
       </TextField>
       <TextField
