@@ -35,5 +35,7 @@ export function detectEncoding(bytes: Uint8Array): Encoding {
 
 /** The text of a file; a byte order mark is dropped, and bytes that mean nothing become U+FFFD. */
 export function decodeBytes(bytes: Uint8Array, encoding: Encoding): string {
-  return new TextDecoder(encoding).decode(bytes)
+  // Decoded as a stream: in one piece Node.js 20 takes windows-1252 for Latin-1 and loses the euro sign.
+  const decoder = new TextDecoder(encoding)
+  return decoder.decode(bytes, { stream: true }) + decoder.decode()
 }
