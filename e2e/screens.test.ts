@@ -23,7 +23,7 @@ afterAll(async () => {
 })
 
 const SCREENS = [
-  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/routes', 'Routes'],
+  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'],
   ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
 ] as const
 
@@ -75,7 +75,7 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('/')
     await page.keyboard.type('coaster')
     await page.getByRole('gridcell', { name: 'Pier banner', exact: true }).waitFor({ state: 'hidden' })
-    await page.getByText('1 piece with “coaster”').waitFor()
+    await page.getByRole('status').filter({ hasText: /^1 piece$/ }).waitFor()
     await page.goto(`${server.office}/campaigns/1/plan?code=1`)
     await page.getByRole('complementary', { name: 'Café coaster' }).waitFor()
     await page.keyboard.press('t')

@@ -55,6 +55,8 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const findPlace = await openPlaces()
   const writer = startScanWriter(config.databaseFile)
   const reader = startReader(config.databaseFile)
+  // Looking a large plan over takes seconds; figures do not wait for it.
+  const reviewer = startReader(config.databaseFile)
   const live = liveHub()
   const sheets = sheetReader()
   const lookup = makeLookup(database)
@@ -73,7 +75,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const stopNightly = checkNightly(database, checker, config.checkHour)
 
   const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
-  const application = office({ config, database, reader, lookup, live, domains, tagging, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
+  const application = office({ config, database, reader, lookup, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
   const standIn = config.standIns ? destinationSite() : null
 
@@ -91,6 +93,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
       await sheets.close()
       await writer.close()
       await reader.close()
+      await reviewer.close()
       await database.close()
     },
   }

@@ -24,6 +24,7 @@ export function readNumber(typed: string, grouping: 'comma' | 'both' = 'comma'):
 /** A number that may have a unit after it; each unit tells by how much to multiply. */
 export function readMeasure(typed: string, units: Readonly<Record<string, number>>): Read<number> {
   const [, figure = '', unit = ''] = /^(.*?)\s*([a-zµ"″]*)\s*$/i.exec(typed.trim()) ?? []
+  if (figure === '') return no(`“${typed.slice(0, 40)}” is no size.`)
   const factor = unit === '' ? 1 : units[unit.toLowerCase()]
   if (factor === undefined) return no(`“${unit}” is no unit here. Use ${Object.keys(units).join(', ')}.`)
   const number = readNumber(figure)

@@ -58,6 +58,21 @@ function fixTo(was: string, is: string, fallback = ''): string | null {
   return value === '' || value === was ? null : value
 }
 
+/** Values come many times over in a plan; what is said of one, whatever piece it stands on, is kept for the context. */
+const spelled = new WeakMap<TagContext, Map<string, Finding[]>>()
+
+function lintValue(field: string, value: string, context: TagContext, name: string): Finding[] {
+  const known = spelled.get(context) ?? new Map<string, Finding[]>()
+  spelled.set(context, known)
+  const key = `${field}\0${value}`
+  const kept = known.get(key)
+  if (kept) return kept
+  const findings = [...lintSpelling(field, value, context.rules, name), ...((TAG_FIELDS as readonly string[]).includes(field) ? lintAgainstOthers(field as TagField, value, context) : [])]
+  // A fix for personal data may be made of the piece's name, so it is the piece's own.
+  if (!findings.some(({ kind }) => kind === 'personal-data')) known.set(key, findings)
+  return findings
+}
+
 /** What can be said of one value by itself. */
 function lintSpelling(field: string, value: string, rules: HouseRules, name: string): Finding[] {
   if (value === '') return []
@@ -121,7 +136,10 @@ function lintDestination({ destination, medium, source, campaign, term, content,
     const names = inside.map(({ name, value }) => `${name}=${value}`).join(', ')
     findings.push(found('in-destination', 'destination', `The destination already carries ${names}: the piece’s own values take the place of equal names, and the rest is mixed into every piece’s visits.`, withoutNames(url, new Set(inside.map(({ name }) => name)))))
   }
-  const tags = new URLSearchParams(tagPairs({ medium, source, campaign, term, content }, extra)).toString()
+  const pairs = tagPairs({ medium, source, campaign, term, content }, extra)
+  // Escaped, a sign is nine at most; short addresses need not be written out.
+  const most = pairs.reduce((sum, [name, value]) => sum + name.length * 9 + value.length * 9 + 2, url.href.length)
+  const tags = most <= DESTINATION_MAX ? '' : new URLSearchParams(pairs).toString()
   if (url.href.length + tags.length + 1 > DESTINATION_MAX) findings.push(found('length', 'destination', `With its tags the address is longer than ${String(DESTINATION_MAX)} characters, which some browsers and sites cut.`))
   return findings
 }
@@ -134,9 +152,9 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
   const { rules } = context
   const findings = lintMissing(piece, rules)
   for (const field of TAG_FIELDS) {
-    findings.push(...lintSpelling(field, piece[field], rules, piece.name), ...lintAgainstOthers(field, piece[field], context))
+    if (piece[field] !== '') findings.push(...lintValue(field, piece[field], context, piece.name))
   }
-  for (const [name, value] of Object.entries(piece.extra)) findings.push(...lintSpelling(name, value, rules, piece.name))
+  for (const [name, value] of Object.entries(piece.extra)) if (value !== '') findings.push(...lintValue(name, value, context, piece.name))
   const ours = tidied(context.campaign, rules) || context.campaign
   if (piece.campaign !== '' && piece.campaign !== context.campaign && piece.campaign !== ours) {
     findings.push(found('campaign-differs', 'campaign', `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`, ours))

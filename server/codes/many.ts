@@ -14,7 +14,7 @@ import type { Filter } from './select.ts'
 
 /** Lists of codes, and everything that is done to many of them at once. */
 export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
-  const { database, reader, lookup, live, domains, tagging, selection, viewer } = parts
+  const { database, reviewer, lookup, live, domains, tagging, selection, viewer } = parts
   const { read } = database
 
   function campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
@@ -44,7 +44,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     return (await fixable(campaign, kind, field)).filter(([id]) => wanted.has(id))
   }
   async function fixable(campaign: CampaignRow, kind: NonNullable<Filter['finding']>, field: string) {
-    return reader.ask('fixes', await tagging.questionOf(campaign), kind, field)
+    return reviewer.ask('fixes', await tagging.questionOf(campaign), kind, field)
   }
 
   async function fixDestinations(found: readonly (readonly [number, string])[], by: By): Promise<ChangedCodes> {

@@ -13,6 +13,7 @@ import type { CodeViewer } from './views.ts'
 export interface CodesParts {
   readonly database: Database
   readonly reader: Reader
+  readonly reviewer: Reader
   readonly lookup: Lookup
   readonly live: LiveHub
   readonly domains: Domains

@@ -13,6 +13,7 @@ type Sort = { readonly sort: string; readonly order: 'asc' | 'desc'; readonly gr
 interface Parts {
   readonly database: Database
   readonly reader: Reader
+  readonly reviewer: Reader
   readonly live: LiveHub
   readonly tagging: Tagging
 }
@@ -30,7 +31,7 @@ const SEARCHED = ['name', 'slug', 'medium', 'source', 'content', 'term', 'place'
 const LISTS_MAX = 12
 
 /** Finds which codes are meant, in order, on the reading thread; the same list is not sorted twice. */
-export function codeSelection({ database: { read }, reader, live, tagging }: Parts) {
+export function codeSelection({ database: { read }, reader, reviewer, live, tagging }: Parts) {
   const lists = new Map<string, Promise<number[]>>()
 
   function select(campaign: CampaignRow, filter: Filter): SelectQueryBuilder<CodeRow> {
@@ -81,11 +82,11 @@ export function codeSelection({ database: { read }, reader, live, tagging }: Par
     const question = await tagging.questionOf(campaign)
     let kept = ids
     if (filter.finding !== undefined) {
-      const found = new Set(await reader.ask('withFinding', question, filter.finding))
+      const found = new Set(await reviewer.ask('withFinding', question, filter.finding))
       kept = kept.filter((id) => found.has(id))
     }
     if (filter.channel !== undefined) {
-      const found = new Set(await reader.ask('withChannel', question, filter.channel === '-' ? '' : filter.channel))
+      const found = new Set(await reviewer.ask('withChannel', question, filter.channel === '-' ? '' : filter.channel))
       kept = kept.filter((id) => found.has(id))
     }
     return kept

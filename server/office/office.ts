@@ -29,6 +29,8 @@ export interface OfficeParts {
   readonly config: Config
   readonly database: Database
   readonly reader: Reader
+  /** Another reading thread, for what takes long. */
+  readonly reviewer: Reader
   readonly lookup: Lookup
   readonly live: LiveHub
   readonly domains: Domains

@@ -9,6 +9,7 @@ import { CHANNELS, RULES, type Tagging } from './tagging.ts'
 interface Parts {
   readonly database: Database
   readonly reader: Reader
+  readonly reviewer: Reader
   readonly tagging: Tagging
   readonly live: LiveHub
 }
@@ -16,7 +17,7 @@ interface Parts {
 /** So many values of a field are offered; the rest are found by typing them. */
 const OFFERED_MAX = 500
 
-export function taggingEndpoints(mounts: Mounts, { database, reader, tagging, live }: Parts): void {
+export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, tagging, live }: Parts): void {
   const adminsOnly = ({ person }: SignedIn) => {
     if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change how the house writes its tags.')
   }
@@ -48,6 +49,6 @@ export function taggingEndpoints(mounts: Mounts, { database, reader, tagging, li
 
   mount(mounts, taggingApi.review, async ({ params: { id }, who }) => {
     const campaign = await scopeOwner(database, who.workspace.id, { campaignId: id })
-    return reader.ask('review', await tagging.questionOf(campaign))
+    return reviewer.ask('review', await tagging.questionOf(campaign))
   })
 }

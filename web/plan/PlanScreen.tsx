@@ -104,7 +104,7 @@ export function PlanScreen() {
   const filtered = Object.keys(narrowing).length > 0
   const nothingYet = blocks.total === 0 && !filtered
   return (
-    <Box sx={{ flex: 1, display: 'flex', minHeight: 0, height: 'calc(100vh - 102px)' }}>
+    <Box sx={{ flex: 'none', display: 'flex', height: 'calc(100vh - 95px)', overflow: 'hidden' }}>
       <Stack sx={{ flex: 1, minWidth: 0, p: 2, gap: 1 }}>
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
           <Typography variant="h1">Plan</Typography>

@@ -1,7 +1,8 @@
 import { codesApi, type CodeCellChange, type CodeFilter, type CodeSet } from '@flimbo/core/codes'
 import type { FindingKind } from '@flimbo/core/tagging'
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { ApiProblem, useChange } from '../api/index.ts'
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useRef, useState } from 'react'
+import { ApiProblem, call } from '../api/index.ts'
 import { counted } from '../ui/index.ts'
 
 type Matching = { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }
@@ -18,20 +19,22 @@ const DETAILS_MAX = 50
 
 /** Edits of the plan: each is saved at once, and can be taken back and made again. */
 export function useEdits() {
-  const change = useChange(codesApi.changeMany)
+  const queries = useQueryClient()
   const past = useRef<CodeCellChange[][]>([])
   const future = useRef<CodeCellChange[][]>([])
   const [outcome, setOutcome] = useState<Outcome | null>(null)
   const [steps, setSteps] = useState({ past: 0, future: 0 })
+  const fresh = useRef<Promise<void>>(Promise.resolve())
   const turn = useRef<Promise<unknown>>(Promise.resolve())
-  const mutate = useRef(change.mutateAsync)
-  useEffect(() => { mutate.current = change.mutateAsync })
 
   /** Saves one after the other: two quick edits of a cell must arrive in their order. */
   const send = useCallback((order: Order, onto: typeof past, verb: string, unread: readonly string[] = []): Promise<boolean> => {
     const work = async (): Promise<boolean> => {
       try {
-        const { changed, refused, undo } = await mutate.current({ body: order })
+        const { changed, refused, undo } = await call(codesApi.changeMany, { body: order })
+        // Everything shown is read anew; whoever waits for the cell waits for the rows alone.
+        void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== codesApi.list.path })
+        fresh.current = queries.invalidateQueries({ queryKey: [codesApi.list.path] })
         if (undo.length > 0) onto.current.push(undo)
         const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
         setSteps({ past: past.current.length, future: future.current.length })
@@ -46,8 +49,8 @@ export function useEdits() {
     }
     const result = turn.current.then(work)
     turn.current = result
-    return result
-  }, [])
+    return result.then(async (good) => { await fresh.current; return good })
+  }, [queries])
 
   const edit = useCallback((order: Order, unread?: readonly string[]) => {
     future.current = []
@@ -68,7 +71,6 @@ export function useEdits() {
     redo: useCallback(() => { back(future, past, 'made again') }, [back]),
     canUndo: steps.past > 0,
     canRedo: steps.future > 0,
-    saving: change.isPending,
   }
 }
 export type Edits = ReturnType<typeof useEdits>
