@@ -1,6 +1,6 @@
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { fillCodes } from '../bench/door/fill.ts'
+import { fillCodes } from '../bench/fill.ts'
 import { api, builtServer, expectAccessible, watchedBrowser } from './running.ts'
 
 const PIECES = 50_000
@@ -143,6 +143,15 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
   })
 })
 
+describe('the results of 50,000 pieces', () => {
+  it('open', async () => {
+    const { page } = browser
+    await page.goto(`${server.office}/campaigns/1/results`)
+    await page.getByRole('img', { name: /^Scans by day: 0 scans/ }).waitFor()
+    expect(browser.complaints).toEqual([])
+  })
+})
+
 describe('importing a file', () => {
   it('shows what every line would do, then does it', async () => {
     const { page } = browser
@@ -156,6 +165,7 @@ describe('importing a file', () => {
     await page.getByText('1 created, 0 changed.').waitFor()
     expect(rows('SELECT name, medium FROM codes WHERE key <> \'\'')).toEqual([{ name: 'New sign', medium: 'poster' }])
     await page.getByRole('link', { name: 'To the plan', exact: true }).click()
+    await page.getByRole('status').filter({ hasText: /^50,001 pieces$/ }).waitFor()
     await page.getByRole('grid').focus()
     await press('Control+End')
     await page.getByRole('gridcell', { name: 'New sign', exact: true }).waitFor()

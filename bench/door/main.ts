@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { readConfig } from '@flimbo/server/config'
-import { fillCodes } from './fill.ts'
+import { fillCodes } from '../fill.ts'
 import { fire, type Shots } from './fire.ts'
 
 const { values } = parseArgs({

@@ -24,6 +24,8 @@ function isDiskFull(error: unknown): boolean {
 export function failures(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) { next(error); return }
+    // Nobody waits for the answer any more: the page was left, or the server is stopping.
+    if (response.destroyed || response.socket?.destroyed) return
     if (error instanceof Refusal) { sendProblem(response, error.problem); return }
     const foreign = foreignProblem(error)
     if (foreign) { sendProblem(response, foreign); return }

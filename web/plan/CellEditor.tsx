@@ -1,5 +1,5 @@
-import { Box, Paper, Popper, Typography } from '@mui/material'
-import { useEffect, useId, useRef, useState } from 'react'
+import { Autocomplete, InputBase, Paper, Popper, Typography } from '@mui/material'
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react'
 
 export type Leaving = 'down' | 'up' | 'right' | 'left' | 'stay'
 
@@ -16,33 +16,47 @@ export function CellEditor({ label, initial, offers, right, keep, drop }: {
   const [text, setText] = useState(initial)
   const [fault, setFault] = useState<string | null>(null)
   const field = useRef<HTMLInputElement>(null)
+  const offered = useRef<string | null>(null)
   const left = useRef(false)
-  const list = useId()
+  const faultId = useId()
   useEffect(() => { field.current?.select() }, [])
 
-  const leave = (leaving: Leaving) => {
+  const leave = (leaving: Leaving, kept = text) => {
     if (left.current) return
-    const refusal = keep(text, leaving)
+    const refusal = keep(kept, leaving)
     setFault(refusal)
     left.current = refusal === null
   }
+  const onKeyDown = (event: KeyboardEvent & { defaultMuiPrevented?: boolean }) => {
+    event.stopPropagation()
+    // What the arrow keys picked from the list is kept like what was typed.
+    const kept = offered.current ?? text
+    if (event.key === 'Enter') leave(event.shiftKey ? 'up' : 'down', kept)
+    else if (event.key === 'Tab') leave(event.shiftKey ? 'left' : 'right', kept)
+    else if (event.key === 'Escape') { left.current = true; drop() }
+    else return
+    event.preventDefault()
+    event.defaultMuiPrevented = true
+  }
+  const onBlur = () => {
+    if (fault === null) leave('stay')
+    else if (!left.current) { left.current = true; drop() }
+  }
   return (
     <>
-      <Box
-        component="input" ref={field} value={text} aria-label={label} aria-invalid={fault !== null} aria-describedby={fault === null ? undefined : `${list}-fault`} list={offers.length > 0 ? list : undefined} autoComplete="off"
-        onChange={(event) => { setText(event.target.value); setFault(null) }}
-        onBlur={() => { if (fault === null) leave('stay'); else if (!left.current) { left.current = true; drop() } }}
-        onKeyDown={(event) => {
-          event.stopPropagation()
-          if (event.key === 'Enter') { event.preventDefault(); leave(event.shiftKey ? 'up' : 'down') }
-          if (event.key === 'Tab') { event.preventDefault(); leave(event.shiftKey ? 'left' : 'right') }
-          if (event.key === 'Escape') { event.preventDefault(); left.current = true; drop() }
-        }}
-        sx={{ width: '100%', height: '100%', border: 0, outline: 'none', font: 'inherit', color: 'inherit', bgcolor: 'transparent', p: 0, textAlign: right ? 'right' : 'left' }}
+      <Autocomplete
+        freeSolo fullWidth disableClearable options={[...offers]} inputValue={text} value={text} openOnFocus={false} selectOnFocus={false} onKeyDown={onKeyDown} forcePopupIcon={false}
+        onInputChange={(_event, typed, reason) => { if (reason !== 'reset') { setText(typed); setFault(null) } }} onChange={(_event, chosen) => { setText(chosen) }} onHighlightChange={(_event, option) => { offered.current = option }}
+        slotProps={{ popper: { style: { minWidth: 180 } } }}
+        renderInput={(params) => (
+          <InputBase
+            ref={params.slotProps.input.ref} inputRef={field} fullWidth sx={{ font: 'inherit', color: 'inherit', '& input': { p: 0, textAlign: right ? 'right' : 'left', font: 'inherit' } }} onBlur={onBlur}
+            slotProps={{ input: { ...params.slotProps.htmlInput, 'aria-label': label, 'aria-invalid': fault !== null, 'aria-describedby': fault === null ? undefined : faultId } }}
+          />
+        )}
       />
-      {offers.length > 0 && <datalist id={list}>{offers.map((value) => <option key={value} value={value} />)}</datalist>}
       <Popper open={fault !== null} anchorEl={field.current} placement="bottom-start" sx={{ zIndex: 1300 }}>
-        <Paper variant="outlined" sx={{ p: 1, mt: 0.5, maxWidth: 340, borderColor: 'error.main' }}><Typography id={`${list}-fault`} variant="body2" color="error" role="alert">{fault}</Typography></Paper>
+        <Paper variant="outlined" sx={{ p: 1, mt: 0.5, maxWidth: 340, borderColor: 'error.main' }}><Typography id={faultId} variant="body2" color="error" role="alert">{fault}</Typography></Paper>
       </Popper>
     </>
   )

@@ -35,7 +35,7 @@ export const GridRow = memo(function GridRow({ row, piece, top, columns, widths,
   return (
     <Box
       role="row" aria-rowindex={piece + 2} aria-selected={chosen}
-      sx={{ position: 'absolute', left: 0, width, height: ROW_PX, display: 'flex', borderBottom: 1, borderColor: 'divider', bgcolor: inspected ? 'action.selected' : chosen ? 'action.hover' : 'background.paper' }}
+      sx={{ position: 'absolute', left: 0, width, height: ROW_PX, display: 'flex', borderBottom: 1, borderColor: 'divider', bgcolor: inspected || chosen ? 'background.default' : 'background.paper', boxShadow: inspected ? 'inset 3px 0 var(--mui-palette-primary-main)' : 'none' }}
       style={{ transform: `translateY(${String(top)}px)` }}
     >
       <Box
@@ -54,7 +54,7 @@ export const GridRow = memo(function GridRow({ row, piece, top, columns, widths,
             onMouseDown={(event) => { if (!isActive || editor === null) press(piece, j, event) }} onMouseEnter={(event) => { if (event.buttons === 1) enter(piece, j) }} onDoubleClick={() => { edit(piece, j) }}
             sx={{
               width: widths[j], flexShrink: 0, px: 1, display: 'flex', alignItems: 'center', justifyContent: column.right ? 'flex-end' : 'flex-start', minWidth: 0, userSelect: 'none',
-              bgcolor: within ? 'action.selected' : undefined, outline: isActive ? 2 : 0, outlineStyle: 'solid', outlineColor: 'primary.main', outlineOffset: -2, color: column.plan ? 'text.primary' : 'text.secondary',
+              bgcolor: within ? 'action.hover' : undefined, outline: isActive ? 2 : 0, outlineStyle: 'solid', outlineColor: 'primary.main', outlineOffset: -2, color: column.plan ? 'text.primary' : 'text.secondary',
             }}
           >
             {isActive && editor !== null ? editor : row

@@ -22,7 +22,7 @@ export function ReviewStrip({ campaignId, arrangement, fix }: { campaignId: numb
       <Stack direction="row" sx={{ gap: 0.75, flexWrap: 'wrap', alignItems: 'center' }} role="group" aria-label="What the tags lack">
         <Typography variant="body2" sx={{ mr: 0.5 }}>To look over before printing:</Typography>
         {kinds.map(({ kind, field, pieces, example }) => (
-          <Tooltip key={`${kind} ${field}`} title={example}>
+          <Tooltip describeChild key={`${kind} ${field}`} title={example}>
             <Chip
               size="small" variant={narrowing.finding === kind ? 'filled' : 'outlined'} color={narrowing.finding === kind ? 'primary' : 'default'} label={`${field}: ${KIND_NAMES[kind]} · ${number(pieces)}`} aria-pressed={narrowing.finding === kind}
               onClick={() => { const { finding: _finding, ...rest } = narrowing; setNarrowing(narrowing.finding === kind ? rest : { ...rest, finding: kind }) }}

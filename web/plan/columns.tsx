@@ -75,7 +75,7 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
       text: (row) => { const { long, mixedCase, upperCase } = densityOf(row); return [long, mixedCase, upperCase].map((each) => (each ? String(each.side) : 'none')).join(' / ') },
       render: (row) => {
         const { long, mixedCase, upperCase } = densityOf(row)
-        return <Tooltip title="Modules a side: the long address / the short link / the short link in upper case, as printed"><span>{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span></Tooltip>
+        return <Tooltip describeChild title="Modules a side: the long address / the short link / the short link in upper case, as printed"><span>{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span></Tooltip>
       },
     },
     moduleMm: {
@@ -85,7 +85,7 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
         const { upperCase } = densityOf(row)
         const fault = sizeFault(row)
         const figure = (upperCase?.moduleMm ?? 0).toFixed(2)
-        return fault === null ? figure : <Tooltip title={fault}><Box component="span" sx={ALERT}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</Box></Tooltip>
+        return fault === null ? figure : <Tooltip describeChild title={fault}><Box component="span" sx={ALERT}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</Box></Tooltip>
       },
     },
     channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <Box component="span" sx={ALERT}>unassigned</Box> },
@@ -94,13 +94,13 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
       render: (row) => {
         const faults = [...row.findings.map(({ sentence }) => sentence), ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? ''])]
         if (faults.length === 0) return <Box component="span" sx={{ color: 'text.secondary' }}>✓</Box>
-        return <Tooltip title={<Box component="span" sx={{ whiteSpace: 'pre-line' }}>{faults.join('\n')}</Box>}><Box component="span" sx={ALERT}>▲ {faults.length}</Box></Tooltip>
+        return <Tooltip describeChild title={<Box component="span" sx={{ whiteSpace: 'pre-line' }}>{faults.join('\n')}</Box>}><Box component="span" sx={ALERT}>▲ {faults.length}</Box></Tooltip>
       },
     },
     check: {
       id: 'check', title: 'Destination check', width: 132, plan: null, sort: null, text: ({ check }) => check?.sentence ?? 'not checked yet',
       render: ({ check }) => (check === null ? <Box component="span" sx={{ color: 'text.secondary' }}>not yet</Box>
-        : <Tooltip title={check.sentence}><Box component="span" sx={check.verdict === 'fine' ? {} : ALERT}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</Box></Tooltip>),
+        : <Tooltip describeChild title={check.sentence}><Box component="span" sx={check.verdict === 'fine' ? {} : ALERT}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</Box></Tooltip>),
     },
     scans: { id: 'scans', title: 'Scans', width: 62, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
     uniques: { id: 'uniques', title: 'Unique', width: 70, plan: null, sort: null, right: true, text: (row) => String(row.scans.uniques), render: (row) => number(row.scans.uniques) },

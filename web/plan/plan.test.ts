@@ -58,7 +58,7 @@ describe('the keys of the grid', () => {
     const moves = { active, pieces: 100, columns: 6, page: 10, step: (piece: number, by: number) => Math.min(99, Math.max(0, piece + by)), go: vi.fn(), edit: vi.fn(), open: vi.fn(), toggle: vi.fn(), chooseAll: vi.fn(), clear: vi.fn(), fillDown: vi.fn(), undo: vi.fn(), redo: vi.fn(), widen: vi.fn() } satisfies GridMoves
     const preventDefault = vi.fn()
     gridKey({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...held, preventDefault } as never, moves)
-    const called = Object.entries(moves).flatMap(([name, each]) => (vi.isMockFunction(each) && each.mock.calls.length > 0 ? [[name, ...(each.mock.calls[0] ?? [])]] : []))
+    const called = Object.entries(moves).flatMap(([name, each]) => (vi.isMockFunction(each) && each.mock.calls.length > 0 ? [[name, ...(each.mock.calls[0] as unknown[])]] : []))
     return { called: called[0], taken: preventDefault.mock.calls.length > 0 }
   }
   it.each([

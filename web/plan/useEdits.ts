@@ -29,7 +29,7 @@ export function useEdits() {
 
   /** Saves one after the other: two quick edits of a cell must arrive in their order. */
   const send = useCallback((order: Order, onto: typeof past, verb: string, unread: readonly string[] = []): Promise<boolean> => {
-    const work = async (): Promise<boolean> => {
+    const work = async (): Promise<Outcome> => {
       try {
         const { changed, refused, undo } = await call(codesApi.changeMany, { body: order })
         // Everything shown is read anew; whoever waits for the cell waits for the rows alone.
@@ -38,18 +38,20 @@ export function useEdits() {
         if (undo.length > 0) onto.current.push(undo)
         const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
         setSteps({ past: past.current.length, future: future.current.length })
-        setOutcome(details.length === 0
-          ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
-          : { kind: 'trouble', sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`, details: details.slice(0, DETAILS_MAX) })
         return details.length === 0
+          ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
+          : { kind: 'trouble', sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`, details: details.slice(0, DETAILS_MAX) }
       } catch (error) {
-        setOutcome({ kind: 'trouble', sentence: error instanceof ApiProblem ? error.problem.detail : 'The change could not be sent. Nothing was saved.', details: [] })
-        return false
+        return { kind: 'trouble', sentence: error instanceof ApiProblem ? error.problem.detail : 'The change could not be sent. Nothing was saved.', details: [] }
       }
     }
     const result = turn.current.then(work)
     turn.current = result
-    return result.then(async (good) => { await fresh.current; return good })
+    return result.then(async (came) => {
+      await fresh.current
+      setOutcome(came)
+      return came.kind === 'done'
+    })
   }, [queries])
 
   const edit = useCallback((order: Order, unread?: readonly string[]) => {

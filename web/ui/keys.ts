@@ -18,7 +18,8 @@ export function useKeys(keys: Keys): void {
       const control = event.ctrlKey || event.metaKey
       const name = `${control ? 'ctrl+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
       const act = current.current[name]
-      if (!act || event.altKey) return
+      // What had the focus took it already.
+      if (!act || event.altKey || event.defaultPrevented) return
       if (!control && (isTyping(event.target) || document.querySelector('[role="dialog"][aria-modal="true"], [role="menu"], [role="listbox"]'))) return
       event.preventDefault()
       act(event)
