@@ -41,6 +41,9 @@ interface Kept {
   mapping: (string | null)[]
   empty: 'leave' | 'clear'
   lines: PlanLine[]
+  counts: PlanImport['counts']
+  /** The edition of the workspace the lines were judged in; under another they are judged anew before anything is done. */
+  edition: number
   stage: PlanImport['stage']
   done: number
   total: number
@@ -82,6 +85,7 @@ export function planImports(parts: ImportParts) {
   async function look(file: Kept): Promise<void> {
     const rows = rowsOf(file)
     if (rows.length > IMPORT_LINES_MAX) throw new Refusal('tooLarge', `The file has ${rows.length.toLocaleString('en-GB')} lines; ${IMPORT_LINES_MAX.toLocaleString('en-GB')} go at once. Split it.`)
+    const edition = live.edition(file.workspaceId)
     const domainId = await domainFor(database.read, file.campaign)
     const world = await planWorld(parts, file.campaign, domainId, rows, file.mapping)
     const lines: PlanLine[] = []
@@ -89,7 +93,8 @@ export function planImports(parts: ImportParts) {
       lines.push(line)
       if (lines.length % TURN === 0) await setImmediate()
     }
-    file.lines = lines
+    const count = (verdict: LineVerdict) => lines.filter((line) => line.verdict === verdict).length
+    Object.assign(file, { lines, edition, counts: { create: count('create'), change: count('change'), same: count('same'), refuse: count('refuse'), warned: lines.filter(({ verdict, findings }) => verdict !== 'refuse' && findings.length > 0).length } })
   }
 
   async function columnsOf(workspaceId: number) {
@@ -106,13 +111,12 @@ export function planImports(parts: ImportParts) {
   function view(file: Kept): PlanImport {
     const rows = rowsOf(file)
     const first = file.headings ? file.table.rows[0] ?? [] : []
-    const count = (verdict: LineVerdict) => file.lines.filter((line) => line.verdict === verdict).length
     return {
       id: file.id, campaignId: file.campaign.id, fileName: file.fileName, kind: file.table.kind, encoding: file.table.encoding, delimiter: file.table.delimiter,
       sheets: file.table.sheets, sheet: file.table.sheet, headings: file.headings, empty: file.empty,
       columns: file.mapping.map((to, i) => ({ heading: first[i] ?? '', sample: rows.slice(0, SAMPLED).map((row) => (row[i] ?? '').slice(0, 80)), to })),
       stage: file.stage, done: file.done, total: file.total, sentence: file.sentence,
-      counts: { create: count('create'), change: count('change'), same: count('same'), refuse: count('refuse'), warned: file.lines.filter(({ verdict, findings }) => verdict !== 'refuse' && findings.length > 0).length },
+      counts: file.counts,
     }
   }
 
@@ -124,8 +128,8 @@ export function planImports(parts: ImportParts) {
   }
 
   async function work(file: Kept, who: SignedIn, good: boolean): Promise<void> {
-    await look(file)
-    const refused = file.lines.filter(({ verdict }) => verdict === 'refuse').length
+    if (live.edition(file.workspaceId) !== file.edition) await look(file)
+    const refused = file.counts.refuse
     if (refused > 0 && !good) throw new Refusal('invalid', `${String(refused)} ${refused === 1 ? 'line is' : 'lines are'} refused, so nothing was imported. Correct the file, or import the good lines only.`)
     // Two imports may end at once; that only one of them is remembered does no harm.
     await rememberMapping(database, file.workspaceId, Object.fromEntries(file.headings ? (file.table.rows[0] ?? []).flatMap((heading, i) => (heading.trim() === '' ? [] : [[headingForm(heading), file.mapping[i] ?? null]])) : [])).catch(() => undefined)
@@ -150,7 +154,7 @@ export function planImports(parts: ImportParts) {
       const table = await tableOf(bytes, {})
       const file: Kept = {
         id: randomUUID(), workspaceId: who.workspace.id, campaign, fileName, bytes, table,
-        headings: looksLikeHeadings(table.rows[0] ?? [], await columnsOf(who.workspace.id)), mapping: [], empty: 'leave', lines: [], stage: 'ready', done: 0, total: 0, sentence: '', cancelled: false, touched: Date.now(),
+        headings: looksLikeHeadings(table.rows[0] ?? [], await columnsOf(who.workspace.id)), mapping: [], empty: 'leave', lines: [], counts: { create: 0, change: 0, same: 0, refuse: 0, warned: 0 }, edition: -1, stage: 'ready', done: 0, total: 0, sentence: '', cancelled: false, touched: Date.now(),
       }
       await mapped(file)
       await look(file)
@@ -191,7 +195,7 @@ export function planImports(parts: ImportParts) {
     run(who: SignedIn, id: string, good: boolean): PlanImport {
       const file = keptOf(who, id)
       if (file.stage === 'running' || file.stage === 'done') throw new Refusal('taken', 'This file is being imported or was imported already.')
-      const [create, change] = [view(file).counts.create, view(file).counts.change]
+      const { create, change } = file.counts
       Object.assign(file, { stage: 'running', done: 0, total: create + change, cancelled: false, sentence: '' })
       work(file, who, good).then(
         () => { Object.assign(file, { stage: 'done', done: file.total, sentence: `${String(create)} created, ${String(change)} changed.` }) },

@@ -1,4 +1,3 @@
-import { Box } from '@mui/material'
 import type { Code } from '@flimbo/core/codes'
 import { memo, type ReactNode } from 'react'
 import type { GridColumn } from './columns.tsx'
@@ -30,39 +29,51 @@ interface Props {
 
 export const cellId = (piece: number, column: number) => `cell-${String(piece)}-${String(column)}`
 
+/** The looks of rows and cells, as rules of the grid: thousands of them are drawn while somebody scrolls, so none has a style of its own. */
+export const ROW_LOOKS = {
+  '& .plan-row': { position: 'absolute', left: 0, height: ROW_PX, display: 'flex', borderBottom: 1, borderColor: 'divider', bgcolor: 'background.paper' },
+  '& .plan-row[aria-selected=true], & .plan-row.inspected': { bgcolor: 'background.default' },
+  '& .plan-row.inspected': { boxShadow: 'inset 3px 0 var(--mui-palette-primary-main)' },
+  '& .plan-mark': { width: MARK_PX, flexShrink: 0, display: 'grid', placeItems: 'center', cursor: 'pointer' },
+  '& .plan-mark > span': { width: 16, height: 16, boxSizing: 'border-box', borderRadius: 0.5, border: '1.5px solid', borderColor: 'text.secondary', fontSize: 12, lineHeight: '13px', textAlign: 'center' },
+  '& .plan-row[aria-selected=true] .plan-mark > span': { borderColor: 'primary.main', bgcolor: 'primary.main', color: 'primary.contrastText' },
+  '& .plan-cell': { flexShrink: 0, boxSizing: 'border-box', px: 1, display: 'flex', alignItems: 'center', minWidth: 0, userSelect: 'none' },
+  '& .plan-cell.right': { justifyContent: 'flex-end' },
+  '& .plan-cell[aria-readonly=true]': { color: 'text.secondary' },
+  '& .plan-cell[aria-selected=true]': { bgcolor: 'action.hover' },
+  '& .plan-cell.active': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: -2 },
+  '& .plan-text': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: 0 },
+  '& .plan-text.waiting': { opacity: 0.7 },
+  '& .plan-loading': { height: 8, width: '60%', bgcolor: 'action.hover', borderRadius: 1 },
+  '& .mono': { fontFamily: '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace' },
+  '& .quiet': { color: 'text.secondary' },
+  '& .alert': { color: 'warning.main', fontWeight: 650 },
+  '& .live-mark': { color: 'primary.main' },
+  '& .paused-mark': { color: 'warning.main' },
+} as const
+
 /** One piece of the plan. */
 export const GridRow = memo(function GridRow({ row, piece, top, columns, widths, width, chosen, inspected, range, activeColumn, editor, pending, press, enter, edit, toggle }: Props) {
   return (
-    <Box
-      role="row" aria-rowindex={piece + 2} aria-selected={chosen}
-      sx={{ position: 'absolute', left: 0, width, height: ROW_PX, display: 'flex', borderBottom: 1, borderColor: 'divider', bgcolor: inspected || chosen ? 'background.default' : 'background.paper', boxShadow: inspected ? 'inset 3px 0 var(--mui-palette-primary-main)' : 'none' }}
-      style={{ transform: `translateY(${String(top)}px)` }}
-    >
-      <Box
-        role="gridcell" aria-colindex={1} aria-label={row ? `${chosen ? 'Chosen' : 'Not chosen'}: ${row.name}` : 'Loading'} onClick={(event) => { if (row) toggle(row.id, piece, event.shiftKey) }}
-        sx={{ width: MARK_PX, flexShrink: 0, display: 'grid', placeItems: 'center', cursor: 'pointer' }}
-      >
-        <Box aria-hidden sx={{ width: 16, height: 16, borderRadius: 0.5, border: 1.5, borderColor: chosen ? 'primary.main' : 'text.secondary', bgcolor: chosen ? 'primary.main' : 'transparent', color: 'primary.contrastText', fontSize: 12, lineHeight: '14px', textAlign: 'center' }}>{chosen ? '✓' : ''}</Box>
-      </Box>
+    <div role="row" aria-rowindex={piece + 2} aria-selected={chosen} className={inspected ? 'plan-row inspected' : 'plan-row'} style={{ width, transform: `translateY(${String(top)}px)` }}>
+      <div role="gridcell" aria-colindex={1} className="plan-mark" aria-label={row ? `${chosen ? 'Chosen' : 'Not chosen'}: ${row.name}` : 'Loading'} onClick={(event) => { if (row) toggle(row.id, piece, event.shiftKey) }}>
+        <span aria-hidden>{chosen ? '✓' : ''}</span>
+      </div>
       {columns.map((column, j) => {
         const isActive = activeColumn === j
-        const within = range !== null && isWithin(range, piece, j)
         const waiting = row && pending?.get(column.id)
         return (
-          <Box
-            key={column.id} role="gridcell" id={cellId(piece, j)} aria-colindex={j + 2} aria-selected={within} aria-readonly={column.plan === null}
+          <div
+            key={column.id} role="gridcell" id={cellId(piece, j)} aria-colindex={j + 2} aria-selected={range !== null && isWithin(range, piece, j)} aria-readonly={column.plan === null}
+            className={`plan-cell${column.right ? ' right' : ''}${isActive ? ' active' : ''}`} style={{ width: widths[j] }}
             onMouseDown={(event) => { if (!isActive || editor === null) press(piece, j, event) }} onMouseEnter={(event) => { if (event.buttons === 1) enter(piece, j) }} onDoubleClick={() => { edit(piece, j) }}
-            sx={{
-              width: widths[j], flexShrink: 0, px: 1, display: 'flex', alignItems: 'center', justifyContent: column.right ? 'flex-end' : 'flex-start', minWidth: 0, userSelect: 'none',
-              bgcolor: within ? 'action.hover' : undefined, outline: isActive ? 2 : 0, outlineStyle: 'solid', outlineColor: 'primary.main', outlineOffset: -2, color: column.plan ? 'text.primary' : 'text.secondary',
-            }}
           >
             {isActive && editor !== null ? editor : row
-              ? <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', minWidth: 0, opacity: waiting === undefined ? 1 : 0.7 }}>{waiting ?? (column.render ? column.render(row) : column.text(row))}</Box>
-              : <Box component="span" aria-hidden sx={{ height: 8, width: '60%', bgcolor: 'action.hover', borderRadius: 1 }} />}
-          </Box>
+              ? <span className={waiting === undefined ? 'plan-text' : 'plan-text waiting'}>{waiting ?? (column.render ? column.render(row) : column.text(row))}</span>
+              : <span aria-hidden className="plan-loading" />}
+          </div>
         )
       })}
-    </Box>
+    </div>
   )
 })

@@ -8,7 +8,7 @@ import { readCell, textOfBlock, type RouteNumbers } from './cells.ts'
 import { blockFrom } from './clipboard.ts'
 import type { GridColumn } from './columns.tsx'
 import { GridHead } from './GridHead.tsx'
-import { cellId, GridRow, MARK_PX, ROW_PX } from './GridRow.tsx'
+import { cellId, GridRow, MARK_PX, ROW_LOOKS, ROW_PX } from './GridRow.tsx'
 import type { Lines } from './lines.ts'
 import { rangeOf, type Cell, type Range } from './range.ts'
 import type { Blocks, Listing } from './useBlocks.ts'
@@ -51,7 +51,7 @@ interface Props {
   onSeen: (first: number, last: number) => void
 }
 
-const OVERSCAN = 10
+const OVERSCAN = 6
 
 /** The grid: rows are drawn only where they are seen, cells are moved among, chosen, edited, copied and pasted by keyboard. */
 export function PlanGrid({ lines, total, blocks, columns, widths, listing, chosen, inspected, active, setActive, offers, routes, actions, onSeen }: Props) {
@@ -183,7 +183,7 @@ export function PlanGrid({ lines, total, blocks, columns, widths, listing, chose
           widen: (by) => { if (column) { actions.resize(column.id, Math.max(44, (widths[active.column] ?? column.width) + by)); actions.resized() } },
         })
       }}
-      sx={{ flex: 1, minHeight: 0, overflow: 'auto', border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', fontSize: '0.8125rem', '&:focus-visible': { outline: 2, outlineStyle: 'solid', outlineColor: 'primary.main', outlineOffset: 1 } }}
+      sx={{ ...ROW_LOOKS, flex: 1, minHeight: 0, overflow: 'auto', border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper', fontSize: '0.8125rem', '&:focus-visible': { outline: 2, outlineStyle: 'solid', outlineColor: 'primary.main', outlineOffset: 1 } }}
     >
       <GridHead columns={columns} widths={widths} width={width} listing={listing} chosen={chosen === 'all' ? 'all' : chosen.size > 0 ? 'some' : 'none'} sortBy={actions.sortBy} resize={actions.resize} resized={actions.resized} chooseAll={actions.chooseAll} />
       <Box role="presentation" sx={{ position: 'relative', width, height: virtual.getTotalSize() }}>

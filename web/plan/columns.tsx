@@ -1,4 +1,3 @@
-import { Box, Tooltip, Typography } from '@mui/material'
 import { printedLink, type Code, type CODE_SORTS } from '@flimbo/core/codes'
 import { planColumns, type PlanColumn } from '@flimbo/core/plan'
 import { densities, MODULE_MM_MIN, sizeWarning } from '@flimbo/core/symbol'
@@ -6,7 +5,7 @@ import type { OwnParameter } from '@flimbo/core/tagging'
 import type { ReactNode } from 'react'
 import { isFailure } from '@flimbo/core/checks'
 import { SymbolPicture } from '../symbol/index.ts'
-import { day, number, StateMark, When } from '../ui/index.ts'
+import { age, day, moment, number, useNow } from '../ui/index.ts'
 
 /** A column as the grid shows it. */
 export interface GridColumn {
@@ -24,9 +23,15 @@ export interface GridColumn {
   readonly render?: (row: Code) => ReactNode
 }
 
-const mono = (value: string) => <Typography component="span" variant="mono" noWrap>{value}</Typography>
+const mono = (value: string) => <span className="mono">{value}</span>
 
-const ALERT = { color: 'warning.main', fontWeight: 650 } as const
+const MARKS = { live: '●', paused: '◐', deleted: '○' } as const
+
+/** How long ago, with the moment itself where the pointer rests. */
+function Ago({ at, zone }: { at: number | null; zone: string }) {
+  const now = useNow()
+  return at === null ? 'never' : <time dateTime={new Date(at).toISOString()} title={`${moment(at, zone)} (${zone})`}>{age(at, Math.max(now, at))}</time>
+}
 
 /** Widths, sorts and looks of the columns that can be edited. */
 const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
@@ -50,7 +55,7 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   slug: { width: 108, sort: 'slug', render: ({ slug }) => mono(slug) },
   level: { width: 66 },
   note: { width: 180 },
-  state: { width: 84, sort: 'state', render: ({ state }) => <StateMark state={state} /> },
+  state: { width: 84, sort: 'state', render: ({ state }) => <><span aria-hidden className={`${state}-mark`}>{MARKS[state]}</span> {state}</> },
 }
 
 function editable(column: PlanColumn): GridColumn {
@@ -75,7 +80,7 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
       text: (row) => { const { long, mixedCase, upperCase } = densityOf(row); return [long, mixedCase, upperCase].map((each) => (each ? String(each.side) : 'none')).join(' / ') },
       render: (row) => {
         const { long, mixedCase, upperCase } = densityOf(row)
-        return <Tooltip describeChild title="Modules a side: the long address / the short link / the short link in upper case, as printed"><span>{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span></Tooltip>
+        return <span title="Modules a side: the long address / the short link / the short link in upper case, as printed">{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span>
       },
     },
     moduleMm: {
@@ -85,26 +90,25 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
         const { upperCase } = densityOf(row)
         const fault = sizeFault(row)
         const figure = (upperCase?.moduleMm ?? 0).toFixed(2)
-        return fault === null ? figure : <Tooltip describeChild title={fault}><Box component="span" sx={ALERT}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</Box></Tooltip>
+        return fault === null ? figure : <span className="alert" title={fault}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</span>
       },
     },
-    channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <Box component="span" sx={ALERT}>unassigned</Box> },
+    channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <span className="alert">unassigned</span> },
     tags: {
       id: 'tags', title: 'Tags', width: 58, plan: null, sort: null, text: (row) => findingsText(row) || 'nothing found',
       render: (row) => {
         const faults = [...row.findings.map(({ sentence }) => sentence), ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? ''])]
-        if (faults.length === 0) return <Box component="span" sx={{ color: 'text.secondary' }}>✓</Box>
-        return <Tooltip describeChild title={<Box component="span" sx={{ whiteSpace: 'pre-line' }}>{faults.join('\n')}</Box>}><Box component="span" sx={ALERT}>▲ {faults.length}</Box></Tooltip>
+        return faults.length === 0 ? <span className="quiet">✓</span> : <span className="alert" title={faults.join('\n')}>▲ {faults.length}</span>
       },
     },
     check: {
       id: 'check', title: 'Destination check', width: 132, plan: null, sort: null, text: ({ check }) => check?.sentence ?? 'not checked yet',
-      render: ({ check }) => (check === null ? <Box component="span" sx={{ color: 'text.secondary' }}>not yet</Box>
-        : <Tooltip describeChild title={check.sentence}><Box component="span" sx={check.verdict === 'fine' ? {} : ALERT}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</Box></Tooltip>),
+      render: ({ check }) => (check === null ? <span className="quiet">not yet</span>
+        : <span className={check.verdict === 'fine' ? undefined : 'alert'} title={check.sentence}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</span>),
     },
     scans: { id: 'scans', title: 'Scans', width: 62, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
     uniques: { id: 'uniques', title: 'Unique', width: 70, plan: null, sort: null, right: true, text: (row) => String(row.scans.uniques), render: (row) => number(row.scans.uniques) },
-    lastScan: { id: 'lastScan', title: 'Last scan', width: 96, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <When at={row.scans.lastAt} zone={zone} /> },
+    lastScan: { id: 'lastScan', title: 'Last scan', width: 96, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <Ago at={row.scans.lastAt} zone={zone} /> },
   }
 }
 

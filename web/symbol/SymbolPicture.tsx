@@ -1,16 +1,31 @@
-import { Box } from '@mui/material'
 import { printedLink } from '@flimbo/core/codes'
 import { encode, fullSide, outlinePath, type Level } from '@flimbo/core/symbol'
 import { useMemo } from 'react'
 
+interface Drawn { readonly full: number; readonly path: string }
+const DRAWN_MAX = 1000
+/** Symbols drawn lately: a plan that is scrolled shows the same ones again and again. */
+const known = new Map<string, Drawn>()
+
+function drawn(link: string, level: Level): Drawn {
+  const key = `${level} ${link}`
+  const there = known.get(key)
+  if (there) return there
+  const symbol = encode(link, level)
+  const fresh = { full: fullSide(symbol.side), path: outlinePath(symbol) }
+  known.set(key, fresh)
+  const [oldest] = known.keys()
+  if (known.size > DRAWN_MAX && oldest !== undefined) known.delete(oldest)
+  return fresh
+}
+
 /** A code's symbol as it prints: black on white in either scheme, with its quiet zone. */
 export function SymbolPicture({ origin, slug, level, size, label }: { origin: string; slug: string; level: Level; size: number | string; label: string }) {
-  const symbol = useMemo(() => encode(printedLink(origin, slug), level), [origin, slug, level])
-  const full = fullSide(symbol.side)
+  const { full, path } = useMemo(() => drawn(printedLink(origin, slug), level), [origin, slug, level])
   return (
-    <Box component="svg" role="img" aria-label={label} viewBox={`0 0 ${String(full)} ${String(full)}`} shapeRendering="crispEdges" sx={{ width: size, height: size, display: 'block', flexShrink: 0 }}>
+    <svg role="img" aria-label={label} viewBox={`0 0 ${String(full)} ${String(full)}`} shapeRendering="crispEdges" style={{ width: size, height: size, display: 'block', flexShrink: 0 }}>
       <rect width={full} height={full} fill="#fff" />
-      <path d={outlinePath(symbol)} fill="#000" fillRule="evenodd" />
-    </Box>
+      <path d={path} fill="#000" fillRule="evenodd" />
+    </svg>
   )
 }
