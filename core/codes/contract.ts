@@ -137,23 +137,23 @@ export function wholePiece(piece: Placed, context: z.core.$RefinementCtx): void 
   for (const { path, message } of faultsOf(piece)) context.addIssue({ code: 'custom', path: [path], message })
 }
 
+const newPiece = {
+  campaignId: z.int(),
+  routeId: z.int().optional(),
+  destination: destination.optional(),
+  domainId: z.int().optional(),
+  ...pieceFields,
+  ...mapDefaults(),
+}
+const hasOneWay = (c: { routeId?: number | undefined; destination?: string | undefined }) => (c.routeId === undefined) !== (c.destination === undefined)
+const ONE_WAY = { message: 'Give either the address this leads to or a route that already has one.', path: ['destination'] }
+
 /** A new piece: with a destination it gets a route of its own, with `routeId` it shares one. */
-export const newCode = z
-  .strictObject({
-    campaignId: z.int(),
-    routeId: z.int().optional(),
-    destination: destination.optional(),
-    slug: chosenSlug.optional(),
-    domainId: z.int().optional(),
-    ...pieceFields,
-    ...mapDefaults(),
-  })
-  .refine((c) => (c.routeId === undefined) !== (c.destination === undefined), {
-    message: 'Give either the address this leads to or a route that already has one.',
-    path: ['destination'],
-  })
-  .superRefine(wholePiece)
+export const newCode = z.strictObject({ ...newPiece, slug: chosenSlug.optional() }).refine(hasOneWay, ONE_WAY).superRefine(wholePiece)
 export type NewCode = z.input<typeof newCode>
+
+/** What the pieces of a series are made from: `{n}` may stand in its texts, the short link among them. */
+export const seriesPiece = z.strictObject({ ...newPiece, slug: line('the short link', 60).optional() }).refine(hasOneWay, ONE_WAY).superRefine(wholePiece)
 
 function mapDefaults() {
   const { term, content, extra, level: lvl, viewingM, place, latitude, longitude, printRun, cost, liveOn, downOn, reference, key, note } = pieceFields
@@ -262,7 +262,7 @@ export const codesApi = {
   }),
   series: endpoint({
     method: 'POST', path: '/codes/series', room: 'codes', status: 201, summary: 'Issue a numbered series; {n} in its texts is the number',
-    body: z.strictObject({ piece: newCode, numbers: seriesNumbers }), answer: z.object({ ids: z.array(z.int()) }),
+    body: z.strictObject({ piece: seriesPiece, numbers: seriesNumbers }), answer: z.object({ ids: z.array(z.int()) }),
   }),
   create: endpoint({
     method: 'POST', path: '/codes', room: 'codes', status: 201, summary: 'Issue a code, with a route of its own or a shared one',

@@ -1,5 +1,5 @@
 export {
-  CHANGES_MAX, code, CODE_SORTS, codeChange, codeFilter, codesApi, codeSet, GROUPS, level, newCode, pieceFields, SERIES_MAX, seriesNumbers, SIZE_MM, symbolFileName, USUAL_PIECE, wholeFaults, wholePiece,
+  CHANGES_MAX, code, CODE_SORTS, codeChange, codeFilter, codesApi, codeSet, GROUPS, level, newCode, pieceFields, SERIES_MAX, seriesNumbers, seriesPiece, SIZE_MM, symbolFileName, USUAL_PIECE, wholeFaults, wholePiece,
 } from './contract.ts'
 export type { Code, CodeCellChange, CodeChange, CodeFilter, CodeGroup, CodeSet, Group, NewCode } from './contract.ts'
 export { seriesOf } from './series.ts'

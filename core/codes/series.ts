@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { fieldFaults } from '../api/index.ts'
-import { newCode, type NewCode, type seriesNumbers } from './contract.ts'
+import { newCode, type seriesNumbers, type seriesPiece } from './contract.ts'
 
 type Numbers = z.output<typeof seriesNumbers>
 
@@ -14,7 +14,7 @@ const NUMBERED = ['name', 'content', 'term', 'place', 'slug', 'reference', 'key'
  *
  * @throws RangeError with a sentence where a number makes a text that no piece can have
  */
-export function seriesOf(piece: NewCode, { from, to, digits }: Numbers): z.output<typeof newCode>[] {
+export function seriesOf(piece: z.input<typeof seriesPiece>, { from, to, digits }: Numbers): z.output<typeof newCode>[] {
   return Array.from({ length: to - from + 1 }, (_, i) => {
     const n = String(from + i).padStart(digits, '0')
     const one: Record<string, unknown> = { ...piece }

@@ -46,9 +46,9 @@ describe('changing many pieces at once', () => {
 
   it('sets a field of all that match, and leads a piece elsewhere where its route is its own', async () => {
     const campaign = await flimbo.campaign('Matching')
-    const [a, b] = [await flimbo.code(campaign.id, { name: 'Poster one' }), await flimbo.code(campaign.id, { name: 'Leaflet' })]
-    await flimbo.code(campaign.id, { name: 'Poster two', routeId: b.routeId })
-    expect(await change({ matching: { campaignId: campaign.id, search: 'poster' }, set: { place: 'Pier' } })).toMatchObject({ changed: 2 })
+    const [a, b] = [await flimbo.code(campaign.id, { name: 'Wall one' }), await flimbo.code(campaign.id, { name: 'Leaflet' })]
+    await flimbo.code(campaign.id, { name: 'Wall two', routeId: b.routeId })
+    expect(await change({ matching: { campaignId: campaign.id, search: 'wall' }, set: { place: 'Pier' } })).toMatchObject({ changed: 2 })
     expect((await plan(campaign)).map(({ place }) => place)).toEqual(['Pier', '', 'Pier'])
     const led = await change({ changes: [{ id: a.id, set: { destination: 'https://saltmarsh.example/z' } }, { id: b.id, set: { destination: 'https://saltmarsh.example/z' } }] })
     expect([led.changed, led.refused[0]?.sentence]).toEqual([1, expect.stringContaining('2 pieces share the route “Leaflet”')])

@@ -1,5 +1,5 @@
 import { Alert, Button, Collapse, Stack, Typography } from '@mui/material'
-import { codesApi, newCode, type NewCode } from '@flimbo/core/codes'
+import { codesApi, newCode, seriesPiece, type NewCode } from '@flimbo/core/codes'
 import { readDestination, routesApi, tag } from '@flimbo/core/routing'
 import { taggingApi } from '@flimbo/core/tagging'
 import { useState } from 'react'
@@ -41,7 +41,7 @@ export function NewPiece({ series, close, made }: { series: boolean; close: () =
     ...(slug.trim() === '' ? {} : { slug }),
     ...(route === OWN ? { destination } : { routeId: Number(route) }),
   })
-  const { control, handleSubmit, setError, setValue } = useForm<Values>({ defaultValues: EMPTY, resolver: byContract(newCode, (values) => { const whole = sent(values); return series ? { ...whole, slug: whole.slug?.replaceAll('{n}', '1') } : whole }) })
+  const { control, handleSubmit, setError, setValue } = useForm<Values>({ defaultValues: EMPTY, resolver: byContract(series ? seriesPiece : newCode, sent) })
   const values = useWatch({ control }) as Values
 
   const submit = handleSubmit(async (given) => {
