@@ -44,9 +44,23 @@ await page.getByRole('heading', { name: 'Desk' }).waitFor()
 const { campaign, code } = await find(page, 'PIERHALL')
 const seals = await find(page, 'SEALS')
 const pass = await find(page, 'HOLDERS')
+const winter = await find(page, 'W26-TICKET')
+// The desk and the plan show what the last check of all destinations found.
+await page.evaluate(async () => {
+  await fetch('/api/check-runs', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' })
+  for (let running = true; running;) running = ((await (await fetch('/api/check-runs')).json()) as { running: boolean }).running
+})
 
 await shoot('desk', '/', 'h2')
-await shoot('plan', `${campaign}/plan?code=${code}`, '[role=row]')
+await shoot('plan', `${winter.campaign}/plan`, '.plan-text')
+await shoot('plan-piece', `${winter.campaign}/plan?code=${winter.code}`, 'aside [role=group]')
+await shoot('import', `${campaign}/import`, 'h1', async () => {
+  const file = 'Item;Placement;utm_medium;utm_source;Landing page;Printed size;Run;Start date\nK-1;Pier poster, new gate;print;pierposter;https://saltmarsh.example/timetable;6 cm;2;1.3.2027\nK-2;Bus back, line 9;print;bus-back;https://saltmarsh.example/timetable;240;4;\nK-3;Beach flag;;flag;https://saltmarsh.example/beach;80;;\n'
+  await page.setInputFiles('input[type=file]', { name: 'summer-plan.csv', mimeType: 'text/csv', buffer: Buffer.from(file) })
+  await page.getByRole('tab', { name: /^All lines/ }).click()
+})
+await shoot('channels', '/settings/channels', 'table')
+await shoot('domains', '/settings/domains', 'table')
 await shoot('add-a-piece', `${campaign}/plan?new`, 'form')
 await shoot('routes', `${seals.campaign}/routes`, 'ol[aria-label=Changes] li')
 await shoot('print', `${campaign}/print?code=${code}`, 'dl')

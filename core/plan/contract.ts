@@ -25,6 +25,8 @@ export const planImport = z.object({
   sheet: z.string(),
   headings: z.boolean(),
   empty: z.enum(['leave', 'clear']),
+  /** Whether what the linter can fix is fixed on the way in. */
+  fix: z.boolean(),
   /** Every column of the file, the first few cells of it, and the column of the plan it stands for. */
   columns: z.array(z.object({ heading: z.string(), sample: z.array(z.string()), to: z.string().nullable() })),
   stage: z.enum(STAGES),
@@ -76,7 +78,7 @@ export const planApi = {
   adjust: endpoint({
     method: 'PATCH', path: '/imports/:id', room: 'plan', summary: 'Say how the file is to be read, and what its columns stand for', params: importParams,
     body: z.strictObject({
-      encoding: z.enum(ENCODINGS), delimiter: z.enum(DELIMITERS), sheet: z.string().max(100), headings: z.boolean(), empty: z.enum(['leave', 'clear']),
+      encoding: z.enum(ENCODINGS), delimiter: z.enum(DELIMITERS), sheet: z.string().max(100), headings: z.boolean(), empty: z.enum(['leave', 'clear']), fix: z.boolean(),
       mapping: z.array(z.string().max(60).nullable()).max(500),
     }).partial(),
     answer: planImport,

@@ -1,5 +1,5 @@
 import { canonicalSlug, pieceFields, USUAL_PIECE, wholeFaults, type Code, type CodeSet } from '../codes/index.ts'
-import { lint, tagContext, tagCounts, type Finding, type HouseRules, type TagCounts } from '../tagging/index.ts'
+import { fixesOf, lint, TAG_FIELDS, tagContext, tagCounts, type Finding, type HouseRules, type TagCounts } from '../tagging/index.ts'
 import type { CellSet, PlanColumn, PlanRow } from './columns.ts'
 import type { Mapping } from './headers.ts'
 import { unguarded } from './table.ts'
@@ -35,6 +35,8 @@ export interface DryRunOptions {
   readonly empty: 'leave' | 'clear'
   /** Whether an apostrophe may stand before what begins a formula, as our own CSV files have it; cells of workbooks need none. */
   readonly guarded: boolean
+  /** Whether what the linter can fix is fixed on the way in. */
+  readonly fix?: boolean
 }
 
 /** The route a line wants: one that is there, or a new one that lines of the same name share. */
@@ -88,7 +90,7 @@ function merge(into: CellSet, set: CellSet): void {
  * key, or else by the short link; a line that finds none makes a new piece. Lines are judged in order, so
  * that a key or short link that comes twice is refused the second time.
  */
-export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, world: PlanWorld, { empty, guarded }: DryRunOptions): Generator<PlanLine, void, undefined> {
+export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, world: PlanWorld, { empty, guarded, fix = false }: DryRunOptions): Generator<PlanLine, void, undefined> {
   const byKey = new Map(world.pieces.filter(({ key }) => key !== '').map((piece) => [piece.key, piece]))
   const bySlug = new Map(world.pieces.map((piece) => [piece.slug, piece]))
   const routes = new Map(world.routes.map((route) => [lower(route.name), route]))
@@ -125,7 +127,7 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
     const name = set.name ?? piece?.name ?? ''
     const fault = set.destination === undefined ? null : world.destinationFault(set.destination)
     if (fault !== null) why.push(`Destination: ${fault}`)
-    const route = wantedRoute(set, piece, name, routes, fresh, why)
+    let route = wantedRoute(set, piece, name, routes, fresh, why)
     const whole = { ...USUAL_PIECE, ...(piece ?? {}), ...set }
     for (const field of ['name', 'medium', 'source'] as const) {
       if (!piece && set[field] === undefined && !why.some((each) => each.toLowerCase().startsWith(field === 'name' ? 'piece' : field))) {
@@ -135,10 +137,20 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
     why.push(...wholeFaults(whole))
 
     if (piece) counts.count({ ...piece, campaign: world.campaign }, -1)
-    const tagged = taggedOf(whole, set, piece, world.campaign)
+    let tagged = taggedOf(whole, set, piece, world.campaign)
     counts.count(tagged)
+    let found = lint(tagged, context)
+    const fixes = fix && why.length === 0 ? fixesOf(found) : {}
+    if (Object.keys(fixes).length > 0) {
+      counts.count(tagged, -1)
+      fixInto(set, fixes, tagged.extra, piece)
+      if (route?.kind === 'new' && set.destination !== undefined) route = { ...route, destination: set.destination }
+      tagged = taggedOf({ ...whole, ...set }, set, piece, world.campaign)
+      counts.count(tagged)
+      found = lint(tagged, context)
+    }
     // What is missing stands among the reasons already.
-    const findings = lint(tagged, context).filter(({ kind, refused }) => why.length === 0 || kind !== 'missing' || !refused)
+    const findings = found.filter(({ kind, refused }) => why.length === 0 || kind !== 'missing' || !refused)
     for (const { refused, sentence } of findings) if (refused && !why.length) why.push(sentence)
 
     if (typedKey !== '') keys.add(typedKey)
@@ -181,6 +193,15 @@ function wantedRoute(
   }
   if (set.destination === undefined && !why.some((each) => each.startsWith('Destination'))) why.push(`Route: there is no route “${wished}” yet. Give the address it leads to in this line, or in an earlier one.`)
   return { kind: 'new', name: wished, destination: set.destination ?? '', shared: true }
+}
+
+/** Sets what fixes say; the campaign’s value and a known piece’s destination belong to more than this line. */
+function fixInto(set: CellSet, fixes: Readonly<Record<string, string>>, extra: Readonly<Record<string, string>>, piece: KnownPiece | undefined): void {
+  for (const [field, value] of Object.entries(fixes)) {
+    if (field === 'campaign' || (field === 'destination' && (piece || set.destination === undefined))) continue
+    if (field === 'destination' || (TAG_FIELDS as readonly string[]).includes(field)) Object.assign(set, { [field]: value })
+    else set.extra = { ...extra, ...set.extra, [field]: value }
+  }
 }
 
 /** A piece's tags as the linter reads them. */

@@ -158,6 +158,12 @@ describe('the dry run', () => {
     const rules = { ...USUAL_RULES, media: ['print'], offList: 'refuse' as const }
     expect(run(NEW, [['A', 'sky', 'a', 'https://saltmarsh.example/', '', '', '']], worldOf([], { rules }))[0]?.why[0]).toContain('not among the media')
   })
+  it('makes the linter’s fixes on the way in, where that is wanted', () => {
+    const row = ['A', 'Print', 'Local Paper', 'https://saltmarsh.example/?a=1&utm_source=web', '', '', '']
+    const lines = [...dryRun([row], NEW, worldOf([]), { empty: 'leave', guarded: true, fix: true })]
+    expect(lines[0]).toMatchObject({ verdict: 'create', findings: [], action: { piece: { medium: 'print', source: 'local-paper' }, route: { destination: 'https://saltmarsh.example/?a=1' } } })
+    expect(run(NEW, [row])[0]?.findings).toHaveLength(4)
+  })
   it('what was exported changes nothing', () => {
     const text = fc.string({ unit: fc.constantFrom('a', 'Z', '=', "'", ',', '"', 'ü', ' '), maxLength: 12 }).map((each) => each.trim())
     fc.assert(fc.property(fc.uniqueArray(fc.record({ name: text.filter((each) => each !== ''), source: text.filter((each) => each !== ''), content: text, place: text, key: fc.uuid() }), { selector: ({ key }) => key, maxLength: 6 }), (parts) => {

@@ -26,6 +26,7 @@ export interface Adjustment {
   readonly sheet?: string | undefined
   readonly headings?: boolean | undefined
   readonly empty?: 'leave' | 'clear' | undefined
+  readonly fix?: boolean | undefined
   readonly mapping?: readonly (string | null)[] | undefined
 }
 
@@ -40,6 +41,7 @@ interface Kept {
   headings: boolean
   mapping: (string | null)[]
   empty: 'leave' | 'clear'
+  fix: boolean
   lines: PlanLine[]
   counts: PlanImport['counts']
   /** The edition of the workspace the lines were judged in; under another they are judged anew before anything is done. */
@@ -89,7 +91,7 @@ export function planImports(parts: ImportParts) {
     const domainId = await domainFor(database.read, file.campaign)
     const world = await planWorld(parts, file.campaign, domainId, rows, file.mapping)
     const lines: PlanLine[] = []
-    for (const line of dryRun(rows, file.mapping, world, { empty: file.empty, guarded: file.table.kind === 'text' })) {
+    for (const line of dryRun(rows, file.mapping, world, { empty: file.empty, guarded: file.table.kind === 'text', fix: file.fix })) {
       lines.push(line)
       if (lines.length % TURN === 0) await setImmediate()
     }
@@ -113,7 +115,7 @@ export function planImports(parts: ImportParts) {
     const first = file.headings ? file.table.rows[0] ?? [] : []
     return {
       id: file.id, campaignId: file.campaign.id, fileName: file.fileName, kind: file.table.kind, encoding: file.table.encoding, delimiter: file.table.delimiter,
-      sheets: file.table.sheets, sheet: file.table.sheet, headings: file.headings, empty: file.empty,
+      sheets: file.table.sheets, sheet: file.table.sheet, headings: file.headings, empty: file.empty, fix: file.fix,
       columns: file.mapping.map((to, i) => ({ heading: first[i] ?? '', sample: rows.slice(0, SAMPLED).map((row) => (row[i] ?? '').slice(0, 80)), to })),
       stage: file.stage, done: file.done, total: file.total, sentence: file.sentence,
       counts: file.counts,
@@ -154,7 +156,7 @@ export function planImports(parts: ImportParts) {
       const table = await tableOf(bytes, {})
       const file: Kept = {
         id: randomUUID(), workspaceId: who.workspace.id, campaign, fileName, bytes, table,
-        headings: looksLikeHeadings(table.rows[0] ?? [], await columnsOf(who.workspace.id)), mapping: [], empty: 'leave', lines: [], counts: { create: 0, change: 0, same: 0, refuse: 0, warned: 0 }, edition: -1, stage: 'ready', done: 0, total: 0, sentence: '', cancelled: false, touched: Date.now(),
+        headings: looksLikeHeadings(table.rows[0] ?? [], await columnsOf(who.workspace.id)), mapping: [], empty: 'leave', fix: false, lines: [], counts: { create: 0, change: 0, same: 0, refuse: 0, warned: 0 }, edition: -1, stage: 'ready', done: 0, total: 0, sentence: '', cancelled: false, touched: Date.now(),
       }
       await mapped(file)
       await look(file)
@@ -162,7 +164,7 @@ export function planImports(parts: ImportParts) {
       return view(file)
     },
 
-    async adjust(who: SignedIn, id: string, { encoding, delimiter, sheet, headings, empty, mapping }: Adjustment): Promise<PlanImport> {
+    async adjust(who: SignedIn, id: string, { encoding, delimiter, sheet, headings, empty, fix, mapping }: Adjustment): Promise<PlanImport> {
       const file = keptOf(who, id)
       if (file.stage === 'running' || file.stage === 'done') throw new Refusal('taken', 'This file is being imported or was imported already. Hand it in again to change how it is read.')
       if (encoding !== undefined || delimiter !== undefined || sheet !== undefined) {
@@ -174,6 +176,7 @@ export function planImports(parts: ImportParts) {
         if (mapping === undefined && headings) await mapped(file)
       }
       if (empty !== undefined) file.empty = empty
+      if (fix !== undefined) file.fix = fix
       if (mapping !== undefined) {
         const twice = mapping.find((each, i) => each !== null && mapping.indexOf(each) !== i)
         if (twice !== undefined && twice !== null) throw new Refusal('invalid', 'Two columns of the file stand for the same column of the plan. Leave one of them out.')

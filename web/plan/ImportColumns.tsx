@@ -46,6 +46,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
           )}
           <FormControlLabel control={<Switch checked={file.headings} onChange={(_event, on) => { void change({ headings: on }) }} />} label="The first line is headings" />
           <FormControlLabel control={<Switch checked={file.empty === 'clear'} onChange={(_event, on) => { void change({ empty: on ? 'clear' : 'leave' }) }} />} label="Empty cells take values away" />
+          <FormControlLabel control={<Switch checked={file.fix} onChange={(_event, on) => { void change({ fix: on }) }} />} label="Make the linter’s fixes" />
         </Stack>
         <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Columns of the file">
           <Table size="small">

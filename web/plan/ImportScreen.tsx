@@ -96,7 +96,7 @@ export function ImportScreen() {
             <ImportProgress file={data} refresh={() => { void file.refetch() }} />
           </Sheet>
           {ready && <ImportColumns file={data} adjusted={show} />}
-          {data.stage !== 'done' && <ImportLines key={JSON.stringify([data.columns.map(({ to }) => to), data.headings, data.encoding, data.empty])} file={data} />}
+          {data.stage !== 'done' && <ImportLines key={JSON.stringify([data.columns.map(({ to }) => to), data.headings, data.encoding, data.empty, data.fix])} file={data} />}
         </Stack>
       )}
     </Box>

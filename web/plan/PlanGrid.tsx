@@ -57,6 +57,8 @@ const OVERSCAN = 6
 export function PlanGrid({ lines, total, blocks, columns, widths, listing, chosen, inspected, active, setActive, offers, routes, actions, onSeen }: Props) {
   const scroller = useRef<HTMLDivElement>(null)
   const [anchor, setAnchor] = useState<Cell>(active)
+  /** Where the grid itself moved to last. */
+  const moved = useRef<Cell>(active)
   const [editing, setEditing] = useState(false)
   const [pending, setPending] = useState<ReadonlyMap<number, ReadonlyMap<string, string>>>(new Map())
   const virtual = useVirtualizer({ count: lines.count, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: OVERSCAN, scrollPaddingStart: ROW_PX, scrollPaddingEnd: 8 })
@@ -69,8 +71,8 @@ export function PlanGrid({ lines, total, blocks, columns, widths, listing, chose
   const seen = items.flatMap(({ index }) => { const line = lines.at(index); return line.kind === 'piece' ? [line.piece] : [] })
   const [firstSeen = 0, lastSeen = 0] = [seen[0], seen.at(-1)]
   useEffect(() => { onSeen(firstSeen, lastSeen) }, [firstSeen, lastSeen, onSeen])
-  // A cell that was set from outside is a choice of its own.
-  useEffect(() => { if (active.piece < range.top || active.piece > range.bottom) setAnchor(active) }, [active, range.top, range.bottom])
+  // A cell that was chosen outside of the grid, by J and K or by a link, is a choice of its own.
+  useEffect(() => { if (moved.current.piece !== active.piece || moved.current.column !== active.column) setAnchor(active) }, [active.piece, active.column])
   useEffect(() => {
     const line = lines.lineOf(active.piece)
     if (line !== null) virtual.scrollToIndex(line, { align: 'auto' })
@@ -85,6 +87,7 @@ export function PlanGrid({ lines, total, blocks, columns, widths, listing, chose
   }, [active.column])
 
   const go = useCallback((to: Cell, extend: boolean) => {
+    moved.current = to
     setActive(to)
     if (!extend) setAnchor(to)
   }, [setActive])
@@ -102,7 +105,7 @@ export function PlanGrid({ lines, total, blocks, columns, widths, listing, chose
     scroller.current?.focus({ preventScroll: true })
     event.preventDefault()
   }, [go])
-  const enter = useCallback((piece: number, j: number) => { setActive({ piece, column: j }) }, [setActive])
+  const enter = useCallback((piece: number, j: number) => { go({ piece, column: j }, true) }, [go])
   const editors = useRef({ columns, blocks, open: actions.open })
   useEffect(() => { editors.current = { columns, blocks, open: actions.open } })
   const edit = useCallback((piece: number, j: number) => {

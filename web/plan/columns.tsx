@@ -38,7 +38,7 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   key: { width: 90, sort: 'key' },
   name: { width: 190, sort: 'name' },
   route: { width: 150, sort: 'route', offers: 'route' },
-  destination: { width: 150, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
+  destination: { width: 174, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
   medium: { width: 78, sort: 'medium', offers: 'medium' },
   source: { width: 112, sort: 'source', offers: 'source' },
   content: { width: 104, sort: 'content', offers: 'content' },
