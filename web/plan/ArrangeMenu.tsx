@@ -24,7 +24,7 @@ export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; 
               <MenuItem value="asc">rising</MenuItem>
               <MenuItem value="desc">falling</MenuItem>
             </TextField>
-            <TextField select size="small" label="Grouped by" value={order.group} onChange={(event) => { setOrder({ ...order, group: event.target.value as Listing['group'] }) }} sx={{ minWidth: 120 }}>
+            <TextField select size="small" label="Grouped by" slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} value={order.group} onChange={(event) => { setOrder({ ...order, group: event.target.value as Listing['group'] }) }} sx={{ minWidth: 120 }}>
               <MenuItem value="">nothing</MenuItem>
               <MenuItem value="medium">medium</MenuItem>
               <MenuItem value="route">route</MenuItem>
