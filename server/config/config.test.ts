@@ -25,8 +25,26 @@ describe('the configuration', () => {
     [{ FLIMBO_DOOR_URL: 'https://saltmarsh.example/go' }, 'FLIMBO_DOOR_URL=https://saltmarsh.example/go: must be an origin without a path'],
     [{ FLIMBO_TRUST_PROXY: 'everyone' }, 'FLIMBO_TRUST_PROXY=everyone: must list addresses, networks such as 10.0.0.0/8, or loopback, parted by commas'],
     [{ FLIMBO_STANDINS: 'yes' }, 'FLIMBO_STANDINS=yes: must be on or off'],
+    [{ FLIMBO_DNS: 'dns.saltmarsh.example' }, 'FLIMBO_DNS=dns.saltmarsh.example: must be the address of a name server, such as 127.0.0.1:5353'],
+    [{ FLIMBO_CHECK_HOUR: '24' }, 'FLIMBO_CHECK_HOUR=24: must be an hour from 0 to 23, or off'],
+    [{ FLIMBO_CHECK_PRIVATE: '1' }, 'FLIMBO_CHECK_PRIVATE=1: must be on or off'],
     [{ FLIMBO_PORT: '1' }, 'FLIMBO_PORT: no such setting; see the table in README.md'],
   ])('refuses %j with one line', (environment, line) => {
     expect(() => readConfig(environment)).toThrow(new ConfigError(line))
+  })
+})
+
+describe('settings of domains and checks', () => {
+  it('are the machine’s own name servers, no private addresses, and three at night', () => {
+    expect(readConfig({})).toMatchObject({ dns: null, checkPrivate: false, checkHour: 3, dnsStandInPort: 4003 })
+  })
+
+  it.each([['127.0.0.1:5353'], ['9.9.9.9'], ['[2620:fe::fe]:53']])('take %s for a name server', (dns) => {
+    expect(readConfig({ FLIMBO_DNS: dns }).dns).toBe(dns)
+  })
+
+  it('are switched off by a word', () => {
+    expect(readConfig({ FLIMBO_CHECK_HOUR: 'off', FLIMBO_CHECK_PRIVATE: 'on' })).toMatchObject({ checkHour: null, checkPrivate: true })
+    expect(readConfig({ FLIMBO_CHECK_HOUR: '0' }).checkHour).toBe(0)
   })
 })
