@@ -10,7 +10,7 @@ async function workbook(fill: (book: ExcelJS.Workbook) => void): Promise<Uint8Ar
   const book = new ExcelJS.Workbook()
   fill(book)
   // exceljs answers with a buffer of its own type.
-  return new Uint8Array(await book.xlsx.writeBuffer() as unknown as ArrayBuffer)
+  return new Uint8Array(await book.xlsx.writeBuffer())
 }
 const rowsOf = async (order: SheetOrder) => {
   const read = await sheets.read(order)
