@@ -12,6 +12,28 @@ import { codesNamed, copyCodes, moveCodes } from './move.ts'
 import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
 import type { Filter } from './select.ts'
 
+/** So many changes are one transaction; between two of them scans and other people get their turn. */
+const TURN = 5000
+
+/** Makes many changes in turns. What was changed before a turn failed stays, and the rest is told as not changed. */
+async function inTurns(changes: readonly CodeCellChange[], work: (some: readonly CodeCellChange[]) => Promise<ChangedCodes>): Promise<ChangedCodes> {
+  const whole: { ids: number[]; refused: ChangedCodes['refused'][number][]; undo: CodeCellChange[] } = { ids: [], refused: [], undo: [] }
+  for (let i = 0; i < changes.length; i += TURN) {
+    try {
+      const { ids, refused, undo } = await work(changes.slice(i, i + TURN))
+      whole.ids.push(...ids)
+      whole.refused.push(...refused)
+      whole.undo.unshift(...undo)
+    } catch (error) {
+      if (i === 0) throw error
+      const refusal = new Refusal('unavailable', `The server could not go on: ${String(changes.length - i)} pieces were not changed. Try again for those.`)
+      whole.refused.push({ id: changes[i]?.id ?? 0, name: 'From here on', sentence: refusal.message, refusal })
+      break
+    }
+  }
+  return whole
+}
+
 /** Lists of codes, and everything that is done to many of them at once. */
 export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, reviewer, lookup, live, domains, tagging, selection, viewer } = parts
@@ -65,7 +87,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     const by = { personId: who.person.id, at: Date.now() }
     const house = await houseOf(parts, workspaceId)
-    const run = (changes: readonly CodeCellChange[]) => database.write((manager) => changeCodes(manager, house, changes, by))
+    const run = (changes: readonly CodeCellChange[]) => inTurns(changes, (some) => database.write((manager) => changeCodes(manager, house, some, by)))
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {

@@ -6,7 +6,8 @@ import { tables } from './entities.ts'
 import { First1764000000000 } from './migrations/first.ts'
 import { Plan1764100000000 } from './migrations/plan.ts'
 
-const BUSY_MS = 5000
+/** How long a writer waits for another: the largest import holds the lock for a few seconds, and no scan may be lost to it. */
+const BUSY_MS = 15_000
 
 /**
  * The database as the office uses it. Reads go through a connection of their own, so that they see

@@ -138,7 +138,20 @@ describe('importing a plan', () => {
     let state = stopped
     while (state.stage === 'ready' || state.stage === 'running') state = (await flimbo.ask<PlanImport>('GET', `/api/imports/${stopped.id}`)).body
     expect([state.stage, (await plan(campaign)).length]).toEqual(['cancelled', 0])
-    expect(await run(await handIn(campaign, file))).toMatchObject({ stage: 'done', done: 10_000, total: 10_000 })
+    // Meanwhile phones are answered, and none of their scans is lost.
+    const code = await flimbo.code((await flimbo.campaign('Meanwhile')).id, { slug: 'meanwhile' })
+    const read = await handIn(campaign, file)
+    let going = true
+    const scanned = (async () => {
+      const statuses: number[] = []
+      while (going) statuses.push((await flimbo.scan('/meanwhile')).status)
+      return statuses
+    })()
+    expect(await run(read)).toMatchObject({ stage: 'done', done: 10_000, total: 10_000 })
+    going = false
+    const statuses = await scanned
+    expect(statuses.filter((status) => status !== 302)).toEqual([])
+    expect(flimbo.rows<{ n: number }>('SELECT count(*) AS n FROM scans WHERE codeId = ?', code.id)).toEqual([{ n: statuses.length }])
     const counts = flimbo.rows<{ codes: number; slugs: number; links: number }>('SELECT count(*) AS codes, count(DISTINCT slug) AS slugs, (SELECT count(*) FROM short_links l JOIN codes d ON d.id = l.codeId WHERE d.campaignId = c.campaignId) AS links FROM codes c WHERE campaignId = ?', campaign.id)
     expect(counts).toEqual([{ codes: 10_000, slugs: 10_000, links: 10_000 }])
   }, 60_000)
