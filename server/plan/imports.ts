@@ -9,7 +9,7 @@ import { forgetCodes, type Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
 import { carryOut } from './carryOut.ts'
-import { readMapping, rememberMapping } from './mapping.ts'
+import { readMapping, readReading, rememberMapping, rememberReading, type Detected } from './mapping.ts'
 import type { SheetRead, SheetReader } from './sheets.ts'
 import { planWorld, type WorldParts } from './world.ts'
 
@@ -38,6 +38,8 @@ interface Kept {
   readonly fileName: string
   readonly bytes: Uint8Array
   table: ReadSheet
+  /** What the file looked like by itself. */
+  readonly detected: Detected
   headings: boolean
   mapping: (string | null)[]
   empty: 'leave' | 'clear'
@@ -135,6 +137,7 @@ export function planImports(parts: ImportParts) {
     if (refused > 0 && !good) throw new Refusal('invalid', `${String(refused)} ${refused === 1 ? 'line is' : 'lines are'} refused, so nothing was imported. Correct the file, or import the good lines only.`)
     // Two imports may end at once; that only one of them is remembered does no harm.
     await rememberMapping(database, file.workspaceId, Object.fromEntries(file.headings ? (file.table.rows[0] ?? []).flatMap((heading, i) => (heading.trim() === '' ? [] : [[headingForm(heading), file.mapping[i] ?? null]])) : [])).catch(() => undefined)
+    if (file.table.kind === 'text') await rememberReading(database, file.workspaceId, file.detected, file.table).catch(() => undefined)
     const house = await houseOf(parts, file.workspaceId)
     const domainId = await domainFor(database.read, file.campaign)
     const slugLength = await slugLengthOf(database, file.workspaceId)
@@ -153,9 +156,14 @@ export function planImports(parts: ImportParts) {
   return {
     async begin(who: SignedIn, campaign: CampaignRow, fileName: string, bytes: Uint8Array): Promise<PlanImport> {
       tidy()
-      const table = await tableOf(bytes, {})
+      const detected = await tableOf(bytes, {})
+      const { encodings, delimiters } = await readReading(database.read, who.workspace.id)
+      // What begins with a byte order mark, or is UTF-8 throughout, is no guess that could be wrong.
+      const encoding = detected.encoding === 'windows-1252' ? encodings[detected.encoding] : undefined
+      const delimiter = delimiters[detected.delimiter]
+      const table = detected.kind === 'text' && (encoding !== undefined || delimiter !== undefined) ? await tableOf(bytes, { encoding, delimiter }) : detected
       const file: Kept = {
-        id: randomUUID(), workspaceId: who.workspace.id, campaign, fileName, bytes, table,
+        id: randomUUID(), workspaceId: who.workspace.id, campaign, fileName, bytes, table, detected,
         headings: looksLikeHeadings(table.rows[0] ?? [], await columnsOf(who.workspace.id)), mapping: [], empty: 'leave', fix: false, lines: [], counts: { create: 0, change: 0, same: 0, refuse: 0, warned: 0 }, edition: -1, stage: 'ready', done: 0, total: 0, sentence: '', cancelled: false, touched: Date.now(),
       }
       await mapped(file)

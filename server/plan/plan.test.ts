@@ -111,6 +111,20 @@ describe('importing a plan', () => {
     expect((await flimbo.refused('PATCH', `/api/imports/${again.id}`, { mapping: ['name', 'name'] })).detail).toContain('Two columns')
   })
 
+  it('remembers how a file was read that is not what it looks like', async () => {
+    const campaign = await flimbo.campaign('Cyrillic')
+    const file = (name: string) => Buffer.concat([Buffer.from(`Piece|Medium|Source|Destination\n`), Buffer.from(name, 'latin1'), Buffer.from('|print|s|https://saltmarsh.example/a\n')])
+    // “Плакат” in windows-1251 (WHATWG Encoding Standard, index windows-1251).
+    const poster = '\xcf\xeb\xe0\xea\xe0\xf2'
+    const first = await handIn(campaign, file(poster))
+    expect([first.encoding, first.delimiter]).toEqual(['windows-1252', '|'])
+    const { body } = await flimbo.ask<PlanImport>('PATCH', `/api/imports/${first.id}`, { encoding: 'windows-1251' })
+    expect(await run(body)).toMatchObject({ stage: 'done' })
+    expect((await plan(campaign))[0]?.name).toBe('Плакат')
+    expect((await handIn(campaign, file(`${poster} 2`))).encoding).toBe('windows-1251')
+    expect((await handIn(campaign, 'Piece,Medium\nÖl,print\n')).encoding).toBe('utf-8')
+  })
+
   it.each([
     ['a quotation mark that is never closed', 'Piece,Medium\n"open,print\n', 'never closed'],
     ['a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13, 0, 0]), 'no table'],
