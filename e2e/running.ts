@@ -57,6 +57,11 @@ const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 
 /** Checks a page by axe against WCAG 2.2 AA. */
 export async function expectAccessible(page: Page): Promise<void> {
+  // A colour on its way from one state to the next is neither's.
+  await page.evaluate(() => Promise.race([
+    Promise.all(document.getAnimations().filter((each) => each.effect?.getComputedTiming().iterations !== Infinity).map((each) => each.finished.catch(() => null))),
+    new Promise((resolve) => { setTimeout(resolve, 1000) }),
+  ]).then(() => undefined))
   await page.evaluate(axe)
   const found = await page.evaluate(async () => {
     const { axe: checker } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }
