@@ -1,5 +1,5 @@
 import { canonicalSlug, pieceFields, USUAL_PIECE, wholeFaults, type Code, type CodeSet } from '../codes/index.ts'
-import { fixesOf, lint, TAG_FIELDS, tagContext, tagCounts, type Finding, type HouseRules, type TagCounts } from '../tagging/index.ts'
+import { fixesOf, fixSet, lint, tagContext, tagCounts, type Finding, type HouseRules, type TagCounts } from '../tagging/index.ts'
 import type { CellSet, PlanColumn, PlanRow } from './columns.ts'
 import type { Mapping } from './headers.ts'
 import { unguarded } from './table.ts'
@@ -140,10 +140,10 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
     let tagged = taggedOf(whole, set, piece, world.campaign)
     counts.count(tagged)
     let found = lint(tagged, context)
-    const fixes = fix && why.length === 0 ? fixesOf(found) : {}
+    const fixes = fix && why.length === 0 ? fixesFor(found, set, piece) : {}
     if (Object.keys(fixes).length > 0) {
       counts.count(tagged, -1)
-      fixInto(set, fixes, tagged.extra, piece)
+      Object.assign(set, fixSet(fixes, tagged.extra))
       if (route?.kind === 'new' && set.destination !== undefined) route = { ...route, destination: set.destination }
       tagged = taggedOf({ ...whole, ...set }, set, piece, world.campaign)
       counts.count(tagged)
@@ -195,13 +195,9 @@ function wantedRoute(
   return { kind: 'new', name: wished, destination: set.destination ?? '', shared: true }
 }
 
-/** Sets what fixes say; the campaign’s value and a known piece’s destination belong to more than this line. */
-function fixInto(set: CellSet, fixes: Readonly<Record<string, string>>, extra: Readonly<Record<string, string>>, piece: KnownPiece | undefined): void {
-  for (const [field, value] of Object.entries(fixes)) {
-    if (field === 'campaign' || (field === 'destination' && (piece || set.destination === undefined))) continue
-    if (field === 'destination' || (TAG_FIELDS as readonly string[]).includes(field)) Object.assign(set, { [field]: value })
-    else set.extra = { ...extra, ...set.extra, [field]: value }
-  }
+/** What fixes set in a line; the campaign’s value and a known piece’s destination belong to more than this line. */
+function fixesFor(found: readonly Finding[], set: CellSet, piece: KnownPiece | undefined): Record<string, string> {
+  return Object.fromEntries(Object.entries(fixesOf(found)).filter(([field]) => field !== 'campaign' && (field !== 'destination' || (!piece && set.destination !== undefined))))
 }
 
 /** A piece's tags as the linter reads them. */

@@ -14,6 +14,11 @@ export function utmValue(what: string) {
   return line(what, UTM_VALUE_MAX)
 }
 
+/** A piece's UTM values, the campaign's own among them. */
+export function utmOf({ source, medium, term, content }: Omit<UtmValues, 'campaign'>, campaign: string): UtmValues {
+  return { source, medium, campaign, term, content }
+}
+
 /** The name a UTM value has in a query: `utm_source`. */
 export function utmName(field: UtmField): `utm_${UtmField}` {
   return `utm_${field}`

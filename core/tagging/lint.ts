@@ -178,12 +178,14 @@ export function fixesOf(findings: readonly Finding[]): Record<string, string> {
   return fixes
 }
 
+/** Which parts of a piece fixes set: those for the workspace's own parameters go among the piece's other extras. */
+export function fixSet(fixes: Readonly<Record<string, string>>, extra: ExtraValues): { medium?: string; source?: string; campaign?: string; content?: string; term?: string; destination?: string; extra?: Record<string, string> } {
+  const isOwn = (field: string) => field !== 'destination' && !(TAG_FIELDS as readonly string[]).includes(field)
+  const own = Object.entries(fixes).filter(([field]) => isOwn(field))
+  return { ...Object.fromEntries(Object.entries(fixes).filter(([field]) => !isOwn(field))), ...(own.length > 0 ? { extra: { ...extra, ...Object.fromEntries(own) } } : {}) }
+}
+
 /** A piece with fixes made. */
 export function applyFixes(piece: TaggedPiece, fixes: Readonly<Record<string, string>>): TaggedPiece {
-  const next: TaggedPiece = { ...piece, extra: { ...piece.extra } }
-  for (const [field, value] of Object.entries(fixes)) {
-    if (field === 'destination' || (TAG_FIELDS as readonly string[]).includes(field)) Object.assign(next, { [field]: value })
-    else Object.assign(next.extra, { [field]: value })
-  }
-  return next
+  return { ...piece, ...fixSet(fixes, piece.extra) }
 }

@@ -1,5 +1,5 @@
 import { checkSentence, isFailure, judge, type Check, type CheckRun } from '@flimbo/core/checks'
-import { readDestination, tag, tagPairs } from '@flimbo/core/routing'
+import { readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
 import { insertedId, tables, type CampaignRow, type CheckRow, type CodeRow, type Database, type RouteRow } from '../database/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { follow, type Reach } from './follow.ts'
@@ -8,6 +8,8 @@ import { follow, type Reach } from './follow.ts'
 const AT_ONCE = 8
 /** Screens are told of progress at most this often. */
 const TOLD_MS = 2000
+/** A route without a piece has nothing but the campaign's value. */
+const UNTAGGED = { source: '', medium: '', term: '', content: '' }
 const KEPT_MS = 90 * 24 * 60 * 60_000
 
 /** A stored check with its sentence. */
@@ -25,7 +27,7 @@ export function destinationChecker({ database, live, reach }: { database: Databa
   async function check(route: RouteRow, campaign: CampaignRow, code: CodeRow | null): Promise<Check> {
     const reading = readDestination(route.destination)
     if (!reading.ok) throw new Error(reading.sentence)
-    const utm = { source: code?.source ?? '', medium: code?.medium ?? '', campaign: campaign.utmCampaign, term: code?.term ?? '', content: code?.content ?? '' }
+    const utm = utmOf(code ?? UNTAGGED, campaign.utmCampaign)
     const { address } = tag(reading.url, utm, code?.extra)
     const { hops, ending, ms } = await follow(address, reach)
     const { verdict, status, lost } = judge(hops, ending, tagPairs(utm, code?.extra))

@@ -1,8 +1,8 @@
-import { In } from 'typeorm'
 import { checksApi, type Check } from '@flimbo/core/checks'
 import { missing, mount, type Mounts } from '../api/index.ts'
-import { tables, type Database, type RouteRow } from '../database/index.ts'
+import { findAmong, tables, type Database } from '../database/index.ts'
 import { scopeOwner } from '../results/index.ts'
+import { codesOnRoutes } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { checkView, type DestinationChecker } from './checker.ts'
 
@@ -52,11 +52,9 @@ export function checksEndpoints(mounts: Mounts, { database, checker, live }: { d
     const campaigns = new Map((await read.findBy(tables.campaigns, { workspaceId: who.workspace.id })).filter(({ archivedAt }) => archivedAt === null).map((campaign) => [campaign.id, campaign]))
     const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').innerJoin(tables.routes.options.name, 'r', 'r.id = k.routeId')
       .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] }).groupBy('k.routeId').getRawMany<{ id: number }>()
-    const bad = (await read.findBy(tables.checks, { id: In(newest.map(({ id }) => id)) })).filter(({ verdict }) => verdict !== 'fine')
-    const routes = new Map<number, RouteRow>((await read.findBy(tables.routes, { id: In(bad.map(({ routeId }) => routeId)) })).map((route) => [route.id, route]))
-    const counts = await read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
-      .where("c.routeId IN (:...ids) AND c.state <> 'deleted'", { ids: [0, ...routes.keys()] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
-    const codes = new Map(counts.map(({ routeId, n }) => [routeId, n]))
+    const bad = (await findAmong(read, tables.checks, 'id', newest.map(({ id }) => id))).filter(({ verdict }) => verdict !== 'fine')
+    const routes = new Map((await findAmong(read, tables.routes, 'id', bad.map(({ routeId }) => routeId))).map((route) => [route.id, route]))
+    const codes = await codesOnRoutes(read, routes.keys())
     const rows = bad.flatMap((row) => {
       const route = routes.get(row.routeId)
       const campaign = route && campaigns.get(route.campaignId)

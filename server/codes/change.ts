@@ -1,14 +1,12 @@
-import { In, type EntityManager } from 'typeorm'
+import type { EntityManager } from 'typeorm'
 import { wholeFaults, type CodeCellChange, type CodeSet } from '@flimbo/core/codes'
 import type { HouseRules } from '@flimbo/core/tagging'
 import { overtaken, Refusal, wrongField } from '../api/index.ts'
-import { insertMany, nextId, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow } from '../database/index.ts'
-import { changeRoute, type By } from '../routing/index.ts'
+import { findAmong, insertMany, nextId, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow } from '../database/index.ts'
+import { changeRoute, codesOnRoutes, type By } from '../routing/index.ts'
 import { scannedAmong } from '../scans/index.ts'
 import { kept } from './issue.ts'
 import { holders, slugTaken } from './slugs.ts'
-
-const AT_ONCE = 1000
 
 export interface ChangedCodes {
   readonly ids: readonly number[]
@@ -42,38 +40,23 @@ interface Known {
 const linkKey = (domainId: number, slug: string) => `${String(domainId)}/${slug}`
 const keyKey = (campaignId: number, key: string) => `${String(campaignId)}/${key}`
 
-async function inParts<T>(ids: readonly T[], find: (some: T[]) => Promise<void>): Promise<void> {
-  for (let i = 0; i < ids.length; i += AT_ONCE) await find(ids.slice(i, i + AT_ONCE))
-}
-
 /** Everything the changes are judged by, read in a few large looks. */
 async function know(manager: EntityManager, workspaceId: number, changes: readonly CodeCellChange[]): Promise<Known> {
   const rows = new Map<number, CodeRow>()
   const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
-  await inParts([...new Set(changes.map(({ id }) => id))], async (some) => {
-    for (const row of await manager.findBy(tables.codes, { id: In(some) })) if (campaigns.has(row.campaignId)) rows.set(row.id, row)
-  })
-  const asked = <T>(of: (set: CodeSet) => T | undefined): T[] => [...new Set(changes.flatMap(({ set }) => { const value = of(set); return value === undefined ? [] : [value] }))]
-  const routes = new Map<number, number>()
-  await inParts(asked(({ routeId }) => routeId), async (some) => {
-    for (const { id, campaignId } of await manager.findBy(tables.routes, { id: In(some) })) routes.set(id, campaignId)
-  })
-  const leading = new Map<number, Leading>()
-  await inParts([...new Set(changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [rows.get(id)?.routeId ?? 0])))], async (some) => {
-    const sharing = await manager.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
-      .where("c.routeId IN (:...some) AND c.state <> 'deleted'", { some: [0, ...some] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
-    const counts = new Map(sharing.map(({ routeId, n }) => [routeId, n]))
-    for (const { id, name, destination, version } of await manager.findBy(tables.routes, { id: In(some) })) leading.set(id, { name, destination, version, codes: counts.get(id) ?? 0 })
-  })
+  for (const row of await findAmong(manager, tables.codes, 'id', changes.map(({ id }) => id))) if (campaigns.has(row.campaignId)) rows.set(row.id, row)
+  const asked = <T>(of: (set: CodeSet) => T | undefined): T[] => changes.flatMap(({ set }) => { const value = of(set); return value === undefined ? [] : [value] })
+  const routes = new Map((await findAmong(manager, tables.routes, 'id', asked(({ routeId }) => routeId))).map(({ id, campaignId }) => [id, campaignId]))
+  const led = changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [rows.get(id)?.routeId ?? 0]))
+  const counts = await codesOnRoutes(manager, led)
+  const leading = new Map((await findAmong(manager, tables.routes, 'id', led)).map(({ id, name, destination, version }) => [id, { name, destination, version, codes: counts.get(id) ?? 0 }]))
   const deleting = changes.filter(({ set }) => set.state === 'deleted').map(({ id }) => id)
   const domains = new Set([1, ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id)])
   const slugs = [...new Set([...asked(({ slug }) => slug), ...changes.flatMap(({ id, set }) => (set.domainId === undefined ? [] : [rows.get(id)?.slug ?? '']))])]
   const links = new Map<string, number>()
   if (slugs.length > 0) for (const domainId of domains) for (const [slug, codeId] of await holders(manager, domainId, slugs)) links.set(linkKey(domainId, slug), codeId)
-  const keys = new Map<string, number>()
-  await inParts(asked(({ key }) => (key === '' ? undefined : key)), async (some) => {
-    for (const { id, campaignId, key } of await manager.find(tables.codes, { select: { id: true, campaignId: true, key: true }, where: { key: In(some) } })) keys.set(keyKey(campaignId, key), id)
-  })
+  const wantedKeys = asked(({ key }) => (key === '' ? undefined : key))
+  const keys = new Map((await findAmong(manager, tables.codes, 'key', wantedKeys)).map(({ id, campaignId, key }) => [keyKey(campaignId, key), id]))
   return { rows, routes, leading, scanned: await scannedAmong(manager, deleting), domains, links, keys }
 }
 

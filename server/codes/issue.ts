@@ -1,8 +1,8 @@
-import { In, type EntityManager } from 'typeorm'
+import type { EntityManager } from 'typeorm'
 import type { z } from 'zod'
 import type { newCode } from '@flimbo/core/codes'
 import { wrongField } from '../api/index.ts'
-import { insertMany, nextId, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot } from '../database/index.ts'
+import { findAmong, insertMany, nextId, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot } from '../database/index.ts'
 import { keptOfRoute, type By } from '../routing/index.ts'
 import { freeSlugs, holders, slugTaken } from './slugs.ts'
 
@@ -24,7 +24,6 @@ export type PieceToIssue = Omit<CodeRow, 'id' | 'routeId' | 'slug' | 'version' |
 export type Pace = (done: number) => Promise<void>
 
 const AT_ONCE = 500
-const KEYS_AT_ONCE = 1000
 
 /** The pieces' short links: the chosen ones where nobody has them yet, free ones for the rest. @throws Refusal */
 async function linksFor(manager: EntityManager, pieces: readonly PieceToIssue[], slugLength: number): Promise<string[]> {
@@ -51,10 +50,8 @@ async function linksFor(manager: EntityManager, pieces: readonly PieceToIssue[],
 export async function checkKeys(manager: EntityManager, campaignId: number, keys: readonly string[]): Promise<void> {
   const wanted = keys.filter((key) => key !== '')
   if (new Set(wanted).size < wanted.length) throw wrongField('key', 'Two pieces would have the same key.')
-  for (let i = 0; i < wanted.length; i += KEYS_AT_ONCE) {
-    const there = await manager.findOneBy(tables.codes, { campaignId, key: In(wanted.slice(i, i + KEYS_AT_ONCE)) })
-    if (there) throw wrongField('key', `The piece “${there.name}” has the key “${there.key}” already.`)
-  }
+  const [there] = await findAmong(manager, tables.codes, 'key', wanted, { campaignId })
+  if (there) throw wrongField('key', `The piece “${there.name}” has the key “${there.key}” already.`)
 }
 
 /**

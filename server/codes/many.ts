@@ -1,8 +1,8 @@
 import { In } from 'typeorm'
 import { codesApi, seriesOf, type CodeCellChange } from '@flimbo/core/codes'
-import { TAG_FIELDS } from '@flimbo/core/tagging'
+import { fixSet } from '@flimbo/core/tagging'
 import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
+import { findAmong, tables, type CampaignRow, type CodeRow } from '../database/index.ts'
 import { checkDomain, domainFor } from '../domains/index.ts'
 import { scopeOwner } from '../results/index.ts'
 import { changeRoute, checkDestination, forgetCodes, type By } from '../routing/index.ts'
@@ -39,11 +39,6 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, reviewer, lookup, live, domains, tagging, selection, viewer } = parts
   const { read } = database
 
-  function campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
-    if (campaignId === undefined && routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
-    return scopeOwner(database, workspaceId, { campaignId, routeId })
-  }
-
   async function told(workspaceId: number, ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return
     await forgetCodes(database, lookup, ids)
@@ -51,28 +46,24 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   }
 
   mount(mounts, codesApi.list, async ({ query: { page, pageSize, sort, order, group, ...filter }, who }) => {
-    const campaign = await campaignOf(who.workspace.id, filter)
+    const campaign = await selection.campaignOf(who.workspace.id, filter)
     const ids = await selection.ids(campaign, filter, { sort, order, group })
     const wanted = ids.slice(page * pageSize, (page + 1) * pageSize)
     const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
     return { rows: await viewer(wanted.flatMap((id): CodeRow[] => { const row = rows.get(id); return row ? [row] : [] })), total: ids.length, page, pageSize }
   })
 
-  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({ rows: await selection.groups(await campaignOf(who.workspace.id, filter), filter, by) }))
+  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({ rows: await selection.groups(await selection.campaignOf(who.workspace.id, filter), filter, by) }))
 
-  /** Which pieces a fix of a whole column changes, and how. Destinations belong to routes and are changed there. */
-  async function fixes(campaign: CampaignRow, filter: Filter, kind: Parameters<typeof fixable>[1], field: string) {
+  /** Which pieces a fix of a whole column changes, and to what. Destinations belong to routes and are changed there. */
+  async function fixes(campaign: CampaignRow, filter: Filter, kind: NonNullable<Filter['finding']>, field: string): Promise<Map<number, string>> {
     const wanted = new Set(await selection.ids(campaign, filter))
-    return (await fixable(campaign, kind, field)).filter(([id]) => wanted.has(id))
-  }
-  async function fixable(campaign: CampaignRow, kind: NonNullable<Filter['finding']>, field: string) {
-    return reviewer.ask('fixes', await tagging.questionOf(campaign), kind, field)
+    return new Map((await reviewer.ask('fixes', await tagging.questionOf(campaign), kind, field)).filter(([id]) => wanted.has(id)))
   }
 
-  async function fixDestinations(found: readonly (readonly [number, string])[], by: By): Promise<ChangedCodes> {
-    const byCode = new Map(found)
-    const rows = await read.findBy(tables.codes, { id: In([...byCode.keys()].slice(0, 30_000)) })
-    const byRoute = new Map(rows.map((row) => [row.routeId, byCode.get(row.id) ?? '']))
+  async function fixDestinations(found: ReadonlyMap<number, string>, by: By): Promise<ChangedCodes> {
+    const rows = await findAmong(read, tables.codes, 'id', found.keys())
+    const byRoute = new Map(rows.map((row) => [row.routeId, found.get(row.id) ?? '']))
     for (const destination of byRoute.values()) checkDestination(destination, domains)
     await database.write(async (manager) => {
       for (const [id, destination] of byRoute) {
@@ -91,7 +82,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {
-      const campaign = await campaignOf(workspaceId, body.matching)
+      const campaign = await selection.campaignOf(workspaceId, body.matching)
       if ('set' in body) {
         const { set } = body
         outcome = await run((await selection.ids(campaign, body.matching)).map((id) => ({ id, set })))
@@ -101,9 +92,8 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
         if (field === 'destination') outcome = await fixDestinations(found, by)
         else if (field === 'campaign') throw new Refusal('invalid', 'The campaign value belongs to the campaign: change it in the campaign’s own form.')
         else {
-          const own = !(TAG_FIELDS as readonly string[]).includes(field)
-          const extras = own ? new Map((await read.findBy(tables.codes, { id: In(found.map(([id]) => id).slice(0, 30_000)) })).map((row) => [row.id, row.extra])) : null
-          outcome = await run(found.map(([id, value]) => ({ id, set: extras ? { extra: { ...extras.get(id), [field]: value } } : { [field]: value } })))
+          const rows = await findAmong(read, tables.codes, 'id', found.keys())
+          outcome = await run(rows.map(({ id, extra }) => ({ id, set: fixSet({ [field]: found.get(id) ?? '' }, extra) })))
         }
       }
     }

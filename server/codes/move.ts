@@ -1,18 +1,13 @@
-import { In, type EntityManager } from 'typeorm'
+import type { EntityManager } from 'typeorm'
 import { wrongField, Refusal } from '../api/index.ts'
-import { insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow } from '../database/index.ts'
+import { findAmong, insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow } from '../database/index.ts'
 import { keptOfRoute, type By } from '../routing/index.ts'
 import { checkKeys, issueCodes, kept, type FreshRoute, type PieceToIssue } from './issue.ts'
-
-const AT_ONCE = 1000
 
 /** The named codes of a workspace, deleted ones left out. @throws Refusal where one of them is not there */
 export async function codesNamed(manager: EntityManager, workspaceId: number, ids: readonly number[]): Promise<CodeRow[]> {
   const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
-  const found = new Map<number, CodeRow>()
-  for (let i = 0; i < ids.length; i += AT_ONCE) {
-    for (const row of await manager.findBy(tables.codes, { id: In(ids.slice(i, i + AT_ONCE)) })) if (campaigns.has(row.campaignId)) found.set(row.id, row)
-  }
+  const found = new Map((await findAmong(manager, tables.codes, 'id', ids)).filter(({ campaignId }) => campaigns.has(campaignId)).map((row) => [row.id, row]))
   return ids.map((id) => {
     const row = found.get(id)
     if (!row) throw new Refusal('missing', 'One of these pieces is not there any more. Load the plan again.')

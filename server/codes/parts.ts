@@ -1,8 +1,7 @@
-import { readDestination } from '@flimbo/core/routing'
 import type { Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import type { Reader } from '../results/index.ts'
-import type { Lookup } from '../routing/index.ts'
+import { destinationFault, type Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 import { readSetting, SETTINGS } from '../workspace/index.ts'
@@ -31,6 +30,6 @@ export async function slugLengthOf({ read }: Pick<Database, 'read'>, workspaceId
 export async function houseOf({ domains, tagging }: Pick<CodesParts, 'domains' | 'tagging'>, workspaceId: number): Promise<House> {
   return {
     workspaceId, rules: await tagging.rulesOf(workspaceId),
-    destinationFault: (address) => { const reading = readDestination(address, domains.origins()); return reading.ok ? null : reading.sentence },
+    destinationFault: (address) => destinationFault(address, domains),
   }
 }

@@ -1,9 +1,9 @@
 import { Brackets, type SelectQueryBuilder } from 'typeorm'
 import type { z } from 'zod'
 import type { codeFilter, Group } from '@flimbo/core/codes'
-import { sortedPage } from '../api/index.ts'
+import { sortedPage, wrongField } from '../api/index.ts'
 import { tables, type CampaignRow, type CodeRow, type Database } from '../database/index.ts'
-import { tallyOf, type Reader } from '../results/index.ts'
+import { scopeOwner, tallyOf, type Reader } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 
@@ -31,7 +31,8 @@ const SEARCHED = ['name', 'slug', 'medium', 'source', 'content', 'term', 'place'
 const LISTS_MAX = 12
 
 /** Finds which codes are meant, in order, on the reading thread; the same list is not sorted twice. */
-export function codeSelection({ database: { read }, reader, reviewer, live, tagging }: Parts) {
+export function codeSelection({ database, reader, reviewer, live, tagging }: Parts) {
+  const { read } = database
   const lists = new Map<string, Promise<number[]>>()
 
   function select(campaign: CampaignRow, filter: Filter): SelectQueryBuilder<CodeRow> {
@@ -93,6 +94,12 @@ export function codeSelection({ database: { read }, reader, reviewer, live, tagg
   }
 
   return {
+    /** The campaign that is named, by itself or by a route. @throws Refusal where none is, or it is not the workspace's */
+    async campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
+      if (campaignId === undefined && routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
+      return scopeOwner(database, workspaceId, { campaignId, routeId })
+    },
+
     /** Numbers of all codes that match, in order. */
     ids(campaign: CampaignRow, filter: Filter, by: Sort = { sort: 'id', order: 'asc' }): Promise<number[]> {
       const work = async () => narrowed(campaign, filter, await ordered(campaign, filter, by))

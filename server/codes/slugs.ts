@@ -1,11 +1,10 @@
 import { randomInt } from 'node:crypto'
-import { In, type EntityManager } from 'typeorm'
+import type { EntityManager } from 'typeorm'
 import { RESERVED_SLUGS, SLUG_SIGNS, slugOf, slugsLike } from '@flimbo/core/codes'
 import { Refusal } from '../api/index.ts'
-import { tables, type ShortLinkRow } from '../database/index.ts'
+import { findAmong, tables } from '../database/index.ts'
 
 const TRIES = 20
-const ASKED_AT_ONCE = 1000
 
 function generate(length: number): string {
   return slugOf(Array.from({ length }, () => randomInt(SLUG_SIGNS.length)))
@@ -13,12 +12,7 @@ function generate(length: number): string {
 
 /** Which of some slugs were ever issued on a domain, and to which code: those of deleted and renamed codes too, whose print is still out there. */
 export async function holders(manager: EntityManager, domainId: number, slugs: readonly string[]): Promise<Map<string, number>> {
-  const held = new Map<string, number>()
-  for (let i = 0; i < slugs.length; i += ASKED_AT_ONCE) {
-    const found: ShortLinkRow[] = await manager.findBy(tables.shortLinks, { domainId, slug: In(slugs.slice(i, i + ASKED_AT_ONCE)) })
-    for (const { slug, codeId } of found) held.set(slug, codeId)
-  }
-  return held
+  return new Map((await findAmong(manager, tables.shortLinks, 'slug', slugs, { domainId })).map(({ slug, codeId }) => [slug, codeId]))
 }
 
 /** Slugs nobody has yet, in no sequence. `length` is how many signs each has, `besides` are some that are about to be issued. */

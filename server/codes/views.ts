@@ -1,10 +1,11 @@
 import { In } from 'typeorm'
 import { shortLink, type Code } from '@flimbo/core/codes'
 import { checkSentence } from '@flimbo/core/checks'
-import { compile, decide } from '@flimbo/core/routing'
+import { compile, decide, utmOf } from '@flimbo/core/routing'
 import { tables, type CheckRow, type CodeRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { tallyOf, type Reader } from '../results/index.ts'
+import { codesOnRoutes } from '../routing/index.ts'
 import { taggedPiece, type Tagging } from '../tagging/index.ts'
 
 interface Parts {
@@ -22,8 +23,7 @@ function grouped<T, K>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
 
 /** Where a piece stands and what its tags make of its destination. */
 function addressed(row: CodeRow, destination: string, utmCampaign: string) {
-  const utm = { source: row.source, medium: row.medium, campaign: utmCampaign, term: row.term, content: row.content }
-  const compiled = compile({ code: { state: 'live', utm, extra: row.extra }, route: { state: 'live', destination } })
+  const compiled = compile({ code: { state: 'live', utm: utmOf(row, utmCampaign), extra: row.extra }, route: { state: 'live', destination } })
   const decision = decide(compiled, { query: '' })
   return { finalAddress: decision.kind === 'redirect' ? decision.address : '', clashes: [...compiled.tagged.clashes] }
 }
@@ -32,11 +32,9 @@ function addressed(row: CodeRow, destination: string, utmCampaign: string) {
 export function codeViewer({ database: { read }, reader, domains, tagging }: Parts) {
   async function routesOf(rows: readonly CodeRow[]) {
     const ids = [...new Set(rows.map((row) => row.routeId))]
-    const sharing = await read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
-      .where("c.routeId IN (:...ids) AND c.state <> 'deleted'", { ids: [0, ...ids] }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>()
     return {
       routes: new Map((await read.findBy(tables.routes, { id: In(ids) })).map((route) => [route.id, route])),
-      shared: new Map(sharing.map(({ routeId, n }) => [routeId, n])),
+      shared: await codesOnRoutes(read, ids),
     }
   }
 

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { USUAL_PIECE } from '@flimbo/core/codes'
 import { OWNER } from '../tests/running.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
-import { insertMany, nextId, openDatabase, tables, updateMany, type CodeRow, type Database } from './index.ts'
+import { findAmong, insertMany, nextId, openDatabase, tables, updateMany, type CodeRow, type Database } from './index.ts'
 
 let directory: string
 let database: Database
@@ -61,6 +61,15 @@ describe('rows in bulk', () => {
     })
     await expect(twice).rejects.toThrow('UNIQUE')
     expect(await database.read.count(tables.codes)).toBe(0)
+  })
+
+  it('are found by more values than one statement takes, each once', async () => {
+    await database.write((manager) => insertMany(manager, tables.codes, [row(1), row(2), row(40_000, { key: 'far' })]))
+    // SQLite takes 32,766 values in a statement (its limit SQLITE_MAX_VARIABLE_NUMBER).
+    const many = [2, ...Array.from({ length: 40_000 }, (_, i) => i + 1)]
+    expect((await findAmong(database.read, tables.codes, 'id', many)).map(({ id }) => id).sort((a, b) => a - b)).toEqual([1, 2, 40_000])
+    expect((await findAmong(database.read, tables.codes, 'id', many, { key: 'far' })).map(({ id }) => id)).toEqual([40_000])
+    expect(await findAmong(database.read, tables.codes, 'id', [])).toEqual([])
   })
 
   it('get numbers nobody had', async () => {

@@ -8,7 +8,6 @@ import { encode, RasterTooLarge, symbolSvg } from '@flimbo/core/symbol'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import type { CodeSelection, Filter } from '../codes/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
-import { scopeOwner } from '../results/index.ts'
 import { symbolPng } from '../symbol/index.ts'
 import { taggedPiece } from '../tagging/index.ts'
 import { cellOf, exportColumns, exported, LINK_HEADINGS, linkRows, planRow } from './rows.ts'
@@ -37,8 +36,7 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
   const { database, domains, selection, tagging } = parts
 
   async function chosen(workspaceId: number, filter: Filter): Promise<{ campaign: CampaignRow; ids: readonly number[] }> {
-    if (filter.campaignId === undefined && filter.routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route you want.')
-    const campaign = await scopeOwner(database, workspaceId, { campaignId: filter.campaignId, routeId: filter.routeId })
+    const campaign = await selection.campaignOf(workspaceId, filter)
     return { campaign, ids: await selection.ids(campaign, filter) }
   }
   const columnsOf = async (workspaceId: number) => exportColumns(fileColumns((await tagging.rulesOf(workspaceId)).parameters))
@@ -83,7 +81,7 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
   mount(mounts, planApi.links, async ({ query: { shown = 'all', ...filter }, who, response }) => {
     const campaigns = filter.campaignId === undefined && filter.routeId === undefined
       ? await database.read.find(tables.campaigns, { where: { workspaceId: who.workspace.id }, order: { id: 'asc' } })
-      : [await scopeOwner(database, who.workspace.id, { campaignId: filter.campaignId, routeId: filter.routeId })]
+      : [await selection.campaignOf(who.workspace.id, filter)]
     attach(response, 'text/csv; charset=utf-8; header=present', 'short-links.csv')
     response.write(`${BOM}${writeTable([LINK_HEADINGS])}\r\n`)
     for (const campaign of campaigns) {

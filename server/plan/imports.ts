@@ -226,4 +226,3 @@ export function planImports(parts: ImportParts) {
     },
   }
 }
-export type PlanImports = ReturnType<typeof planImports>

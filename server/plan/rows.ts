@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises'
 import { In } from 'typeorm'
 import { shortLink } from '@flimbo/core/codes'
 import { guarded, type PlanColumn, type PlanRow } from '@flimbo/core/plan'
-import { tag } from '@flimbo/core/routing'
+import { tag, utmOf } from '@flimbo/core/routing'
 import { tables, type CampaignRow, type CodeRow, type RouteRow, type ShortLinkRow } from '../database/index.ts'
 import type { WorldParts } from './world.ts'
 
@@ -65,8 +65,7 @@ export const LINK_HEADINGS = ['Short link', 'In use', 'Piece', 'Campaign', 'Rout
 /** A piece's short links as rows: the one in use, then older ones that go on working. */
 export function linkRows(each: Exported, origin: (domainId: number) => string): string[][] {
   const { row, route, campaign } = each
-  const utm = { source: row.source, medium: row.medium, campaign: campaign.utmCampaign, term: row.term, content: row.content }
-  const rest = [row.name, campaign.name, route.name, route.destination, tag(new URL(route.destination), utm, row.extra).address, row.archivedAt === null ? row.state : `${row.state}, archived`].map(guarded)
+  const rest = [row.name, campaign.name, route.name, route.destination, tag(new URL(route.destination), utmOf(row, campaign.utmCampaign), row.extra).address, row.archivedAt === null ? row.state : `${row.state}, archived`].map(guarded)
   const line = (link: string, inUse: string, at: number) => [link, inUse, ...rest, new Date(at).toISOString()]
   return [line(each.shortLink, 'yes', row.createdAt), ...each.oldLinks.map(({ domainId, slug, since }) => line(shortLink(origin(domainId), slug), 'replaced, still works', since))]
 }

@@ -1,11 +1,11 @@
 import { canonicalSlug } from '@flimbo/core/codes'
 import { fileColumns, type KnownPiece, type Mapping, type PlanWorld } from '@flimbo/core/plan'
-import { readDestination } from '@flimbo/core/routing'
 import { tagCounts, tagsKey } from '@flimbo/core/tagging'
 import { holders } from '../codes/index.ts'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import type { Reader } from '../results/index.ts'
+import { destinationFault } from '../routing/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 
 export interface WorldParts {
@@ -46,7 +46,7 @@ export async function planWorld({ database: { read }, reader, domains, tagging }
     columns: fileColumns(rules.parameters), rules, campaign: campaign.utmCampaign, pieces, counts,
     routes: routes.filter(({ state }) => state !== 'deleted'),
     taken: new Set([...held.keys()].filter((slug) => !current.has(slug))),
-    destinationFault: (address) => { const reading = readDestination(address, domains.origins()); return reading.ok ? null : reading.sentence },
+    destinationFault: (address) => destinationFault(address, domains),
   }
 }
 

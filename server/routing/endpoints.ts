@@ -19,11 +19,17 @@ interface Parts {
 /** Everything that reaches the front door. */
 interface Origins { origins(): readonly string[] }
 
+/** Why an address may be no destination, in a sentence; null where it may. */
+export function destinationFault(address: string, domains: Origins): string | null {
+  const reading = readDestination(address, domains.origins())
+  return reading.ok ? null : reading.sentence
+}
+
 /** Refuses a destination that leads back to the front door; the contract has checked the rest. @throws Refusal */
 export function checkDestination(destination: string | undefined, domains: Origins, field = 'destination'): void {
   if (destination === undefined) return
-  const reading = readDestination(destination, domains.origins())
-  if (!reading.ok) throw wrongField(field, reading.sentence)
+  const fault = destinationFault(destination, domains)
+  if (fault !== null) throw wrongField(field, fault)
 }
 
 export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live, domains }: Parts): void {

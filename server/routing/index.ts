@@ -1,6 +1,7 @@
-export { checkDestination, routesEndpoints } from './endpoints.ts'
+export { checkDestination, destinationFault, routesEndpoints } from './endpoints.ts'
 export { forgetCodes, lookup } from './lookup.ts'
 export type { Lookup, Posting, ShortLink } from './lookup.ts'
 export { changedPart, listRevisions, recordRevision } from './revisions.ts'
 export { changeRoute, insertRoute, keptOfRoute } from './store.ts'
 export type { By, Changed } from './store.ts'
+export { codesOnRoutes } from './sharing.ts'

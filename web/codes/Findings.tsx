@@ -1,7 +1,7 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
 import { codesApi, printedLink, type Code } from '@flimbo/core/codes'
 import { sizeWarning } from '@flimbo/core/symbol'
-import { TAG_FIELDS, type Finding } from '@flimbo/core/tagging'
+import { fixSet, type Finding } from '@flimbo/core/tagging'
 import { useState } from 'react'
 import { ApiProblem, useChange } from '../api/index.ts'
 
@@ -13,9 +13,8 @@ export function Findings({ code }: { code: Code }) {
   async function fix({ field, fix: value }: Finding): Promise<void> {
     if (value === null) return
     setTrouble(null)
-    const known = field === 'destination' || (TAG_FIELDS as readonly string[]).includes(field)
     try {
-      const { refused: [refused] } = await change.mutateAsync({ body: { changes: [{ id: code.id, set: known ? { [field]: value } : { extra: { ...code.extra, [field]: value } } }] } })
+      const { refused: [refused] } = await change.mutateAsync({ body: { changes: [{ id: code.id, set: fixSet({ [field]: value }, code.extra) }] } })
       if (refused) setTrouble(refused.sentence)
     } catch (error) {
       setTrouble(error instanceof ApiProblem ? error.problem.detail : 'The fix could not be sent. Nothing was changed.')

@@ -1,6 +1,6 @@
 import { Alert, Button, Collapse, Stack, Typography } from '@mui/material'
 import { codesApi, newCode, seriesPiece, type NewCode } from '@flimbo/core/codes'
-import { readDestination, routesApi, tag } from '@flimbo/core/routing'
+import { readDestination, routesApi, tag, utmOf } from '@flimbo/core/routing'
 import { taggingApi } from '@flimbo/core/tagging'
 import { useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
@@ -61,7 +61,7 @@ export function NewPiece({ series, close, made }: { series: boolean; close: () =
 
   const leads = values.route === OWN ? values.destination : (routes.data?.rows.find(({ id }) => String(id) === values.route)?.destination ?? '')
   const reading = readDestination(leads)
-  const tagged = reading.ok ? tag(reading.url, { source: values.source, medium: values.medium, campaign: campaign.utmCampaign, term: values.term, content: values.content }, values.extra) : null
+  const tagged = reading.ok ? tag(reading.url, utmOf(values, campaign.utmCampaign), values.extra) : null
   return (
     <Inspector title={series ? 'Add a numbered series' : 'Add a piece'} close={close}>
       <Stack component="form" noValidate spacing={2} onSubmit={(event) => { void submit(event) }}>

@@ -5,7 +5,7 @@ import { useAnswer } from '../api/index.ts'
 import { counted, number } from '../ui/index.ts'
 import type { Arrangement } from './useArrangement.ts'
 
-export const KIND_NAMES: Record<FindingKind, string> = {
+const KIND_NAMES: Record<FindingKind, string> = {
   missing: 'missing', 'personal-data': 'personal data', 'off-list': 'not on the house’s list', 'campaign-differs': 'another campaign value', 'look-alike': 'look-alikes', 'letter-case': 'capitals',
   spaces: 'spaces', escaping: 'signs to escape', separator: 'separator', length: 'too long', 'same-tags': 'same tags', pattern: 'off the pattern', 'in-destination': 'tags in the destination',
 }

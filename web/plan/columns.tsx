@@ -5,7 +5,7 @@ import type { OwnParameter } from '@flimbo/core/tagging'
 import type { ReactNode } from 'react'
 import { isFailure } from '@flimbo/core/checks'
 import { SymbolPicture } from '../symbol/index.ts'
-import { age, day, moment, number, useNow } from '../ui/index.ts'
+import { age, day, moment, number, STATE_SHAPES, useNow } from '../ui/index.ts'
 
 /** A column as the grid shows it. */
 export interface GridColumn {
@@ -24,8 +24,6 @@ export interface GridColumn {
 }
 
 const mono = (value: string) => <span className="mono">{value}</span>
-
-const MARKS = { live: '●', paused: '◐', deleted: '○' } as const
 
 /** How long ago, with the moment itself where the pointer rests. */
 function Ago({ at, zone }: { at: number | null; zone: string }) {
@@ -55,7 +53,7 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   slug: { width: 108, sort: 'slug', render: ({ slug }) => mono(slug) },
   level: { width: 66 },
   note: { width: 180 },
-  state: { width: 84, sort: 'state', render: ({ state }) => <><span aria-hidden className={`${state}-mark`}>{MARKS[state]}</span> {state}</> },
+  state: { width: 84, sort: 'state', render: ({ state }) => <><span aria-hidden className={`${state}-mark`}>{STATE_SHAPES[state]}</span> {state}</> },
 }
 
 function editable(column: PlanColumn): GridColumn {

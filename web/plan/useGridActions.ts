@@ -1,5 +1,5 @@
 import { codesApi, type Code, type CodeSet } from '@flimbo/core/codes'
-import { fixesOf, TAG_FIELDS } from '@flimbo/core/tagging'
+import { fixesOf, fixSet } from '@flimbo/core/tagging'
 import { planApi } from '@flimbo/core/plan'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { ApiProblem, call, upload, useChange } from '../api/index.ts'
@@ -125,11 +125,9 @@ export function useGridActions(parts: Parts) {
       resized: () => { now.current.arrangement.resized() },
       closeGroup: (key) => { now.current.setClosed((old) => { const next = new Set(old); if (!next.delete(key)) next.add(key); return next }) },
       fix(row) {
-        const fixes = fixesOf(row.findings)
-        const { campaign: _campaign, ...rest } = fixes
-        if (Object.keys(rest).length === 0) { say(row.findings.length === 0 ? 'The linter finds nothing here.' : 'Only a person can know what to write here; the inspector says what is wrong.'); return }
-        const own = Object.entries(rest).filter(([field]) => field !== 'destination' && !(TAG_FIELDS as readonly string[]).includes(field))
-        const set = { ...Object.fromEntries(Object.entries(rest).filter(([field]) => !own.some(([name]) => name === field))), ...(own.length > 0 ? { extra: { ...row.extra, ...Object.fromEntries(own) } } : {}) }
+        const { campaign: _campaign, ...fixes } = fixesOf(row.findings)
+        if (Object.keys(fixes).length === 0) { say(row.findings.length === 0 ? 'The linter finds nothing here.' : 'Only a person can know what to write here; the inspector says what is wrong.'); return }
+        const set = fixSet(fixes, row.extra)
         run(() => now.current.edits.edit({ changes: [{ id: row.id, set }] }))
       },
       copyAddress(row) {
@@ -155,10 +153,10 @@ export function useGridActions(parts: Parts) {
           const reading = readText(column, text, routes)
           if (!reading.ok) { say(reading.sentence); return }
           // Extras are merged piece by piece; everything else is the same for all.
-          if (column.id.startsWith('extra.')) {
-            const wanted = ids === 'all' ? null : ids
-            const rows = (await blocks.between(0, total - 1)).filter(({ id }) => wanted === null || wanted.has(id))
-            await now.current.edits.edit({ changes: rows.map((row) => ({ id: row.id, set: { extra: { ...row.extra, [column.id.slice(6)]: text } } })) })
+          const { extra } = reading.set
+          if (extra) {
+            const rows = (await blocks.between(0, total - 1)).filter(({ id }) => ids === 'all' || ids.has(id))
+            await now.current.edits.edit({ changes: rows.map((row) => ({ id: row.id, set: { extra: { ...row.extra, ...extra } } })) })
             return
           }
           await setChosenPieces(reading.set)

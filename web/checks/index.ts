@@ -1,0 +1,1 @@
+export { CheckNow, CheckResult } from './CheckResult.tsx'
