@@ -7,7 +7,6 @@ import { domainsApi } from '@flimbo/core/domains'
 import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { FormChoice, FormText } from '../ui/index.ts'
 import { FormZone, useSession } from '../workspace/index.ts'
-import { CampaignFate } from './CampaignFate.tsx'
 
 interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string; domain: string }
 const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
@@ -86,7 +85,6 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
                 choices={[{ value: USUAL, label: 'the client’s usual domain' }, ...(domains.data?.rows ?? []).filter(({ state }) => state === 'ready').map(({ id, host }) => ({ value: String(id), label: host }))]}
               />
             )}
-            {campaign && <CampaignFate campaign={campaign} close={close} />}
           </Stack>
         </DialogContent>
         <DialogActions>

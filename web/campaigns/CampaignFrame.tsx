@@ -5,6 +5,7 @@ import { NavLink, Outlet, useOutletContext, useParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { counted, Trouble } from '../ui/index.ts'
 import { CampaignDialog } from './CampaignDialog.tsx'
+import { CampaignFate } from './CampaignFate.tsx'
 
 /** The campaign one is in; only below its frame. */
 export function useCampaign(): Campaign {
@@ -32,6 +33,7 @@ export function CampaignFrame() {
         <Box component="nav" aria-label="Stages of the campaign" sx={{ display: 'flex', flex: 1 }}>
           {stagesOf(campaign.data).map((stage, i) => <Stop key={stage.path} {...stage} first={i === 0} />)}
         </Box>
+        <CampaignFate campaign={campaign.data} />
         <Button color="inherit" sx={{ alignSelf: 'center' }} onClick={() => { setSettings(true) }}>Campaign settings</Button>
       </Stack>
       <Outlet context={campaign.data} key={campaignId} />

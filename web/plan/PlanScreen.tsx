@@ -96,7 +96,9 @@ export function PlanScreen() {
   // The inspected piece's row is the active one where it is on the screen: after a link led here, too.
   useEffect(() => {
     if (chosenCode === null || blocks.at(active.piece)?.id === chosenCode) return
-    for (let piece = seen.first; piece <= seen.last; piece++) if (blocks.at(piece)?.id === chosenCode) { setActive((old) => ({ ...old, piece })); return }
+    // `seen` is as exact as blocks are: only another block is told.
+    const end = (Math.floor(seen.last / BLOCK) + 1) * BLOCK
+    for (let piece = Math.floor(seen.first / BLOCK) * BLOCK; piece < end; piece++) if (blocks.at(piece)?.id === chosenCode) { setActive((old) => ({ ...old, piece })); return }
     // Only another piece, or its row coming in, moves the active cell; a click elsewhere must stand.
   }, [chosenCode, blocks.total])
   const onSeen = useCallback((first: number, to: number) => { setSeen((old) => (Math.floor(old.first / BLOCK) === Math.floor(first / BLOCK) && Math.floor(old.last / BLOCK) === Math.floor(to / BLOCK) ? old : { first, last: to })) }, [])
