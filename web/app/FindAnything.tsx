@@ -26,7 +26,9 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
       <Autocomplete<Hit, false, false, true>
         freeSolo
         autoHighlight
-        openOnFocus
+        // What is found shows for as long as something is typed, wherever the focus went meanwhile.
+        open={asked !== ''}
+        onClose={(_event, reason) => { if (reason === 'escape') leave() }}
         inputValue={typed}
         onInputChange={(_event, value, reason) => { if (reason === 'input') setTyped(value) }}
         options={asked === '' ? [] : (found.data?.hits ?? [])}

@@ -23,7 +23,10 @@ export function TopBar() {
   const navigate = useNavigate()
   const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
-    'ctrl+k': () => { setFinding(true) },
+    'ctrl+k': () => {
+      setKeysShown(false)
+      setFinding(true)
+    },
     '?': () => { setKeysShown(true) },
     // With a piece chosen, it is that piece's symbol the phone is shown.
     t: () => { void navigate(code === null ? '/phone' : `/phone?code=${code}`) },
