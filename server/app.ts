@@ -5,12 +5,12 @@ import type { Config } from './config/index.ts'
 import { checkNightly, destinationChecker } from './checks/index.ts'
 import { openDatabase } from './database/index.ts'
 import { openDomains, recordFinder } from './domains/index.ts'
-import { frontDoor, rehearsals as makeRehearsals } from './door/index.ts'
+import { attempts, frontDoor, passes, rehearsals as makeRehearsals } from './door/index.ts'
 import { office } from './office/index.ts'
 import { sheetReader } from './plan/index.ts'
 import { startReader } from './results/index.ts'
-import { lookup as makeLookup } from './routing/index.ts'
-import { announceScans, dailySalts, enricher, liveHub, openPlaces, startScanWriter } from './scans/index.ts'
+import { limits as makeLimits, lookup as makeLookup } from './routing/index.ts'
+import { announceScans, countLetThrough, dailySalts, enricher, liveHub, openPlaces, seenToday, startScanWriter } from './scans/index.ts'
 import { destinationSite, dnsStandIn, isStandInHost } from './standins/index.ts'
 import { tagging as makeTagging } from './tagging/index.ts'
 
@@ -59,7 +59,8 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const reviewer = startReader(config.databaseFile)
   const live = liveHub()
   const sheets = sheetReader()
-  const lookup = makeLookup(database)
+  const limits = makeLimits({ count: countLetThrough(database.prepared), settled: () => writer.settled() })
+  const lookup = makeLookup(database, limits)
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
   const rehearsals = makeRehearsals()
@@ -74,8 +75,8 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   })
   const stopNightly = checkNightly(database, checker, config.checkHour)
 
-  const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, writer, rehearsals, log })
-  const application = office({ config, database, reader, lookup, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
+  const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, seen: seenToday(database.prepared), writer, rehearsals, passes: passes(), attempts: attempts(), log })
+  const application = office({ config, database, reader, lookup, limits, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
   const standIn = config.standIns ? destinationSite() : null
 

@@ -34,6 +34,8 @@ export const code = z.object({
   destination: z.string(),
   /** Where a scan without a query of its own goes, UTM values and all. */
   finalAddress: z.string(),
+  /** Where this one item leads where no lane takes it; empty for its route's destination. */
+  otherwise: z.string(),
   /** Values the destination had itself and the code's took the place of. */
   clashes: z.array(clash),
   medium: z.string(),
@@ -108,12 +110,14 @@ export const pieceFields = {
   downOn: day.nullable(),
   reference: line('the reference', 100),
   key: line('the key', 100),
+  /** One item's own page, in place of its route's otherwise lane. */
+  otherwise: z.union([z.literal(''), destination]),
   note: line('the note', 1000),
 } as const
 
 export const USUAL_PIECE = {
   term: '', content: '', extra: {}, level: 'M', sizeMm: SIZE_MM.usual, viewingM: null, place: '', latitude: null, longitude: null,
-  printRun: null, cost: null, liveOn: null, downOn: null, reference: '', key: '', note: '',
+  printRun: null, cost: null, liveOn: null, downOn: null, reference: '', key: '', otherwise: '', note: '',
 } as const
 
 interface Placed { latitude?: number | null | undefined; longitude?: number | null | undefined; liveOn?: string | null | undefined; downOn?: string | null | undefined }
@@ -156,12 +160,12 @@ export type NewCode = z.input<typeof newCode>
 export const seriesPiece = z.strictObject({ ...newPiece, slug: line('the short link', 60).optional() }).refine(hasOneWay, ONE_WAY).superRefine(wholePiece)
 
 function mapDefaults() {
-  const { term, content, extra, level: lvl, viewingM, place, latitude, longitude, printRun, cost, liveOn, downOn, reference, key, note } = pieceFields
+  const { term, content, extra, level: lvl, viewingM, place, latitude, longitude, printRun, cost, liveOn, downOn, reference, key, otherwise, note } = pieceFields
   return {
     term: term.default(''), content: content.default(''), extra: extra.default({}), level: lvl.default('M'), sizeMm: sizeMm.default(SIZE_MM.usual),
     viewingM: viewingM.default(null), place: place.default(''), latitude: latitude.default(null), longitude: longitude.default(null),
     printRun: printRun.default(null), cost: cost.default(null), liveOn: liveOn.default(null), downOn: downOn.default(null),
-    reference: reference.default(''), key: key.default(''), note: note.default(''),
+    reference: reference.default(''), key: key.default(''), otherwise: otherwise.default(''), note: note.default(''),
   }
 }
 

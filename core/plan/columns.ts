@@ -11,7 +11,7 @@ export type CellSet = CodeSet & { route?: string; campaign?: string }
 /** A piece as far as its cells show it. */
 export type PlanRow = Pick<Code,
   'key' | 'name' | 'medium' | 'source' | 'campaign' | 'content' | 'term' | 'extra' | 'sizeMm' | 'viewingM' | 'place' | 'latitude' | 'longitude' | 'printRun' | 'cost'
-  | 'liveOn' | 'downOn' | 'reference' | 'level' | 'note' | 'state' | 'slug' | 'routeName' | 'destination'>
+  | 'liveOn' | 'downOn' | 'reference' | 'level' | 'note' | 'state' | 'slug' | 'routeName' | 'destination' | 'otherwise'>
 
 /**
  * One column of the plan: how its cells are written, how a person's text for one is read, and under which
@@ -79,6 +79,7 @@ const FIXED: readonly PlanColumn[] = [
       return read.success ? { ok: true, value: { destination: read.data } } : { ok: false, sentence: read.error.issues[0]?.message ?? 'This is no web address.' }
     },
   },
+  text('otherwise', 'Own destination', ['item destination', 'own page', 'item page', 'item url', 'item address']),
   text('medium', 'Medium', ['utm_medium', 'utm medium', 'campaign medium', 'media', 'media type'], false),
   text('source', 'Source', ['utm_source', 'utm source', 'campaign source'], false),
   {

@@ -125,7 +125,7 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
       else if (holder !== undefined || world.taken.has(set.slug)) why.push(`Short link: ${set.slug} is taken${holder ? ` by “${holder.name}”` : ''}. Choose another, or leave the cell empty for a free one.`)
     }
     const name = set.name ?? piece?.name ?? ''
-    const fault = set.destination === undefined ? null : world.destinationFault(set.destination)
+    const fault = [set.destination, set.otherwise].reduce<string | null>((found, address) => found ?? (address === undefined || address === '' ? null : world.destinationFault(address)), null)
     if (fault !== null) why.push(`Destination: ${fault}`)
     let route = wantedRoute(set, piece, name, routes, fresh, why)
     const whole = { ...USUAL_PIECE, ...(piece ?? {}), ...set }

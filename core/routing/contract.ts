@@ -1,17 +1,14 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { tally } from '../scans/index.ts'
-import { STATES } from './decide.ts'
-import { DESTINATION_MAX, readDestination } from './destination.ts'
+import { DESTINATION_MAX } from './destination.ts'
+import { destination } from './destinationField.ts'
+import { expectation } from './expectations.ts'
 import { revision } from './revision.ts'
+import { rules } from './rules.ts'
+import { STATES } from './state.ts'
 
 export const state = z.enum(STATES)
-
-/** A destination as it is typed; the server also refuses its own front door. */
-export const destination = z.string({ error: 'Give the address this leads to.' }).superRefine((typed, context) => {
-  const reading = readDestination(typed)
-  if (!reading.ok) context.addIssue({ code: 'custom', message: reading.sentence })
-}).transform((typed) => typed.trim())
 
 export const route = z.object({
   id: z.int(),
@@ -25,8 +22,48 @@ export const route = z.object({
   changedAt: z.int(),
   codes: z.int(),
   scans: tally,
+  lanes: z.int(),
+  hasDraft: z.boolean(),
 })
 export type Route = z.infer<typeof route>
+
+/** What is being prepared and is not live yet. */
+const draft = z.object({ destination: z.string(), rules, by: z.string(), at: z.int() })
+
+const taken = z.object({ total: z.int(), today: z.int() })
+
+/** One route with everything it does. */
+export const wholeRoute = route.extend({
+  rules,
+  /** Whether a password stands before it. */
+  locked: z.boolean(),
+  draft: draft.nullable(),
+  /** Goes up with each change of the draft. */
+  draftVersion: z.int(),
+  expectations: z.array(expectation),
+  /** Real scans let through: since the limit counts, and today; null where nothing limits them. */
+  taken: taken.nullable(),
+  /** When the limit will be reached at the present pace (UTC ms), with a 95 % interval; null where it cannot be told. */
+  forecast: z.object({ expected: z.int(), earliest: z.int(), latest: z.int().nullable() }).nullable(),
+})
+export type WholeRoute = z.infer<typeof wholeRoute>
+
+export const draftChange = z.strictObject({ draftVersion: z.int(), destination, rules })
+
+/** Scans of one exit of a route: a lane's id or one of `EXITS`, and the variant of a split. */
+const exitTally = z.object({ exit: z.string(), variant: z.string(), scans: z.int(), uniques: z.int() })
+export type ExitTally = z.infer<typeof exitTally>
+
+/** Real scans that would go elsewhere: from where to where, how many, and from which places most. */
+const moved = z.object({ was: z.string(), is: z.string(), scans: z.int(), places: z.array(z.string()) })
+const broken = z.object({ name: z.string(), expected: z.string(), would: z.string() })
+export const effect = z.object({
+  /** How many of the latest real scans were decided again. */
+  scans: z.int(), elsewhere: z.int(), moved: z.array(moved), broken: z.array(broken), changes: z.array(z.string()),
+})
+export type Effect = z.infer<typeof effect>
+
+const day = z.iso.date('Write the day as 2026-07-01.')
 
 const note = line('the note', 1000)
 
@@ -54,12 +91,41 @@ export const routesApi = {
     query: pageQuery(ROUTE_SORTS, 'name').extend({ campaignId: idQuery }), answer: pageOf(route),
   }),
   create: endpoint({
-    method: 'POST', path: '/routes', room: 'routing', status: 201, summary: 'Make a route', body: newRoute, answer: route,
+    method: 'POST', path: '/routes', room: 'routing', status: 201, summary: 'Make a route', body: newRoute, answer: wholeRoute,
   }),
-  get: endpoint({ method: 'GET', path: '/routes/:id', room: 'routing', summary: 'One route', params: idParams, answer: route }),
+  get: endpoint({ method: 'GET', path: '/routes/:id', room: 'routing', summary: 'One route', params: idParams, answer: wholeRoute }),
   change: endpoint({
     method: 'PATCH', path: '/routes/:id', room: 'routing', summary: 'Change where a route leads; live at once for all its codes',
-    params: idParams, body: routeChange, answer: route,
+    params: idParams, body: routeChange, answer: wholeRoute,
+  }),
+  saveDraft: endpoint({
+    method: 'PATCH', path: '/routes/:id/draft', room: 'routing', summary: 'Keep what is being prepared; no scan is decided by it',
+    params: idParams, body: draftChange, answer: wholeRoute,
+  }),
+  dropDraft: endpoint({ method: 'DELETE', path: '/routes/:id/draft', room: 'routing', summary: 'Drop what is being prepared', params: idParams, answer: wholeRoute }),
+  effect: endpoint({
+    method: 'GET', path: '/routes/:id/effect', room: 'routing', summary: 'What publishing the draft would change, by deciding the latest 10,000 real scans again',
+    params: idParams, answer: effect,
+  }),
+  publish: endpoint({
+    method: 'POST', path: '/routes/:id/publish', room: 'routing', summary: 'Make the draft live for every code of the route, at once',
+    params: idParams, body: z.strictObject({ version: z.int(), draftVersion: z.int() }), answer: wholeRoute,
+  }),
+  goBack: endpoint({
+    method: 'POST', path: '/routes/:id/return', room: 'routing', summary: 'Make an older revision live again, as a new one',
+    params: idParams, body: z.strictObject({ version: z.int(), number: z.int() }), answer: wholeRoute,
+  }),
+  setPassword: endpoint({
+    method: 'PATCH', path: '/routes/:id/password', room: 'routing', summary: 'Put a password before a route, or take it away with an empty one; live at once',
+    params: idParams, body: z.strictObject({ version: z.int(), password: z.string().max(200, 'Make the password no longer than 200 characters.') }), answer: wholeRoute,
+  }),
+  setExpectations: endpoint({
+    method: 'PATCH', path: '/routes/:id/expectations', room: 'routing', summary: 'Keep rehearsals that publishing runs again',
+    params: idParams, body: z.strictObject({ expectations: z.array(expectation).max(100, 'Keep at most 100 expectations.') }), answer: wholeRoute,
+  }),
+  exits: endpoint({
+    method: 'GET', path: '/routes/:id/exits', room: 'routing', summary: 'How many real scans took each lane and variant',
+    params: idParams, query: z.strictObject({ from: day.optional(), to: day.optional() }), answer: z.object({ rows: z.array(exitTally) }),
   }),
   revisions: endpoint({
     method: 'GET', path: '/routes/:id/revisions', room: 'routing', summary: 'Every change of a route, the newest first',

@@ -1,62 +1,168 @@
-import { tag, type Tagged } from './address.ts'
-import { readDestination } from './destination.ts'
-import type { ExtraValues, UtmValues } from './utm.ts'
+import { chooseVariant } from './split.ts'
+import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading } from './compile.ts'
+import type { TraceStep } from './trace.ts'
+import { plainVisit, type Visit } from '../conditions/index.ts'
+import { fillPlaceholders } from './placeholders.ts'
+import type { Answer } from './rules.ts'
+import type { State } from './state.ts'
+import { tag } from './address.ts'
 
-/** Whether something answers scans: it does, it rests for a while, or it was deleted for good. */
-export const STATES = ['live', 'paused', 'deleted'] as const
-export type State = (typeof STATES)[number]
+/** How many real scans a route has let through: since its limit counts, and today. */
+export interface Taken { readonly total: number; readonly today: number }
 
-/** What a code and its route say of a scan, as they are stored. */
-export interface RouteSettings {
-  readonly code: { readonly state: State; readonly utm: UtmValues; readonly extra?: ExtraValues }
-  readonly route: { readonly state: State; readonly destination: string }
+/** One scan at the door: what is known of it, and how far it has got. */
+export interface Arrival extends Visit {
+  /** Whether the password was given. */
+  readonly unlocked: boolean
+  readonly taken: Taken
 }
 
-/** Settings made ready for many scans: `decide` does no parsing of its own. */
-export interface CompiledRoute {
-  readonly settings: RouteSettings
-  readonly tagged: Tagged
+export const NONE_TAKEN: Taken = { total: 0, today: 0 }
+
+/** A scan of which nothing is known but when it came. */
+export function plainArrival(at: number, known: Partial<Arrival> = {}): Arrival {
+  return { ...plainVisit(at), unlocked: false, taken: NONE_TAKEN, ...known }
 }
 
-/** What `decide` may know of one scan. */
-export interface Visit {
-  /** The query the scan came with, without its `?`; empty where it had none. */
-  readonly query: string
-}
+/** Which part of code and route settled a decision. */
+export type Reason = 'code' | 'route' | 'before' | 'after' | 'full' | 'full-today' | 'password' | 'location' | 'lane' | 'otherwise'
+/** Flimbo's own messages, and `own` for one a manager wrote. */
+export type MessageName = Exclude<State, 'live'> | 'early' | 'over' | 'full' | 'full-today' | 'own'
 
-/** One step of a decision: what was looked at, what it saw, and whether it settled the matter. */
-export interface TraceStep {
-  readonly looked: 'code' | 'route' | 'otherwise'
-  readonly saw: string
-  readonly settled: boolean
+interface Settled {
+  readonly reason: Reason
+  /** The exit taken: a lane's id or one of `EXITS`. */
+  readonly exit: string
+  /** The variant of a split; empty where there was none. */
+  readonly variant: string
 }
 
 export type Decision =
-  | { readonly kind: 'redirect'; readonly address: string; readonly reason: 'otherwise'; readonly trace: readonly TraceStep[] }
-  | { readonly kind: 'message'; readonly message: 'paused' | 'deleted'; readonly reason: 'code' | 'route'; readonly trace: readonly TraceStep[] }
+  | Settled & { readonly kind: 'redirect'; readonly address: string }
+  | Settled & { readonly kind: 'message'; readonly message: MessageName; readonly title: string; readonly text: string }
+  | Settled & { readonly kind: 'ask'; readonly ask: 'password' | 'location'; readonly why: string }
 
-/**
- * Makes a route ready to decide.
- * @throws RangeError when the stored destination is not one `readDestination` would have taken
- */
-export function compile(settings: RouteSettings): CompiledRoute {
-  const reading = readDestination(settings.route.destination)
-  if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
-  return { settings, tagged: tag(reading.url, settings.code.utm, settings.code.extra) }
+/** Whether a decision uses up one scan of a route's limits: the scan got past them to where it leads. */
+export function isLetThrough({ kind, reason }: Pick<Decision, 'kind' | 'reason'>): boolean {
+  return kind !== 'ask' && (reason === 'lane' || reason === 'otherwise')
 }
 
 /**
- * Decides where one scan goes. This is the only place that does: the front door, rehearsals and
- * reviews all call it. Pure and total: every visit gets an answer.
+ * Decides where one scan goes. This is the only place that does: the front door, the test scan, the review
+ * and the publish summary all call it. Pure and total: every visit gets an answer. With `trace`, every step
+ * and every condition up to the exit is noted there, and the answer is the same.
  */
-export function decide({ settings, tagged }: CompiledRoute, visit: Visit): Decision {
-  const trace: TraceStep[] = []
-  for (const looked of ['code', 'route'] as const) {
-    const { state } = settings[looked]
-    trace.push({ looked, saw: state, settled: state !== 'live' })
-    if (state !== 'live') return { kind: 'message', message: state, reason: looked, trace }
+export function decide({ code, route }: Compiled, arrival: Arrival, trace?: TraceStep[]): Decision {
+  trace?.push({ look: 'code', saw: code.settings.state, settled: code.settings.state !== 'live' })
+  if (code.settings.state !== 'live') return resting(code.settings.state, 'code')
+  return through(code, route, arrival, trace) ?? otherwise(code, route, arrival, trace)
+}
+
+function resting(state: Exclude<State, 'live'>, reason: 'code' | 'route'): Decision {
+  return { kind: 'message', message: state, title: '', text: '', reason, exit: '', variant: '' }
+}
+
+/** What comes before the lanes, then the lanes; null where the otherwise lane is left. */
+function through(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+  const { state } = route.settings
+  trace?.push({ look: 'route', saw: state, settled: state !== 'live' })
+  if (state !== 'live') return resting(state, 'route')
+  return beforeLanes(code, route, arrival, trace) ?? byLanes(code, route, arrival, trace)
+}
+
+function beforeLanes(code: CompiledCode, { life, settings: { locked, rules } }: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+  if (life) {
+    const early = arrival.at < life.startsAt
+    const over = arrival.at >= life.endsAt
+    trace?.push({ look: 'life', saw: early ? 'not yet begun' : over ? 'over' : 'within its dates', settled: early || over })
+    if (early) return answerWith(code, arrival, life.before, 'before', 'early')
+    if (over) return answerWith(code, arrival, life.after, 'after', 'over')
+    const full = life.limit !== null && arrival.taken.total >= life.limit
+    const fullToday = life.daily !== null && arrival.taken.today >= life.daily
+    if (life.limit !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.total)} of ${String(life.limit)} scans`, settled: full })
+    if (full) return answerWith(code, arrival, life.full, 'full', 'full')
+    if (life.daily !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.today)} of ${String(life.daily)} scans today`, settled: fullToday })
+    if (fullToday) return answerWith(code, arrival, life.fullToday, 'full-today', 'full-today')
   }
-  const address = visit.query === '' ? tagged.address : tagged.carrying(visit.query)
-  trace.push({ looked: 'otherwise', saw: settings.route.destination, settled: true })
-  return { kind: 'redirect', address, reason: 'otherwise', trace }
+  if (locked === true) {
+    trace?.push({ look: 'password', saw: arrival.unlocked ? 'given' : 'not given yet', settled: !arrival.unlocked })
+    if (!arrival.unlocked) return { kind: 'ask', ask: 'password', why: '', reason: 'password', exit: '', variant: '' }
+  }
+  const asks = rules?.askLocation
+  if (asks) {
+    trace?.push({ look: 'location', saw: arrival.precise === null ? 'not asked yet' : arrival.precise === 'refused' ? 'not told' : 'told', settled: arrival.precise === null })
+    if (arrival.precise === null) return { kind: 'ask', ask: 'location', why: asks.why, reason: 'location', exit: '', variant: '' }
+  }
+  return null
+}
+
+function answerWith(code: CompiledCode, arrival: Arrival, answer: Leading | null, reason: 'before' | 'after' | 'full' | 'full-today', message: MessageName): Decision {
+  if (answer) return lead(code, arrival, answer, { reason, exit: reason, variant: '' })
+  return { kind: 'message', message, title: '', text: '', reason, exit: reason, variant: '' }
+}
+
+function byLanes(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+  for (const lane of route.lanes) {
+    if (!takes(lane, code, arrival, trace)) continue
+    const decision = outcomeOf(lane, code, arrival, trace)
+    if (decision) return decision
+  }
+  return null
+}
+
+function takes({ test, lane }: CompiledLane, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): boolean {
+  if (lane.resting) {
+    trace?.push({ look: 'lane', lane: lane.id, saw: 'resting', settled: false, checks: [] })
+    return false
+  }
+  if (!trace) return test.holds(arrival, code.scanned)
+  const checks: Parameters<typeof test.explain>[2] = []
+  const held = test.explain(arrival, code.scanned, checks)
+  trace.push({ look: 'lane', lane: lane.id, saw: held ? 'holds' : 'does not hold', settled: held, checks })
+  return held
+}
+
+/** What a lane does; null where it cannot do it: every variant has ended, or the route it leads to is gone. */
+function outcomeOf({ lane, leads }: CompiledLane, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+  const settled = { reason: 'lane', exit: lane.id, variant: '' } as const
+  if (leads.kind === 'leading') return lead(code, arrival, leads.to, settled)
+  if (leads.kind === 'split') {
+    const chosen = chooseVariant(leads.variants, arrival.visitor, lane.id)
+    trace?.push({ look: 'split', lane: lane.id, saw: chosen?.name ?? 'every variant has ended or weighs nothing', settled: chosen !== null })
+    return chosen && lead(code, arrival, chosen.to, { ...settled, variant: chosen.id })
+  }
+  trace?.push({ look: 'onward', lane: lane.id, saw: leads.route?.settings.name ?? 'a route that is gone', settled: leads.route !== null })
+  if (!leads.route) return null
+  const decision = through(code, leads.route, arrival, trace) ?? otherwise(code, leads.route, arrival, trace)
+  return decision.kind === 'ask' ? null : { ...decision, ...settled }
+}
+
+function otherwise(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision {
+  const to = code.otherwise ?? route.otherwise
+  trace?.push({ look: 'otherwise', saw: to.kind === 'address' ? to.text : '', settled: true })
+  return lead(code, arrival, to, { reason: 'otherwise', exit: 'otherwise', variant: '' })
+}
+
+/** How many filled addresses are kept ready for one code. */
+const FILLED_MAX = 50
+
+function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settled): Decision {
+  if (to.kind === 'message') return { kind: 'message', message: 'own', title: to.title, text: to.text, ...settled }
+  const href = to.fills ? fillPlaceholders(to.href, valuesFor(code, arrival)) : to.href
+  let tagged = code.tagged.get(href)
+  if (!tagged) {
+    if (code.tagged.size >= FILLED_MAX) code.tagged.clear()
+    tagged = tag(new URL(href), code.settings.utm, code.settings.extra)
+    code.tagged.set(href, tagged)
+  }
+  return { kind: 'redirect', address: arrival.query === '' ? tagged.address : tagged.carrying(arrival.query), ...settled }
+}
+
+function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {
+  return { country: place.country, language: languages[0] ?? '', code: settings.slug ?? '', content: settings.utm.content }
+}
+
+/** What an answer says where it is shown as text. */
+export function answerText(answer: Answer): string {
+  return answer.kind === 'address' ? answer.address : answer.title
 }

@@ -1,10 +1,11 @@
 import { hasControlCharacters } from '../api/index.ts'
+import { hasPlaceholderInHost } from './placeholders.ts'
 
 /** The longest destination Flimbo takes, in characters. Common practice, no published source. */
 export const DESTINATION_MAX = 2048
 
 export type DestinationFault =
-  | 'empty' | 'too-long' | 'control-characters' | 'not-an-address' | 'not-http' | 'no-host' | 'front-door'
+  | 'empty' | 'too-long' | 'control-characters' | 'not-an-address' | 'not-http' | 'no-host' | 'placeholder-host' | 'front-door'
 
 const SENTENCES: Record<DestinationFault, string> = {
   empty: 'Give the address this leads to.',
@@ -13,6 +14,7 @@ const SENTENCES: Record<DestinationFault, string> = {
   'not-an-address': 'This is not a whole web address. Write it as https://saltmarsh.example/page.',
   'not-http': 'Phones can only be sent to a web page: begin the address with https:// or http://.',
   'no-host': 'The address names no site. Write it as https://saltmarsh.example/page.',
+  'placeholder-host': 'A placeholder may stand in the path, the query or after #, but not in the name of the site.',
   'front-door': 'This address points back at Flimbo’s own short links and would go in a circle. Give the page it should lead to.',
 }
 
@@ -53,6 +55,7 @@ export function readDestination(typed: string, doors: readonly string[] = []): D
   if (scheme && !isHttp && !scheme.includes('.') && !/^localhost$/.test(scheme)) return refused('not-http')
   if (!isHttp) return refused('not-an-address')
   if (!/^https?:\/\/[^/?#\\]/i.test(text)) return refused('no-host')
+  if (hasPlaceholderInHost(text)) return refused('placeholder-host')
   if (!URL.canParse(text)) return refused('not-an-address')
   const url = new URL(text)
   if (url.hostname === '') return refused('no-host')

@@ -27,5 +27,5 @@ export interface Difference {
 export function differences(change: Pick<Revision, 'before' | 'after'>): Difference[] {
   return Object.entries(change.after)
     .map(([field, is]) => ({ field, was: change.before?.[field], is }))
-    .filter(({ was, is }) => was !== is)
+    .filter(({ was, is }) => was !== is && JSON.stringify(was) !== JSON.stringify(is))
 }

@@ -2,9 +2,10 @@ import { isbot } from 'isbot'
 
 /**
  * Why a request for a short link is kept apart from the figures: it was not a person's device asking
- * to go there. `test` is a rehearsal from the office.
+ * to go there. `test` is a rehearsal from the office; `onward` is the next step of a scan that was counted
+ * when it was asked for a password or its place.
  */
-export const APART = ['head', 'prefetch', 'preview', 'crawler', 'test'] as const
+export const APART = ['head', 'prefetch', 'preview', 'crawler', 'test', 'onward'] as const
 export type Apart = (typeof APART)[number]
 
 /** User-agent tokens of programs that fetch a page to show a card of it in a message. From memory; no published list. */
@@ -17,6 +18,8 @@ export interface RequestSigns {
   /** `Sec-Purpose` (Fetch Standard), or the older `Purpose`. */
   readonly purpose: string
   readonly test: boolean
+  /** Whether it comes with the signed token of an earlier step. */
+  readonly onward: boolean
   /** What its user agent is, by `programKind`. */
   readonly program: 'preview' | 'crawler' | null
 }
@@ -32,9 +35,9 @@ export function programKind(userAgent: string): RequestSigns['program'] {
  * Tells whether a request counts as a scan (null) or is kept apart, and why. A rehearsal comes first,
  * then what the request says of itself, then what its user agent is.
  */
-export function apartKind({ method, purpose, test, program }: RequestSigns): Apart | null {
+export function apartKind({ method, purpose, test, onward, program }: RequestSigns): Apart | null {
   if (test) return 'test'
   if (method === 'HEAD') return 'head'
   if (purpose !== '' && /\b(prefetch|prerender|preview)\b/i.test(purpose)) return 'prefetch'
-  return program
+  return program ?? (onward ? 'onward' : null)
 }

@@ -3,7 +3,8 @@ import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './device.ts'
 
-export const OUTCOMES = ['redirect', 'paused', 'deleted'] as const
+/** What a scan was answered with: the way on, or a page and why. */
+export const OUTCOMES = ['redirect', 'paused', 'deleted', 'early', 'over', 'full', 'full-today', 'message', 'password', 'location'] as const
 export type Outcome = (typeof OUTCOMES)[number]
 
 /** One scan as it is kept: no network address, no user agent, no visitor. */
@@ -15,6 +16,9 @@ export const scan = z.object({
   routeId: z.int(),
   revision: z.int(),
   outcome: z.enum(OUTCOMES),
+  /** The lane it took, by its key, or `otherwise`; empty where it got to none. */
+  exit: z.string(),
+  variant: z.string(),
   apart: z.enum(APART).nullable(),
   unique: z.boolean(),
   country: z.string(),

@@ -59,7 +59,7 @@ describe('User-Agent', () => {
 })
 
 describe('what is kept apart', () => {
-  const person = { method: 'GET', purpose: '', test: false, program: null } as const
+  const person = { method: 'GET', purpose: '', test: false, onward: false, program: null } as const
   it('is not a person’s device that asks', () => { expect(apartKind(person)).toBeNull() })
   it.each([
     [{ ...person, method: 'HEAD' }, 'head'],
@@ -69,6 +69,8 @@ describe('what is kept apart', () => {
     [{ ...person, program: 'crawler' as const }, 'crawler'],
     [{ ...person, program: 'preview' as const }, 'preview'],
     [{ ...person, test: true, method: 'HEAD' }, 'test'],
+    [{ ...person, onward: true }, 'onward'],
+    [{ ...person, onward: true, program: 'crawler' as const }, 'crawler'],
   ])('%j as %s', (signs, kind) => { expect(apartKind(signs)).toBe(kind) })
 
   it.each([

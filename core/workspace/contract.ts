@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { endpoint, idParams, requiredLine } from '../api/index.ts'
 import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
-import { zoneName } from './zone.ts'
+import { zoneName } from '../api/index.ts'
 
 export const ROLES = ['admin', 'editor', 'viewer'] as const
 

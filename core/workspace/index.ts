@@ -2,4 +2,4 @@ export { client, person, ROLES, session, setUp, signIn, USUAL_SETTINGS, workspac
 export { findApi } from './find.ts'
 export type { Hit } from './find.ts'
 export type { Client, Person, Session, SetUp, Workspace, WorkspaceSettings } from './contract.ts'
-export { isZone, zoneName } from './zone.ts'
+export { isZone, zoneName } from '../api/index.ts'

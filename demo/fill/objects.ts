@@ -9,6 +9,7 @@ import { changeRoute, insertRoute } from '@flimbo/server/routing'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { DETAILS } from '../scenario/details.ts'
+import { EXPECTATIONS, RULES } from '../scenario/rules.ts'
 import { shifted, ZONE } from './calendar.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
@@ -47,12 +48,17 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   async function route(manager: Write, campaign: Made, { name, leads, pieces, state }: SampleRoute): Promise<void> {
     const [first, ...later] = leads
     if (!first) throw new Error(`The route ${name} leads nowhere`)
+    const changes = [
+      ...later.map(({ since, to, by }) => ({ since, by, change: { destination: to } })),
+      ...(RULES[name] ?? []).map(({ since, by, rules }) => ({ since, by, change: { rules } })),
+    ].sort((a, b) => (a.since < b.since ? -1 : 1))
     const made = Math.round(workDay(first.since))
     const { id } = await insertRoute(manager, { campaignId: campaign.id, name, destination: first.to, note: '' }, { personId: staff[first.by], at: made })
     let version = 1
-    for (const { since, to, by } of later) {
-      await changeRoute(manager, id, version++, { destination: to }, { personId: staff[by], at: Math.round(workDay(since)) })
+    for (const { since, by, change } of changes) {
+      await changeRoute(manager, id, version++, change, { personId: staff[by], at: Math.round(workDay(since)) })
     }
+    if (EXPECTATIONS[name]) await manager.update(tables.routes, { id }, { expectations: EXPECTATIONS[name] })
     for (const each of pieces) await piece(manager, campaign, id, each, made + 120_000)
     if (state) await changeRoute(manager, id, version, { state }, { personId: staff.anna, at: Math.round(now - 5 * 24 * 3_600_000) })
   }

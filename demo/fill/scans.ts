@@ -1,8 +1,9 @@
 import { randomBytes } from 'node:crypto'
 import type { Faker } from '@faker-js/faker'
 import { dayIn } from '@flimbo/core/results'
-import type { Outcome } from '@flimbo/core/scans'
+import { compileCode, compileRoute, decide, NO_RULES, plainArrival, utmOf, type CompiledRoute, type RouteSettings } from '@flimbo/core/routing'
 import { tables, prepareWriter, type Database } from '@flimbo/server/database'
+import { outcomeOf } from '@flimbo/server/door'
 import { destroyDaysBefore, enricher, openPlaces, pack, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
 import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
@@ -13,11 +14,13 @@ const GROUP = 5000
 /** How often somebody scans the same piece again on the same day. */
 const AGAIN = 0.14
 
-interface State { readonly at: number; readonly revisionId: number }
+interface State { readonly at: number; readonly revisionId: number; readonly route: CompiledRoute }
 
 /** What decided at a moment: the newest revision that was there. */
-function revisionAt(history: readonly State[], at: number): number {
-  return history.findLast((each) => each.at <= at)?.revisionId ?? history[0]?.revisionId ?? 0
+function stateAt(history: readonly State[], at: number): State {
+  const state = history.findLast((each) => each.at <= at) ?? history[0]
+  if (!state) throw new Error('A route without a revision')
+  return state
 }
 
 /**
@@ -28,8 +31,8 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
   const { read } = database
   const codes = new Map((await read.find(tables.codes)).map((code) => [code.slug, code]))
   const history = new Map<number, State[]>()
-  for (const { id, subjectId, at } of await read.find(tables.revisions, { where: { of: 'route' }, order: { number: 'asc' } })) {
-    history.set(subjectId, [...(history.get(subjectId) ?? []), { at, revisionId: id }])
+  for (const { id, subjectId, at, after } of await read.find(tables.revisions, { where: { of: 'route' }, order: { number: 'asc' } })) {
+    history.set(subjectId, [...(history.get(subjectId) ?? []), { at, revisionId: id, route: compileRoute({ rules: NO_RULES, ...after } as unknown as RouteSettings) }])
   }
   const [workspace] = await read.find(tables.workspaces)
   const workspaceId = workspace?.id ?? 0
@@ -64,12 +67,14 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
     const again = seen.length > 0 && faker.number.float() < AGAIN
     const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(seen) : passer(faker)
     if (!isProgram) today.people.set(slug, [...seen, who])
-    const outcome: Outcome = code.state !== 'live' && at > now - 9 * 24 * 3_600_000 ? code.state : 'redirect'
+    const { revisionId, route } = stateAt(history.get(code.routeId) ?? [], at)
+    const enriched = enrich({ method: 'GET', address: who.address, userAgent: who.userAgent, acceptLanguage: who.acceptLanguage, purpose: '', referer: '', test: false, onward: false })
+    const visitor = visitorHash(salts.get(day) ?? '', who.address, who.userAgent)
+    const state = code.state !== 'live' && at > now - 9 * 24 * 3_600_000 ? code.state : 'live'
+    const decision = decide({ code: compileCode({ state, utm: utmOf(code, '') }), route }, plainArrival(at, { ...enriched, visitor, repeat: again }))
     pack({
       at, workspaceId, campaignId: code.campaignId, day, codeId: code.id, routeId: code.routeId,
-      revisionId: revisionAt(history.get(code.routeId) ?? [], at), outcome,
-      ...enrich({ method: 'GET', address: who.address, userAgent: who.userAgent, acceptLanguage: who.acceptLanguage, purpose: '', referer: '', test: false }),
-      visitor: visitorHash(salts.get(day) ?? '', who.address, who.userAgent),
+      revisionId, ...enriched, visitor, outcome: outcomeOf(decision), exit: decision.exit, variant: decision.variant,
     }, packed)
     if (i % GROUP === GROUP - 1) flush()
   })

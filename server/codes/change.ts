@@ -136,6 +136,8 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
     let next: CodeRow
     try {
       if (set.destination !== undefined) checkLeading(row, set.destination, known, house)
+      const fault = set.otherwise ? house.destinationFault(set.otherwise) : null
+      if (fault !== null) throw wrongField('otherwise', fault)
       next = judged(row, set, known, house.rules, at)
     } catch (error) {
       if (!(error instanceof Refusal)) throw error

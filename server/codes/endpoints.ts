@@ -44,6 +44,7 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
   mount(mounts, codesApi.create, async ({ body, who }) => {
     const workspaceId = who.workspace.id
     checkDestination(body.destination, domains)
+    if (body.otherwise !== '') checkDestination(body.otherwise, domains, 'otherwise')
     const campaign: CampaignRow = await scopeOwner(database, workspaceId, { campaignId: body.campaignId })
     const domainId = await domainOf(who, body)
     refuseOffList(await tagging.rulesOf(workspaceId), body.medium)

@@ -1,9 +1,10 @@
 import type { EntityManager } from 'typeorm'
 import type { z } from 'zod'
 import type { newCode } from '@flimbo/core/codes'
+import { NO_RULES } from '@flimbo/core/routing'
 import { wrongField } from '../api/index.ts'
 import { findAmong, insertMany, nextId, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot } from '../database/index.ts'
-import { keptOfRoute, type By } from '../routing/index.ts'
+import { keptOfRoute, plainRoute, type By } from '../routing/index.ts'
 import { freeSlugs, holders, slugTaken } from './slugs.ts'
 
 /** What a revision of a code keeps: everything a person can change. */
@@ -12,7 +13,7 @@ export function kept({ id: _id, version: _version, createdAt: _created, ...rest 
 }
 
 /** A route that does not exist yet; pieces that name the same object share it. */
-export interface FreshRoute { readonly name: string; readonly destination: string; readonly note?: string; readonly state?: RouteRow['state'] }
+export interface FreshRoute { readonly name: string; readonly destination: string; readonly note?: string; readonly state?: RouteRow['state']; readonly rules?: RouteRow['rules']; readonly passwordHash?: string }
 
 /** A piece about to be issued. Without a slug it gets a free one. */
 export type PieceToIssue = Omit<CodeRow, 'id' | 'routeId' | 'slug' | 'version' | 'createdAt' | 'archivedAt'> & {
@@ -77,8 +78,8 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
         leading = routeId++
         fresh.set(route, leading)
         const row: RouteRow = {
-          id: leading, campaignId: piece.campaignId, name: route.name, destination: route.destination, state: route.state ?? 'live', note: route.note ?? '',
-          revisionId: revisionId++, version: 1, createdAt: at, changedAt: at,
+          ...plainRoute({ campaignId: piece.campaignId, name: route.name, destination: route.destination, note: route.note ?? '' }, at),
+          id: leading, revisionId: revisionId++, state: route.state ?? 'live', rules: route.rules ?? NO_RULES, passwordHash: route.passwordHash ?? '',
         }
         routes.push(row)
         revisions.push({ ...first, id: row.revisionId, of: 'route', subjectId: row.id, after: keptOfRoute(row) })

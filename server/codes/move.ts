@@ -67,6 +67,6 @@ export interface CampaignCopying { readonly domainId: number; readonly day: (day
 /** Issues all current pieces of one campaign again in another, each on a copy of its route. */
 export async function copyPlan(manager: EntityManager, from: number, to: number, { domainId, day }: CampaignCopying, by: By, slugLength: number): Promise<void> {
   const rows = (await manager.find(tables.codes, { where: { campaignId: from }, order: { id: 'asc' } })).filter(({ state, archivedAt }) => state !== 'deleted' && archivedAt === null)
-  const fresh = new Map<number, FreshRoute>((await manager.findBy(tables.routes, { campaignId: from })).filter(({ state }) => state !== 'deleted').map(({ id, name, destination, note, state }) => [id, { name, destination, note, state }]))
+  const fresh = new Map<number, FreshRoute>((await manager.findBy(tables.routes, { campaignId: from })).filter(({ state }) => state !== 'deleted').map(({ id, name, destination, note, state, rules, passwordHash }) => [id, { name, destination, note, state, rules, passwordHash }]))
   await issueCodes(manager, rows.map((row) => again(row, { campaignId: to, domainId, route: fresh.get(row.routeId) ?? row.routeId, liveOn: day(row.liveOn), downOn: day(row.downOn) })), by, slugLength)
 }

@@ -1,7 +1,7 @@
 import { In } from 'typeorm'
 import { shortLink, type Code } from '@flimbo/core/codes'
 import { checkSentence } from '@flimbo/core/checks'
-import { compile, decide, utmOf } from '@flimbo/core/routing'
+import { readDestination, tag, utmOf } from '@flimbo/core/routing'
 import { tables, type CheckRow, type CodeRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { tallyOf, type Reader } from '../results/index.ts'
@@ -23,9 +23,10 @@ function grouped<T, K>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
 
 /** Where a piece stands and what its tags make of its destination. */
 function addressed(row: CodeRow, destination: string, utmCampaign: string) {
-  const compiled = compile({ code: { state: 'live', utm: utmOf(row, utmCampaign), extra: row.extra }, route: { state: 'live', destination } })
-  const decision = decide(compiled, { query: '' })
-  return { finalAddress: decision.kind === 'redirect' ? decision.address : '', clashes: [...compiled.tagged.clashes] }
+  const reading = readDestination(row.otherwise === '' ? destination : row.otherwise)
+  if (!reading.ok) return { finalAddress: '', clashes: [] }
+  const { address, clashes } = tag(reading.url, utmOf(row, utmCampaign), row.extra)
+  return { finalAddress: address, clashes: [...clashes] }
 }
 
 /** Shows rows as the API does, in the same order: with their route, links, final address, findings, newest check and counts. */

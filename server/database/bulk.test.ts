@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { USUAL_PIECE } from '@flimbo/core/codes'
+import { plainRoute } from '../routing/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
 import { findAmong, insertMany, nextId, openDatabase, tables, updateMany, type CodeRow, type Database } from './index.ts'
@@ -17,7 +18,7 @@ beforeEach(async () => {
   await database.write(async (manager) => {
     await manager.insert(tables.campaigns, { workspaceId: 1, clientId: 1, name: 'A', zone: 'UTC', utmCampaign: 'a', version: 1, createdAt: 0 })
     await insertMany(manager, tables.routes, [
-      { id: 1, campaignId: 1, name: 'R', destination: 'https://saltmarsh.example', state: 'live', note: '', revisionId: 0, version: 1, createdAt: 0, changedAt: 0 },
+      { ...plainRoute({ campaignId: 1, name: 'R', destination: 'https://saltmarsh.example', note: '' }, 0), id: 1 },
     ])
   })
 })

@@ -2,7 +2,7 @@ import { EntitySchema } from 'typeorm'
 import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
-import type { State } from '@flimbo/core/routing'
+import type { Expectation, Rules, State } from '@flimbo/core/routing'
 import type { Person } from '@flimbo/core/workspace'
 
 /** Rows as they are stored. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
@@ -15,8 +15,13 @@ export interface CampaignRow {
   startsOn: string | null; endsOn: string | null; domainId: number | null; pinned: boolean; archivedAt: number | null
   version: number; createdAt: number
 }
+export interface RouteDraft { destination: string; rules: Rules; personId: number; at: number }
 export interface RouteRow {
   id: number; campaignId: number; name: string; destination: string; state: State; note: string
+  rules: Rules; passwordHash: string
+  /** What is being prepared, and how often that was changed. */
+  draft: RouteDraft | null; draftVersion: number
+  expectations: Expectation[]
   /** The revision in force; scans name it. */
   revisionId: number; version: number; createdAt: number; changedAt: number
 }
@@ -29,6 +34,8 @@ export interface CodeRow {
   /** From how far away it is scanned, in metres. */
   viewingM: number | null
   place: string; latitude: number | null; longitude: number | null
+  /** Where this one item leads where no lane takes it; empty for the route's own destination. */
+  otherwise: string
   printRun: number | null; cost: number | null; liveOn: string | null; downOn: string | null
   /** The client's own reference, and the key an import knows the piece by. */
   reference: string; key: string
@@ -50,7 +57,7 @@ export interface CheckRow {
   hops: Hop[]; lost: string[]; failingSince: number | null
 }
 /** What a revision keeps of a route or a code. */
-export type Snapshot = Record<string, string | number | boolean | null | Record<string, string>>
+export type Snapshot = Record<string, string | number | boolean | null | Record<string, string> | Rules>
 export interface RevisionRow {
   id: number; of: 'route' | 'code'; subjectId: number; number: number; at: number; personId: number
   before: Snapshot | null; after: Snapshot
@@ -88,6 +95,7 @@ const routes = new EntitySchema<RouteRow>({
   name: 'routes',
   columns: {
     id, campaignId: integer, name: text, destination: text, state: text, note: text,
+    rules: json, passwordHash: text, draft: { type: 'simple-json', nullable: true }, draftVersion: integer, expectations: json,
     revisionId: integer, version: integer, createdAt: integer, changedAt: integer,
   },
 })
@@ -95,7 +103,7 @@ const codes = new EntitySchema<CodeRow>({
   name: 'codes',
   columns: {
     id, campaignId: integer, routeId: integer, domainId: integer, slug: text, name: text, medium: text, source: text, term: text, content: text, extra: json,
-    level: text, sizeMm: { type: 'real' }, viewingM: optionalReal, place: text, latitude: optionalReal, longitude: optionalReal,
+    level: text, sizeMm: { type: 'real' }, viewingM: optionalReal, place: text, latitude: optionalReal, longitude: optionalReal, otherwise: text,
     printRun: optionalInteger, cost: optionalReal, liveOn: optionalText, downOn: optionalText, reference: text, key: text,
     note: text, state: text, archivedAt: optionalInteger, version: integer, createdAt: integer,
   },

@@ -1,29 +1,33 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import proxyaddr from 'proxy-addr'
 import type { Logger } from 'pino'
 import { canonicalSlug } from '@flimbo/core/codes'
-import { decide, type Decision } from '@flimbo/core/routing'
-import type { Outcome } from '@flimbo/core/scans'
-import type { Config } from '../config/index.ts'
+import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
+import type { Outcome, Place } from '@flimbo/core/scans'
 import type { Domains, Doorway } from '../domains/index.ts'
 import type { Lookup, Posting } from '../routing/index.ts'
-import { DoorBusy, visitorHash, type DailySalts, type Enricher, type RequestFacts, type ScanWriter } from '../scans/index.ts'
-import { RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
-import { rehearsalOf, type Rehearsals } from './rehearsal.ts'
+import { DoorBusy, type ScanRecord, type ScanWriter } from '../scans/index.ts'
+import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.ts'
+import { locationPage, passwordPage } from './askPages.ts'
+import { readForm, rounded } from './forms.ts'
+import { messagePage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
+import { takePass } from './passes.ts'
+import { enterPassword, type PasswordParts } from './password.ts'
 
-export interface DoorParts {
-  readonly config: Pick<Config, 'trust'>
+export interface DoorParts extends ArrivalParts, PasswordParts {
   readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
-  readonly enrich: Enricher
-  readonly salts: DailySalts
   readonly writer: ScanWriter
-  readonly rehearsals: Rehearsals
   readonly log: Logger
 }
 
-type Header = string | string[] | undefined
-const text = (header: Header): string => (typeof header === 'string' ? header : (header?.join(', ') ?? ''))
+/** One request for a short link, and what it is answered by. */
+interface Call {
+  readonly request: IncomingMessage
+  readonly response: ServerResponse
+  readonly doorway: Doorway
+  readonly path: string
+  readonly query: string
+}
 
 /**
  * The front door: what phones reach. It is a bare HTTP server because every printed code waits for it;
@@ -38,11 +42,7 @@ export function frontDoor(parts: DoorParts): Server {
 /** Sorts out what is no short link, then looks the slug up: in memory, or else in the database. */
 function receive(parts: DoorParts, request: IncomingMessage, response: ServerResponse): void {
   const { method = '', url = '' } = request
-  if (method !== 'GET' && method !== 'HEAD') {
-    response.setHeader('Allow', 'GET, HEAD')
-    sendPage(response, 'method')
-    return
-  }
+  if (method !== 'GET' && method !== 'HEAD' && method !== 'POST') { refuseMethod(response); return }
   const mark = url.indexOf('?')
   const path = mark < 0 ? url : url.slice(0, mark)
   const query = mark < 0 ? '' : url.slice(mark + 1)
@@ -55,65 +55,91 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
     return
   }
 
+  const call: Call = { request, response, doorway, path, query }
   const slug = canonicalSlug(path.endsWith('/') ? path.slice(1, -1) : path.slice(1))
+  const next = method === 'POST' ? answerForm : answerLink
   const posting = parts.lookup.known(doorway.id, slug)
-  if (posting !== undefined) { answer(parts, request, response, doorway, posting, query); return }
+  if (posting !== undefined) { next(parts, call, posting); return }
   parts.lookup.find(doorway.id, slug).then(
-    (found) => { answer(parts, request, response, doorway, found, query) },
+    (found) => { next(parts, call, found) },
     (error: unknown) => { refuse(parts, response, error) },
   )
 }
 
+/** Answers who scanned a code, or comes back with a pass. */
+function answerLink(parts: DoorParts, call: Call, posting: Posting | null): void {
+  if (!posting) { sendUnknown(call.response, call.doorway); return }
+  const { pass, rest } = takePass(call.query)
+  const locked = posting.passwordHash !== ''
+  const unlocked = locked && pass !== '' && parts.passes.isGood(pass, posting.codeId, posting.passwordHash, Date.now())
+  answer(parts, call, posting, { query: rest, unlocked, onward: unlocked, given: null })
+}
+
+/** Answers who filled in a form of the front door: a password, or where the phone is. */
+function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void {
+  if (!posting) { sendUnknown(call.response, call.doorway); return }
+  const { rules, locked } = posting.compiled.route.settings
+  if (locked !== true && !rules?.askLocation) { refuseMethod(call.response); return }
+  readForm(call.request).then(async (given) => {
+    if (!given) { sendPage(call.response, 'malformed'); return }
+    const { pass, rest } = takePass(call.query)
+    if (given.password !== null) {
+      const came = arrive(parts, call.request, posting, { query: rest, unlocked: false, onward: true, given: null })
+      send(call.response, await enterPassword(parts, posting, came.visitor, given.password, call.path, rest))
+      return
+    }
+    const unlocked = locked === true && pass !== '' && parts.passes.isGood(pass, posting.codeId, posting.passwordHash, Date.now())
+    answer(parts, call, posting, { query: rest, unlocked, onward: true, given })
+  }).catch((error: unknown) => { refuse(parts, call.response, error) })
+}
+
 /** Decides, records, and only once the scan is on disk, answers. */
-function answer(parts: DoorParts, request: IncomingMessage, response: ServerResponse, doorway: Doorway, posting: Posting | null, query: string): void {
-  if (!posting) { sendUnknown(response, doorway); return }
+function answer(parts: DoorParts, { request, response }: Call, posting: Posting, standing: Standing): void {
   try {
-    const decision = decide(posting.compiled, { query })
-    const outcome: Outcome = decision.kind === 'redirect' ? 'redirect' : decision.message
-    parts.writer.store(recordOf(parts, request, posting, outcome), (error) => {
+    const came = arrive(parts, request, posting, standing)
+    const { arrival, enriched: { apart } } = came
+    const decision = decide(posting.compiled, arrival)
+    const isReal = apart === null || apart === 'onward'
+    const takes = posting.counter !== null && isReal && isLetThrough(decision)
+    // Taken before the scan is stored: the next one is decided before that.
+    if (takes) posting.counter?.take(arrival.at)
+    parts.writer.store(recordOf(posting, came, decision, standing), (error) => {
+      if (error && takes) posting.counter?.giveBack(arrival.at)
       if (error) refuse(parts, response, error)
-      else carryOut(response, decision)
+      else carryOut(response, decision, request.method === 'POST')
     })
+    if (isReal && posting.compiled.route.asksRepeat) parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
   } catch (error) {
     refuse(parts, response, error)
   }
 }
 
-function recordOf({ config, enrich, salts, rehearsals }: DoorParts, request: IncomingMessage, posting: Posting, outcome: Outcome) {
-  const { headers } = request
-  const rehearsal = rehearsalOf(rehearsals, text(headers['flimbo-rehearsal']))
-  const address = rehearsal?.address ?? addressOf(request, config.trust)
-  const facts: RequestFacts = {
-    method: request.method ?? '',
-    address,
-    userAgent: headers['user-agent'] ?? '',
-    acceptLanguage: headers['accept-language'] ?? '',
-    purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
-    referer: headers.referer ?? '',
-    test: rehearsal !== null,
-  }
-  const at = Date.now()
-  const { day, salt } = salts.today(posting.workspaceId, posting.workspaceZone, at)
+/** What a decision is recorded as. */
+export function outcomeOf(decision: Decision): Outcome {
+  if (decision.kind === 'redirect') return 'redirect'
+  if (decision.kind === 'ask') return decision.ask
+  return decision.message === 'own' ? 'message' : decision.message
+}
+
+function recordOf(posting: Posting, { arrival, enriched, day, visitor }: CameIn, decision: Decision, { given }: Standing): ScanRecord {
+  const { apart, place, device, language, referrer } = enriched
+  const precise = given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
+  const kept: Place = precise ? { ...place, ...rounded(precise) } : place
   return {
-    at, workspaceId: posting.workspaceId, campaignId: posting.campaignId, day, codeId: posting.codeId, routeId: posting.routeId, revisionId: posting.revisionId, outcome,
-    ...enrich(facts),
-    visitor: visitorHash(salt, address, facts.userAgent),
+    at: arrival.at, workspaceId: posting.workspaceId, campaignId: posting.campaignId, day, codeId: posting.codeId, routeId: posting.routeId, revisionId: posting.revisionId,
+    outcome: outcomeOf(decision), exit: decision.exit, variant: decision.variant, apart, place: kept, device, language, referrer, visitor,
   }
 }
 
-/** The visitor's network address: the peer's, or what a trusted proxy says of it. */
-function addressOf(request: IncomingMessage, trust: Config['trust']): string {
-  if (!trust) return request.socket.remoteAddress ?? ''
-  return proxyaddr(request, trust)
+function carryOut(response: ServerResponse, decision: Decision, isForm: boolean): void {
+  if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
+  else if (decision.kind === 'ask') send(response, decision.ask === 'password' ? passwordPage() : locationPage(decision.why))
+  else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
+  else sendPage(response, decision.message)
 }
 
-function carryOut(response: ServerResponse, decision: Decision): void {
-  if (decision.kind === 'message') { sendPage(response, decision.message); return }
-  sendOn(response, decision.address)
-}
-
-function sendOn(response: ServerResponse, address: string): void {
-  response.writeHead(302, { Location: address, 'Cache-Control': 'no-store', 'Content-Length': '0' })
+function sendOn(response: ServerResponse, address: string, status = 302): void {
+  response.writeHead(status, { Location: address, 'Cache-Control': 'no-store', 'Content-Length': '0' })
   response.end()
 }
 
@@ -124,17 +150,25 @@ function sendUnknown(response: ServerResponse, { unknown, unknownText }: Doorway
   else send(response, unknownPage(unknownText))
 }
 
+function refuseMethod(response: ServerResponse): void {
+  response.setHeader('Allow', 'GET, HEAD')
+  sendPage(response, 'method')
+}
+
 function sendPage(response: ServerResponse, name: PageName): void {
   send(response, RENDERED[name])
 }
 
-function send(response: ServerResponse, { status, body }: Rendered): void {
+function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
+  if ('goOn' in page) { sendOn(response, page.goOn, 303); return }
+  const { status, body, nonce, asks } = page
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Length': body.length,
     'Cache-Control': 'no-store',
-    'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'",
+    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${nonce === undefined ? '' : `; script-src 'nonce-${nonce}'`}`,
     'X-Content-Type-Options': 'nosniff',
+    ...(asks ? { 'Referrer-Policy': 'no-referrer' } : {}),
     ...(status === 503 ? { 'Retry-After': '60' } : {}),
   })
   response.end(body)
@@ -146,7 +180,7 @@ function sendRobots(response: ServerResponse): void {
 }
 
 /** No redirect without its scan on disk: the phone is asked to come again, and the log says why. */
-function refuse({ log }: DoorParts, response: ServerResponse, error: unknown): void {
+function refuse({ log }: Pick<DoorParts, 'log'>, response: ServerResponse, error: unknown): void {
   if (error instanceof DoorBusy) log.warn('front door: %s', error.message)
   else log.error({ error }, 'front door: a scan could not be answered')
   if (!response.headersSent) sendPage(response, 'busy')

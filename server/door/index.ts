@@ -1,4 +1,6 @@
-export { frontDoor } from './door.ts'
+export { frontDoor, outcomeOf } from './door.ts'
 export type { DoorParts } from './door.ts'
 export { rehearsalHeader, rehearsals } from './rehearsal.ts'
 export type { Rehearsals } from './rehearsal.ts'
+export { attempts } from './attempts.ts'
+export { passes } from './passes.ts'

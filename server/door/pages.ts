@@ -10,31 +10,53 @@ export const PAGES = {
   unknown: { status: 404, title: 'No such short link', text: 'Nothing is kept under this address. Please check the letters and digits, or ask whoever gave it to you.' },
   paused: { status: 404, title: 'Resting for now', text: 'This code is paused at the moment. Please try again later, or ask whoever put it up.' },
   deleted: { status: 410, title: 'No longer in use', text: 'This code has been withdrawn and leads nowhere any more. Please ask whoever put it up.' },
+  early: { status: 404, title: 'Not yet', text: 'What this code leads to has not begun yet. Please come back a little later.' },
+  over: { status: 410, title: 'This is over', text: 'What this code led to has ended. Please ask whoever put it up what there is now.' },
+  full: { status: 410, title: 'All taken', text: 'There was a fixed number of these, and all of them are taken. Please ask whoever put this code up.' },
+  'full-today': { status: 404, title: 'All taken for today', text: 'Today’s share is taken. Please try again tomorrow.' },
   busy: { status: 503, title: 'One moment, please', text: 'This short link cannot be followed just now. Please try again in a minute.' },
   method: { status: 405, title: 'Only for reading', text: 'Short links can only be opened. Please open this address in a browser.' },
   malformed: { status: 400, title: 'This could not be read', text: 'The address or the request is damaged. Please scan the code again.' },
 } as const satisfies Record<string, Page>
 export type PageName = keyof typeof PAGES
 
-const STYLE = `:root{color-scheme:light dark}body{margin:0;min-height:100vh;display:grid;place-items:center;background:#FAF8F3;color:#1F2A30;font:18px/1.5 "Atkinson Hyperlegible Next",system-ui,sans-serif}main{max-width:30rem;margin:1rem;padding:1.5rem;border:1px solid #DDD8CC;border-left:4px solid #0C5A66;border-radius:6px;background:#fff}h1{font-size:1.4rem;margin:0 0 .5rem}p{margin:0}@media(prefers-color-scheme:dark){body{background:#14191C;color:#E9E6DE}main{background:#1C2327;border-color:#3A4348;border-left-color:#6CC0CC}}`
+const STYLE = `:root{color-scheme:light dark}body{margin:0;min-height:100vh;display:grid;place-items:center;background:#FAF8F3;color:#1F2A30;font:18px/1.5 "Atkinson Hyperlegible Next",system-ui,sans-serif}main{max-width:30rem;margin:1rem;padding:1.5rem;border:1px solid #DDD8CC;border-left:4px solid #0C5A66;border-radius:6px;background:#fff}h1{font-size:1.4rem;margin:0 0 .5rem}p{margin:0;white-space:pre-line}form{margin:1rem 0 0;display:grid;gap:.75rem}input[type=password]{font:inherit;padding:.6rem;border:1px solid #5B676D;border-radius:6px;width:100%;box-sizing:border-box;background:inherit;color:inherit}button{font:inherit;padding:.7rem 1rem;border:0;border-radius:6px;background:#0C5A66;color:#fff;min-height:48px}button.quiet{background:none;color:inherit;border:1px solid #5B676D}label.tick{display:flex;gap:.6rem;align-items:start}label.tick input{width:1.4rem;height:1.4rem;margin:0}.fault{color:#A9432F;font-weight:700;margin:.75rem 0 0}@media(prefers-color-scheme:dark){body{background:#14191C;color:#E9E6DE}main{background:#1C2327;border-color:#3A4348;border-left-color:#6CC0CC}button{background:#6CC0CC;color:#10181b}button.quiet{background:none;color:inherit}.fault{color:#F2A38F}}`
 
-function html({ title, text }: Page): string {
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${title}</title><style>${STYLE}</style></head><body><main><h1>${title}</h1><p>${text}</p></main></body></html>`
+/** Text where markup is read: every sign that could be markup is written as a reference. */
+export function escapeMarkup(text: string): string {
+  return text.replace(/[&<>"']/g, (sign) => MARKUP[sign] ?? sign)
+}
+const MARKUP: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
+
+/** A whole document; `body` is markup. */
+export function document(title: string, body: string): Buffer {
+  const name = escapeMarkup(title)
+  return Buffer.from(`<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style></head><body><main><h1>${name}</h1>${body}</main></body></html>`)
 }
 
-export interface Rendered { readonly status: number; readonly body: Buffer }
+export interface Rendered {
+  readonly status: number
+  readonly body: Buffer
+  /** The nonce of its script, where it has one. */
+  readonly nonce?: string
+  /** Whether it has a form, which goes to the front door itself. */
+  readonly asks?: true
+}
 
 /** Every page, ready to send. */
 export const RENDERED = Object.fromEntries(
-  Object.entries(PAGES).map(([name, page]) => [name, { status: page.status, body: Buffer.from(html(page)) }]),
+  Object.entries(PAGES).map(([name, { status, title, text }]) => [name, { status, body: document(title, `<p>${text}</p>`) }]),
 ) as Record<PageName, Rendered>
-
-const MARKUP: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
 
 /** The page for unknown short links in a domain's own words. */
 export function unknownPage(text: string): Rendered {
   const { status, title } = PAGES.unknown
-  return { status, body: Buffer.from(html({ status, title, text: text.replace(/[&<>"']/g, (sign) => MARKUP[sign] ?? sign) })) }
+  return { status, body: document(title, `<p>${escapeMarkup(text)}</p>`) }
+}
+
+/** A message a manager wrote. */
+export function messagePage(title: string, text: string): Rendered {
+  return { status: 200, body: document(title, `<p>${escapeMarkup(text)}</p>`) }
 }
 
 export const ROBOTS = 'User-agent: *\nDisallow: /\n'

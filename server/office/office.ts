@@ -14,7 +14,7 @@ import type { Rehearsals } from '../door/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
-import { routesEndpoints, type Lookup } from '../routing/index.ts'
+import { routesEndpoints, type Limits, type Lookup } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { DnsStandIn } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
@@ -32,6 +32,7 @@ export interface OfficeParts {
   /** Another reading thread, for what takes long. */
   readonly reviewer: Reader
   readonly lookup: Lookup
+  readonly limits: Limits
   readonly live: LiveHub
   readonly domains: Domains
   readonly tagging: Tagging

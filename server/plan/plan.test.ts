@@ -77,7 +77,7 @@ describe('importing a plan', () => {
     const names = ['=1+1', "'=2", '-3', '@x', '+49', 'Plain, "quoted"', 'Zwei; Öl', '\'', '  spaced']
     for (const [i, name] of names.entries()) await flimbo.code(campaign.id, { name, content: `c${String(i)}`, cost: i / 4, key: `k${String(i)}`, viewingM: 0.5, downOn: '2026-12-31' })
     const csv = await csvOf(campaign)
-    expect(csv.startsWith('\ufeffKey,Piece,Route,Destination,Medium')).toBe(true)
+    expect(csv.startsWith('\ufeffKey,Piece,Route,Destination,Own destination,Medium')).toBe(true)
     // No cell begins with what spreadsheets run (common practice, no published source).
     expect(csv.split('\r\n').slice(1).flatMap((line) => line.split(',')).filter((cell) => /^"?[=+@]/.test(cell))).toEqual([])
     expect((await handIn(campaign, csv)).counts).toMatchObject({ create: 0, change: 0, refuse: 0, same: names.length })

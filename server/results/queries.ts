@@ -1,6 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import { readScans } from './rows.ts'
 import { results } from './compute.ts'
+import { effect } from './effect.ts'
+import { exits } from './exits.ts'
 import { recent } from './recent.ts'
 import { tags } from './tags.ts'
 import { tallies } from './tallies.ts'
@@ -13,6 +15,8 @@ export function readerQueries(database: Sqlite.Database) {
     tallies: tallies(database),
     recent: recent(database),
     ...tags(database),
+    ...exits(database),
+    effect: effect(database),
     scansPage: scans.page.bind(scans),
     pulse: scans.pulse.bind(scans),
   }

@@ -23,7 +23,7 @@ function scansAt(samples: readonly Sample[]): void {
   const packed: Packed[] = []
   for (const [i, { at, code, visitor = `v${String(i)}`, city = '', language = 'de-DE', apart = null, userAgent = PHONE }] of samples.entries()) {
     pack({
-      at: Date.parse(at), workspaceId: 1, campaignId: code.campaignId, day: at.slice(0, 10), codeId: code.id, routeId: code.routeId, revisionId: 1, outcome: 'redirect', apart,
+      at: Date.parse(at), workspaceId: 1, campaignId: code.campaignId, day: at.slice(0, 10), codeId: code.id, routeId: code.routeId, revisionId: 1, outcome: 'redirect', exit: 'otherwise', variant: '', apart,
       place: city ? { country: 'DE', region: 'Coast', city, latitude: 53.5, longitude: 8.1 } : NOWHERE, device: deviceOf(userAgent), language, referrer: '', visitor,
     }, packed)
   }

@@ -19,7 +19,7 @@ interface ScanRow extends Omit<Scan, 'unique'> {
 
 const COUNTED = { counted: 'AND s.apart IS NULL', apart: 'AND s.apart IS NOT NULL', both: '' } as const
 
-const COLUMNS = `s.id, s.at, s.codeId, c.name AS codeName, s.routeId, v.number AS revision, s.outcome, s.apart, s.isUnique,
+const COLUMNS = `s.id, s.at, s.codeId, c.name AS codeName, s.routeId, v.number AS revision, s.outcome, s.exit, s.variant, s.apart, s.isUnique,
   p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser, s.language, s.referrer`
 
 function where({ condition, counted }: ScanFilter): string {

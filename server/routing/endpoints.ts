@@ -1,38 +1,29 @@
 import { Not } from 'typeorm'
-import { readDestination, routesApi, type Route } from '@flimbo/core/routing'
-import { bounds, missing, mount, overtaken, Refusal, sortedPage, wrongField, type Mounts } from '../api/index.ts'
+import { routesApi, type Route } from '@flimbo/core/routing'
+import { bounds, missing, mount, overtaken, Refusal, sortedPage, type Mounts } from '../api/index.ts'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import { scopeOwner, tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import { forgetCodes, type Lookup } from './lookup.ts'
+import { checkDestination, type Origins } from './checkDestination.ts'
+import { draftEndpoints } from './draftEndpoints.ts'
+import type { Limits } from './limits.ts'
+import type { Lookup } from './lookup.ts'
 import { listRevisions } from './revisions.ts'
 import { changeRoute, insertRoute } from './store.ts'
+import { wholeRoutes } from './whole.ts'
 
-interface Parts {
+export interface RoutingParts {
   readonly database: Database
   readonly reader: Reader
+  readonly reviewer: Reader
   readonly lookup: Lookup
+  readonly limits: Limits
   readonly live: LiveHub
   readonly domains: Origins
 }
 
-/** Everything that reaches the front door. */
-interface Origins { origins(): readonly string[] }
-
-/** Why an address may be no destination, in a sentence; null where it may. */
-export function destinationFault(address: string, domains: Origins): string | null {
-  const reading = readDestination(address, domains.origins())
-  return reading.ok ? null : reading.sentence
-}
-
-/** Refuses a destination that leads back to the front door; the contract has checked the rest. @throws Refusal */
-export function checkDestination(destination: string | undefined, domains: Origins, field = 'destination'): void {
-  if (destination === undefined) return
-  const fault = destinationFault(destination, domains)
-  if (fault !== null) throw wrongField(field, fault)
-}
-
-export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live, domains }: Parts): void {
+export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
+  const { database, reader, lookup, live, domains } = parts
   const { read } = database
 
   async function withCounts(campaignId: number, rows: readonly RouteRow[], among: TallyAmong = { campaign: campaignId }): Promise<Route[]> {
@@ -42,7 +33,7 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
       reader.ask('tallies', 'route', among),
     ])
     const codesOf = new Map(codes.map(({ routeId, n }) => [routeId, n]))
-    return rows.map((row) => ({ ...row, codes: codesOf.get(row.id) ?? 0, scans: tallyOf(tallies, row.id) }))
+    return rows.map(({ rules, draft, ...row }) => ({ ...row, codes: codesOf.get(row.id) ?? 0, scans: tallyOf(tallies, row.id), lanes: rules.lanes.length, hasDraft: draft !== null }))
   }
 
   async function routeOf(workspaceId: number, id: number): Promise<RouteRow> {
@@ -52,12 +43,11 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
     return row
   }
 
-  async function whole(workspaceId: number, id: number): Promise<Route> {
-    const row = await routeOf(workspaceId, id)
-    const [route] = await withCounts(row.campaignId, [row], { route: id })
-    if (!route) throw missing('route')
-    return route
-  }
+  const whole = wholeRoutes(parts, routeOf, async (row) => {
+    const [counted] = await withCounts(row.campaignId, [row], { route: row.id })
+    if (!counted) throw missing('route')
+    return counted
+  })
 
   mount(mounts, routesApi.list, async ({ query, who }) => {
     const { campaignId, page, pageSize, sort, order } = query
@@ -91,8 +81,7 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
     })
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))
     if (outcome === 'changed') {
-      const codes = await read.find(tables.codes, { select: { id: true }, where: { routeId: id } })
-      await forgetCodes(database, lookup, codes.map(({ id: codeId }) => codeId))
+      lookup.forgetRoute(id)
       live.tell(who.workspace.id, { type: 'change', of: 'route', id })
     }
     return whole(who.workspace.id, id)
@@ -102,4 +91,6 @@ export function routesEndpoints(mounts: Mounts, { database, reader, lookup, live
     await routeOf(who.workspace.id, params.id)
     return listRevisions(database, 'route', params.id, query)
   })
+
+  draftEndpoints(mounts, parts, { routeOf, whole })
 }

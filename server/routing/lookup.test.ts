@@ -2,14 +2,14 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { decide } from '@flimbo/core/routing'
+import { decide, plainArrival } from '@flimbo/core/routing'
 import { openDatabase, tables, type Database } from '../database/index.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { USUAL_PIECE } from '@flimbo/core/codes'
 import { USUAL_RULES } from '@flimbo/core/tagging'
 import { changeCodes, issueCodes } from '../codes/index.ts'
-import { changeRoute, insertRoute, lookup, type Lookup } from './index.ts'
+import { changeRoute, insertRoute, limits, lookup, type Lookup } from './index.ts'
 
 let directory: string
 let database: Database
@@ -25,7 +25,7 @@ beforeEach(async () => {
     await insertRoute(manager, { campaignId: 1, name: 'A', destination: 'https://saltmarsh.example/one', note: '' }, by)
     await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 1, route: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', state: 'live' }], by, 6)
   })
-  find = lookup(database)
+  find = lookup(database, limits({ count: () => 0, settled: () => Promise.resolve() }))
 })
 afterEach(async () => {
   await database.close()
@@ -35,7 +35,7 @@ afterEach(async () => {
 const leadTo = (page: string, version: number) => database.write((manager) => changeRoute(manager, 1, version, { destination: `https://saltmarsh.example/${page}` }, by))
 const address = async () => {
   const posting = await find.find(1, 'pier')
-  const decision = posting && decide(posting.compiled, { query: '' })
+  const decision = posting && decide(posting.compiled, plainArrival(0))
   return decision?.kind === 'redirect' ? new URL(decision.address).pathname : null
 }
 
@@ -49,7 +49,7 @@ describe('looking a short link up', () => {
   it('sees a change once it is told to forget, and names the new revision', async () => {
     await address()
     await leadTo('two', 1)
-    find.forget([{ domainId: 1, slug: 'PIER' }])
+    find.forgetRoute(1)
     expect(await address()).toBe('/two')
     expect(find.known(1, 'PIER')?.revisionId).toBe(3)
   })
@@ -57,7 +57,7 @@ describe('looking a short link up', () => {
   it('does not keep what was read before a change and arrived after it', async () => {
     const early = find.find(1, 'PIER')
     await leadTo('two', 1)
-    find.forget([{ domainId: 1, slug: 'PIER' }])
+    find.forgetRoute(1)
     await early
     expect(await address()).toBe('/two')
   })

@@ -1,8 +1,10 @@
 import { LRUCache } from 'lru-cache'
 import { In } from 'typeorm'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
-import { compile, type CompiledRoute, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
+import { compileCode, type Compiled, type CompiledCode, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
 import { tables, type Database } from '../database/index.ts'
+import type { Counter, Limits } from './limits.ts'
+import { routeLoader, type KnownRoute } from './knownRoutes.ts'
 
 /** What the front door knows of a short link: enough to decide and to record without a further look. */
 export interface Posting {
@@ -12,25 +14,49 @@ export interface Posting {
   readonly workspaceId: number
   readonly workspaceZone: string
   readonly revisionId: number
-  readonly compiled: CompiledRoute
+  readonly compiled: Compiled
+  /** Scans let through, where something limits them. */
+  readonly counter: Counter | null
+  /** Empty where no password stands before the route. */
+  readonly passwordHash: string
 }
 
-/** How many short links are kept ready. */
+/** How many short links, and routes, are kept ready. */
 export const POSTINGS_MAX = 150_000
+const ROUTES_MAX = 20_000
 
-interface PostingRow {
-  codeId: number; routeId: number; campaignId: number; workspaceId: number; zone: string; revisionId: number
-  codeState: State; routeState: State; destination: string
-  source: string; medium: string; campaign: string; term: string; content: string; extra: string
+interface CodeRowOfDoor {
+  codeId: number; routeId: number; campaignId: number; workspaceId: number; zone: string; codeState: State; slug: string; name: string
+  source: string; medium: string; campaign: string; term: string; content: string; extra: string; otherwise: string; latitude: number | null; longitude: number | null
 }
 
-function posting(row: PostingRow): Posting {
+/** A code as it is kept ready, and what it makes with its route as that was last seen. */
+interface KnownCode {
+  readonly row: Pick<CodeRowOfDoor, 'codeId' | 'routeId' | 'campaignId' | 'workspaceId' | 'zone'>
+  readonly code: CompiledCode
+  route: KnownRoute | null
+  posting: Posting | null
+}
+
+function knownCode(row: CodeRowOfDoor): KnownCode {
   const utm: UtmValues = { source: row.source, medium: row.medium, campaign: row.campaign, term: row.term, content: row.content }
-  const settings = { code: { state: row.codeState, utm, extra: JSON.parse(row.extra) as ExtraValues }, route: { state: row.routeState, destination: row.destination } }
+  const place = row.latitude === null || row.longitude === null ? null : { latitude: row.latitude, longitude: row.longitude }
+  const { codeId, routeId, campaignId, workspaceId, zone } = row
   return {
-    codeId: row.codeId, routeId: row.routeId, campaignId: row.campaignId, workspaceId: row.workspaceId,
-    workspaceZone: row.zone, revisionId: row.revisionId, compiled: compile(settings),
+    row: { codeId, routeId, campaignId, workspaceId, zone }, route: null, posting: null,
+    code: compileCode({ state: row.codeState, utm, extra: JSON.parse(row.extra) as ExtraValues, slug: row.slug, label: row.name, place, otherwise: row.otherwise }),
   }
+}
+
+function postingOf(known: KnownCode, route: KnownRoute): Posting {
+  if (known.posting && known.route === route) return known.posting
+  const { codeId, routeId, campaignId, workspaceId, zone } = known.row
+  known.route = route
+  known.posting = {
+    codeId, routeId, campaignId, workspaceId, workspaceZone: zone, revisionId: route.revisionId,
+    compiled: { code: known.code, route: route.compiled }, counter: route.counter, passwordHash: route.passwordHash,
+  }
+  return known.posting
 }
 
 /** Finds short links, in memory where they were asked for lately. */
@@ -40,6 +66,9 @@ export interface Lookup {
   find(domainId: number, slug: string): Promise<Posting | null>
   /** Makes the next scan of these short links see what is stored now; called after every change, before it is answered. */
   forget(links: readonly ShortLink[]): void
+  /** The same for every code of a route, and for the routes whose lanes lead on to it. */
+  forgetRoute(routeId: number): void
+  forgetRoutes(routeIds: ReadonlySet<number>): void
   /** The same for all of them, after a change of many. */
   forgetAll(): void
 }
@@ -50,52 +79,76 @@ export interface ShortLink { readonly domainId: number; readonly slug: string }
 const keyOf = (domainId: number, slug: string) => `${String(domainId)}/${slug}`
 
 /** The one query of the front door, written once by TypeORM and run with another slug each time. */
-function findPosting({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promise<PostingRow | undefined> {
+function findCode({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promise<CodeRowOfDoor | undefined> {
   const [sql] = read
     .createQueryBuilder()
     .select([
-      'code.id AS codeId', 'route.id AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
-      'workspace.zone AS zone', 'route.revisionId AS revisionId', 'code.state AS codeState', 'route.state AS routeState',
-      'route.destination AS destination', 'code.source AS source', 'code.medium AS medium',
+      'code.id AS codeId', 'code.routeId AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
+      'workspace.zone AS zone', 'code.state AS codeState', 'code.slug AS slug', 'code.name AS name', 'code.source AS source', 'code.medium AS medium',
       'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content', 'code.extra AS extra',
+      'code.otherwise AS otherwise', 'code.latitude AS latitude', 'code.longitude AS longitude',
     ])
     .from(tables.shortLinks, 'link')
     .innerJoin(tables.codes.options.name, 'code', 'code.id = link.codeId')
-    .innerJoin(tables.routes.options.name, 'route', 'route.id = code.routeId')
     .innerJoin(tables.campaigns.options.name, 'campaign', 'campaign.id = code.campaignId')
     .innerJoin(tables.workspaces.options.name, 'workspace', 'workspace.id = campaign.workspaceId')
     .where('link.domainId = :domainId AND link.slug = :slug', { domainId: '', slug: '' })
     .getQueryAndParameters()
-  return async ({ domainId, slug }) => (await read.query<PostingRow[]>(sql, [domainId, slug]))[0]
+  return async ({ domainId, slug }) => (await read.query<CodeRowOfDoor[]>(sql, [domainId, slug]))[0]
 }
 
-export function lookup(database: Pick<Database, 'read'>): Lookup {
-  const find = findPosting(database)
-  const cache = new LRUCache<string, { posting: Posting | null }>({ max: POSTINGS_MAX })
+export function lookup(database: Pick<Database, 'read'>, limits: Limits): Lookup {
+  const find = findCode(database)
+  const load = routeLoader(database, limits)
+  const codes = new LRUCache<string, { known: KnownCode | null }>({ max: POSTINGS_MAX })
+  const routes = new LRUCache<number, KnownRoute>({ max: ROUTES_MAX })
   /** Goes up with each change: what was read before one must not be kept after it. */
   let edition = 0
 
+  function forgetRoutes(ids: ReadonlySet<number>): void {
+    edition++
+    const isConcerned = (id: number, ledTo: ReadonlySet<number>) => ids.has(id) || (ledTo.size > 0 && [...ledTo].some((other) => ids.has(other)))
+    for (const [id, { ledTo }] of routes.entries()) if (isConcerned(id, ledTo)) routes.delete(id)
+  }
+
   return {
-    known: (domainId, slug) => cache.get(keyOf(domainId, slug))?.posting,
+    known(domainId, slug) {
+      const there = codes.get(keyOf(domainId, slug))
+      if (!there) return undefined
+      if (there.known === null) return null
+      const route = routes.get(there.known.row.routeId)
+      return route && postingOf(there.known, route)
+    },
     async find(domainId, asked) {
       const slug = canonicalSlug(asked)
-      const key = keyOf(domainId, slug)
-      const there = cache.get(key)
-      if (there) return there.posting
       if (!isSlug(slug)) return null
+      const key = keyOf(domainId, slug)
       const before = edition
-      const row = await find({ domainId, slug })
-      const found = row ? posting(row) : null
-      if (edition === before) cache.set(key, { posting: found })
-      return found
+      let known = codes.get(key)?.known
+      if (known === undefined) {
+        const row = await find({ domainId, slug })
+        known = row ? knownCode(row) : null
+        if (edition === before) codes.set(key, { known })
+      }
+      if (known === null) return null
+      const { routeId } = known.row
+      let route = routes.get(routeId)
+      if (!route) {
+        route = await load(routeId)
+        if (edition === before) routes.set(routeId, route)
+      }
+      return postingOf(known, route)
     },
     forget(links) {
       edition++
-      for (const { domainId, slug } of links) cache.delete(keyOf(domainId, slug))
+      for (const { domainId, slug } of links) codes.delete(keyOf(domainId, slug))
     },
+    forgetRoute(routeId) { forgetRoutes(new Set([routeId])) },
+    forgetRoutes,
     forgetAll() {
       edition++
-      cache.clear()
+      codes.clear()
+      routes.clear()
     },
   }
 }
@@ -103,8 +156,12 @@ export function lookup(database: Pick<Database, 'read'>): Lookup {
 /** With more codes than this it is quicker to forget everything than to look their short links up. */
 const NAMED_MAX = 500
 
-/** Makes the next scan of these codes see what is stored now, by whichever of their short links it comes. */
+/** Makes the next scan of these codes see what is stored now, by whichever of their short links it comes, and on whichever route. */
 export async function forgetCodes({ read }: Pick<Database, 'read'>, lookup: Lookup, codeIds: readonly number[]): Promise<void> {
   if (codeIds.length > NAMED_MAX) lookup.forgetAll()
-  else if (codeIds.length > 0) lookup.forget(await read.findBy(tables.shortLinks, { codeId: In([...codeIds]) }))
+  else if (codeIds.length > 0) {
+    const [links, codes] = await Promise.all([read.findBy(tables.shortLinks, { codeId: In([...codeIds]) }), read.find(tables.codes, { select: { routeId: true }, where: { id: In([...codeIds]) } })])
+    lookup.forget(links)
+    lookup.forgetRoutes(new Set(codes.map(({ routeId }) => routeId)))
+  }
 }

@@ -1,13 +1,21 @@
 import type { EntityManager } from 'typeorm'
-import type { RouteSettings } from '@flimbo/core/routing'
+import { NO_RULES, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow } from '../database/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
 
 export interface By { readonly personId: number; readonly at: number }
 
-/** What a revision of a route keeps. */
-export function keptOfRoute({ name, destination, state, note }: RouteRow) {
-  return { name, destination, state, note }
+/** What a revision of a route keeps; of a password only that there is one. */
+export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow) {
+  return { name, destination, state, note, rules, locked: passwordHash !== '' }
+}
+
+/** A route that sends every scan to its destination. */
+export function plainRoute(given: Pick<RouteRow, 'campaignId' | 'name' | 'destination' | 'note'>, at: number): Omit<RouteRow, 'id'> {
+  return {
+    ...given, state: 'live' as const, rules: NO_RULES, passwordHash: '', draft: null, draftVersion: 0, expectations: [],
+    revisionId: 0, version: 1, createdAt: at, changedAt: at,
+  }
 }
 
 /** Stores a new route with its first revision, in the caller's transaction. */
@@ -16,7 +24,7 @@ export async function insertRoute(
   given: Pick<RouteRow, 'campaignId' | 'name' | 'destination' | 'note'>,
   { personId, at }: By,
 ): Promise<RouteRow> {
-  const row = { ...given, state: 'live' as const, revisionId: 0, version: 1, createdAt: at, changedAt: at }
+  const row = plainRoute(given, at)
   const id = insertedId(await manager.insert(tables.routes, row))
   const whole: RouteRow = { ...row, id }
   const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: null, after: keptOfRoute(whole), at, personId })
@@ -25,21 +33,26 @@ export async function insertRoute(
 }
 
 export type Changed = 'changed' | 'same' | 'overtaken'
+export type RouteChanges = Partial<Pick<RouteRow, 'name' | 'destination' | 'state' | 'note' | 'rules' | 'passwordHash'>>
+
+/** Limits count from the moment they come into force; changed numbers go on counting. */
+function withCountedFrom(rules: Rules, was: Rules, at: number): Rules {
+  const { life } = rules
+  if (life === null || (life.limit === null && life.daily === null)) return rules
+  const counting = was.life !== null && (was.life.limit !== null || was.life.daily !== null)
+  return { ...rules, life: { ...life, countedFrom: counting && life.countedFrom !== 0 ? (was.life?.countedFrom ?? at) : at } }
+}
 
 /** Changes a route, as a revision; a change from an older version is not made. */
-export async function changeRoute(
-  manager: EntityManager,
-  id: number,
-  version: number,
-  change: Partial<Pick<RouteRow, 'name' | 'destination' | 'note'> & RouteSettings['route']>,
-  { personId, at }: By,
-): Promise<Changed> {
+export async function changeRoute(manager: EntityManager, id: number, version: number, change: RouteChanges, { personId, at }: By): Promise<Changed> {
   const row = await manager.findOneByOrFail(tables.routes, { id })
-  const part = changedPart(row, change)
+  const part = changedPart(row, change.rules ? { ...change, rules: withCountedFrom(change.rules, row.rules, at) } : change)
   if (row.version !== version) return 'overtaken'
   if (!part) return 'same'
+  // Whoever prepares something goes on from what is live: a destination they did not touch follows it.
+  const draft = row.draft && part.destination !== undefined && row.draft.destination === row.destination ? { ...row.draft, destination: part.destination } : row.draft
   const next: RouteRow = { ...row, ...part }
   const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptOfRoute(row), after: keptOfRoute(next), at, personId })
-  await manager.update(tables.routes, { id }, { ...part, revisionId, version: version + 1, changedAt: at })
+  await manager.update(tables.routes, { id }, { ...part, draft, revisionId, version: version + 1, changedAt: at })
   return 'changed'
 }

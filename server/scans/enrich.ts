@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache'
 import {
-  deviceOf, preferredLanguage, programKind, referrerHost, apartKind, type Apart, type Device, type Place,
+  acceptedLanguages, deviceOf, programKind, referrerHost, apartKind, type Apart, type Device, type Place,
 } from '@flimbo/core/scans'
 import type { FindPlace } from './places.ts'
 
@@ -9,7 +9,10 @@ export interface Enriched {
   readonly apart: Apart | null
   readonly place: Place
   readonly device: Device
+  /** The language its reader likes best; empty where none is named. */
   readonly language: string
+  /** All of them, the dearest first. */
+  readonly languages: readonly string[]
   readonly referrer: string
 }
 
@@ -22,6 +25,7 @@ export interface RequestFacts {
   readonly purpose: string
   readonly referer: string
   readonly test: boolean
+  readonly onward: boolean
 }
 
 const REMEMBERED = 10_000
@@ -42,14 +46,16 @@ function remembering<T extends object>(read: (text: string) => T): (text: string
 /** Reads requests; user agents, languages and places seen lately are remembered within bounded memory. */
 export function enricher(findPlace: FindPlace): (facts: RequestFacts) => Enriched {
   const agents = remembering((userAgent) => ({ device: deviceOf(userAgent), program: programKind(userAgent) }))
-  const languages = remembering((header) => ({ tag: preferredLanguage(header) }))
+  const languages = remembering((header) => ({ tags: acceptedLanguages(header).map(({ tag }) => tag) }))
   return (facts) => {
     const { device, program } = agents(facts.userAgent)
+    const { tags } = languages(facts.acceptLanguage)
     return {
       apart: apartKind({ ...facts, program }),
       place: findPlace(facts.address),
       device,
-      language: languages(facts.acceptLanguage).tag,
+      language: tags[0]?.slice(0, 35) ?? '',
+      languages: tags,
       referrer: referrerHost(facts.referer),
     }
   }

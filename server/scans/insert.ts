@@ -31,8 +31,8 @@ export function scanInserter(database: Sqlite.Database) {
   const keepSalt = database.prepare('INSERT OR IGNORE INTO salts (workspaceId, day, salt) VALUES (?, ?, ?)')
   const see = database.prepare('INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)')
   const insert = database.prepare(`INSERT INTO scans
-    (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor)
-    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
+    (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
+    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
 
   const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]) => {
     for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
@@ -40,9 +40,9 @@ export function scanInserter(database: Sqlite.Database) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
       const placeId = places.numberOf(packed.slice(i + 8, i + 13))
       const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
-      const [language, referrer, visitor] = packed.slice(i + 17, i + 20)
+      const [language, referrer, visitor, exit, variant] = packed.slice(i + 17, i + 22)
       const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
-      insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor)
+      insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
     }
   })
 

@@ -12,6 +12,9 @@ export interface ScanRecord {
   readonly routeId: number
   readonly revisionId: number
   readonly outcome: Outcome
+  /** Which way it left its route: a lane, or one of `EXITS`; and the variant of a split. */
+  readonly exit: string
+  readonly variant: string
   readonly apart: Apart | null
   readonly place: Place
   readonly device: Device
@@ -22,7 +25,7 @@ export interface ScanRecord {
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
 export type Packed = string | number | null
-export const PACKED_WIDTH = 20
+export const PACKED_WIDTH = 22
 
 export function pack(scan: ScanRecord, into: Packed[]): void {
   const { place, device } = scan
@@ -30,6 +33,6 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     scan.at, scan.workspaceId, scan.day, scan.codeId, scan.routeId, scan.revisionId, scan.outcome, scan.apart,
     place.country, place.region, place.city, place.latitude, place.longitude,
     device.type, device.system, device.systemVersion, device.browser,
-    scan.language, scan.referrer, scan.visitor,
+    scan.language, scan.referrer, scan.visitor, scan.exit, scan.variant,
   )
 }

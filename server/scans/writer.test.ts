@@ -23,7 +23,7 @@ afterEach(async () => {
 })
 
 const scan = (n: number, more: Partial<ScanRecord> = {}): ScanRecord => ({
-  at: n, workspaceId: 1, campaignId: 1, day: '2026-07-01', codeId: 1, routeId: 1, revisionId: 1, outcome: 'redirect', apart: null,
+  at: n, workspaceId: 1, campaignId: 1, day: '2026-07-01', codeId: 1, routeId: 1, revisionId: 1, outcome: 'redirect', exit: 'otherwise', variant: '', apart: null,
   place: NOWHERE, device: deviceOf(PHONE), language: 'de', referrer: '', visitor: `v${String(n)}`, ...more,
 })
 const stored = (each: ScanRecord) => new Promise<void>((resolve, reject) => {

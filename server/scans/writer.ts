@@ -19,6 +19,8 @@ export interface ScanWriter {
   /** Stores a salt together with the next group, ahead of it. */
   keepSalt(salt: SaltRow): void
   destroyDaysBefore(workspaceId: number, day: string): Promise<void>
+  /** Resolves once every scan that is waiting now is on disk, or was refused. */
+  settled(): Promise<void>
   /** Called after each commit, with the scans in it. */
   onStored(listener: (scans: readonly ScanRecord[]) => void): void
   /** Writes what is waiting and stops. */
@@ -100,6 +102,13 @@ export function startScanWriter(file: string): ScanWriter {
     },
     destroyDaysBefore: (workspaceId, before) => new Promise((resolve, reject) => {
       give({ order: 'destroy', workspaceId, before }, (error) => { if (error) reject(error); else resolve() })
+    }),
+    settled: () => new Promise((resolve) => {
+      const [last, order] = [waiting.at(-1), open.at(-1)]
+      // Groups are written in turn: the newest scan, or else the newest order, is the last to be there.
+      if (last) waiting[waiting.length - 1] = { ...last, done: (error) => { last.done(error); resolve() } }
+      else if (order) open[open.length - 1] = (error) => { order(error); resolve() }
+      else resolve()
     }),
     onStored(listener) { listeners.push(listener) },
     async close() {

@@ -1,6 +1,6 @@
 export { workspaceEndpoints } from './endpoints.ts'
 export { findEndpoint } from './find.ts'
-export { hashPassword } from './passwords.ts'
+export { hashPassword, isPassword } from './passwords.ts'
 export { sessions } from './sessions.ts'
 export type { Sessions, SignedIn } from './sessions.ts'
 export { setUpWorkspace } from './set-up.ts'

@@ -14,8 +14,8 @@ import { Rows } from './Rows.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
 import { bucketNames, timeOption } from './timeOption.ts'
 
-const KINDS: Record<Apart, string> = { head: 'look without opening', prefetch: 'fetch ahead', preview: 'link preview', crawler: 'crawler', test: 'test scan' }
-const KINDS_MANY: Record<Apart, string> = { head: 'looks without opening', prefetch: 'fetches ahead', preview: 'link previews', crawler: 'crawlers', test: 'test scans' }
+const KINDS: Record<Apart, string> = { head: 'look without opening', prefetch: 'fetch ahead', preview: 'link preview', crawler: 'crawler', test: 'test scan', onward: 'second step of a scan' }
+const KINDS_MANY: Record<Apart, string> = { head: 'looks without opening', prefetch: 'fetches ahead', preview: 'link previews', crawler: 'crawlers', test: 'test scans', onward: 'second steps of scans' }
 
 /** What came of a campaign, a route or a piece, as questions from left to right. */
 export function ResultsScreen() {

@@ -1,0 +1,139 @@
+import { compileCondition, languagesIn, momentOf, type Point, type ScannedCode, type Test } from '../conditions/index.ts'
+import type { Tagged } from './address.ts'
+import { readDestination } from './destination.ts'
+import { hasPlaceholders } from './placeholders.ts'
+import { NO_RULES, type Answer, type Lane, type LaneOutcome, type Life, type Rules } from './rules.ts'
+import type { Weighted } from './split.ts'
+import type { State } from './state.ts'
+import type { ExtraValues, UtmValues } from './utm.ts'
+
+/** What a code says of a scan, as it is stored. */
+export interface CodeSettings {
+  readonly state: State
+  readonly utm: UtmValues
+  readonly extra?: ExtraValues
+  readonly slug?: string
+  /** What the piece is called. */
+  readonly label?: string
+  readonly place?: Point | null
+  /** Where this one item leads where no lane takes it; empty for the route's own destination. */
+  readonly otherwise?: string
+}
+
+/** What a route says of a scan, as it is stored. */
+export interface RouteSettings {
+  readonly state: State
+  readonly destination: string
+  readonly name?: string
+  readonly rules?: Rules
+  /** Whether a password stands before it. */
+  readonly locked?: boolean
+}
+
+/** Where something leads, made ready. */
+export type Leading =
+  | { readonly kind: 'address'; readonly text: string; readonly href: string; readonly fills: boolean }
+  | { readonly kind: 'message'; readonly title: string; readonly text: string }
+
+interface CompiledLife {
+  readonly startsAt: number
+  readonly endsAt: number
+  readonly limit: number | null
+  readonly daily: number | null
+  readonly before: Leading | null
+  readonly after: Leading | null
+  readonly full: Leading | null
+  readonly fullToday: Leading | null
+}
+
+export interface CompiledLane {
+  readonly lane: Lane
+  readonly test: Test
+  readonly leads:
+    | { readonly kind: 'leading'; readonly to: Leading }
+    | { readonly kind: 'split'; readonly variants: readonly (Weighted & { readonly name: string; readonly to: Leading })[] }
+    | { readonly kind: 'route'; readonly route: CompiledRoute | null }
+}
+
+/** A route made ready for many scans, of any of its codes: `decide` does no parsing of its own. */
+export interface CompiledRoute {
+  readonly settings: RouteSettings
+  readonly lanes: readonly CompiledLane[]
+  readonly life: CompiledLife | null
+  readonly otherwise: Leading
+  /** Whether anything asks if the visitor was here before today. */
+  readonly asksRepeat: boolean
+}
+
+/** A code made ready; the addresses it leads to are tagged when they are first needed, and kept. */
+export interface CompiledCode {
+  readonly settings: CodeSettings
+  readonly scanned: ScannedCode
+  readonly otherwise: Leading | null
+  readonly tagged: Map<string, Tagged>
+}
+
+export interface Compiled { readonly code: CompiledCode; readonly route: CompiledRoute }
+
+/** How many routes one scan may be led through. */
+export const ONWARD_MAX = 5
+
+/** Stored settings of another route; null where it is gone. */
+export type FindRoute = (id: number) => RouteSettings | null
+
+/**
+ * Makes a route ready to decide, and the routes its lanes lead on to, at most five deep: what lies deeper, or
+ * is gone, counts as a lane that takes nothing.
+ * @throws RangeError when a stored destination is not one `readDestination` would have taken
+ */
+export function compileRoute(settings: RouteSettings, find: FindRoute = () => null, depth = 1): CompiledRoute {
+  const { lanes, life, language } = settings.rules ?? NO_RULES
+  const speaks = [...new Set([...(language === '' ? [] : [language]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
+  const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, find, depth) }))
+  return {
+    settings, lanes: compiled, life: life && compileLife(life), otherwise: leadingTo(settings.destination),
+    asksRepeat: lanes.some(({ condition }) => JSON.stringify(condition).includes('"kind":"visit"')) || compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
+  }
+}
+
+export function compileCode(settings: CodeSettings): CompiledCode {
+  const { utm, label = '', place = null, otherwise = '' } = settings
+  return {
+    settings, scanned: { medium: utm.medium, source: utm.source, content: utm.content, label, place },
+    otherwise: otherwise === '' ? null : leadingTo(otherwise), tagged: new Map(),
+  }
+}
+
+/** Makes a code and its route ready. @throws RangeError as `compileRoute` does */
+export function compile({ code, route }: { readonly code: CodeSettings; readonly route: RouteSettings }, find?: FindRoute): Compiled {
+  return { code: compileCode(code), route: compileRoute(route, find) }
+}
+
+function leadingTo(address: string): Leading {
+  const reading = readDestination(address)
+  if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
+  const { href } = reading.url
+  return { kind: 'address', text: address, href, fills: hasPlaceholders(href) }
+}
+
+function leading(answer: Answer): Leading
+function leading(answer: Answer | null): Leading | null
+function leading(answer: Answer | null): Leading | null {
+  if (answer === null) return null
+  return answer.kind === 'address' ? leadingTo(answer.address) : { kind: 'message', title: answer.title, text: answer.text }
+}
+
+function compileLife(life: Life): CompiledLife {
+  const { zone, startsAt, endsAt, limit, daily, before, after, full, fullToday } = life
+  return {
+    startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
+    limit, daily, before: leading(before), after: leading(after), full: leading(full), fullToday: leading(fullToday),
+  }
+}
+
+function leadsOf(outcome: LaneOutcome, find: FindRoute, depth: number): CompiledLane['leads'] {
+  if (outcome.kind === 'split') return { kind: 'split', variants: outcome.variants.map(({ id, name, weight, ended, leads }) => ({ id, name, weight, ended, to: leading(leads) })) }
+  if (outcome.kind !== 'route') return { kind: 'leading', to: leading(outcome) }
+  const settings = depth < ONWARD_MAX ? find(outcome.routeId) : null
+  return { kind: 'route', route: settings && compileRoute(settings, find, depth + 1) }
+}

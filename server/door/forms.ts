@@ -1,0 +1,45 @@
+import type { IncomingMessage } from 'node:http'
+import type { Point } from '@flimbo/core/conditions'
+
+/** What a form of the front door was sent with. */
+export interface Given {
+  readonly password: string | null
+  /** Where the phone says it is; null where that was not asked. */
+  readonly precise: Point | 'refused' | null
+  /** Whether the place may be kept, rounded. */
+  readonly keep: boolean
+}
+
+const BYTES_MAX = 4096
+
+/** Reads a form's fields; null where the body is too long or no form. */
+export function readForm(request: IncomingMessage): Promise<Given | null> {
+  if (!/^application\/x-www-form-urlencoded\b/i.test(request.headers['content-type'] ?? '')) return Promise.resolve(null)
+  return new Promise((resolve, reject) => {
+    const parts: Buffer[] = []
+    let length = 0
+    request.on('data', (part: Buffer) => {
+      length += part.length
+      if (length <= BYTES_MAX) parts.push(part)
+      else { resolve(null); request.destroy() }
+    })
+    request.on('end', () => { resolve(givenBy(new URLSearchParams(Buffer.concat(parts).toString('utf8')))) })
+    request.on('error', reject)
+  })
+}
+
+function givenBy(fields: URLSearchParams): Given {
+  return { password: fields.get('password'), precise: fields.has('asked') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes' }
+}
+
+function pointOf(fields: URLSearchParams): Point | 'refused' {
+  const [north, east] = [fields.get('latitude') ?? '', fields.get('longitude') ?? '']
+  const [latitude, longitude] = [Number(north), Number(east)]
+  const isPoint = north !== '' && east !== '' && Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180
+  return isPoint ? { latitude, longitude } : 'refused'
+}
+
+/** A place rounded to hundredths of a degree: about a kilometre. */
+export function rounded({ latitude, longitude }: Point): Point {
+  return { latitude: Math.round(latitude * 100) / 100, longitude: Math.round(longitude * 100) / 100 }
+}

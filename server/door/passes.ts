@@ -1,0 +1,44 @@
+import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
+
+/** The query name of a pass. It is taken off before a query is carried on. */
+export const PASS_NAME = 'flimbo-pass'
+/** How long a pass is good for. */
+export const PASS_MS = 5 * 60_000
+
+/**
+ * A pass says in the address, instead of a cookie, that the password of one code was given. It is signed with
+ * a key that only this process has and good for five minutes, so an address passed on soon asks again.
+ */
+export interface Passes {
+  issue(codeId: number, passwordHash: string, now: number): string
+  isGood(pass: string, codeId: number, passwordHash: string, now: number): boolean
+}
+
+export function passes(key: Buffer = randomBytes(32)): Passes {
+  // A changed password makes every pass for the old one worthless.
+  const sign = (until: string, codeId: number, passwordHash: string) => createHmac('sha256', key).update(`${until}~${String(codeId)}~${passwordHash}`).digest('base64url')
+  return {
+    issue(codeId, passwordHash, now) {
+      const until = (now + PASS_MS).toString(36)
+      return `${until}.${sign(until, codeId, passwordHash)}`
+    },
+    isGood(pass, codeId, passwordHash, now) {
+      const [until = '', signature = ''] = pass.split('.')
+      const expected = Buffer.from(sign(until, codeId, passwordHash))
+      const given = Buffer.from(signature)
+      return given.length === expected.length && timingSafeEqual(given, expected) && Number.parseInt(until, 36) >= now
+    },
+  }
+}
+
+/** Takes the pass out of a query; everything else stays as it was written. */
+export function takePass(query: string): { pass: string; rest: string } {
+  if (!query.includes(PASS_NAME)) return { pass: '', rest: query }
+  let pass = ''
+  const rest = query.split('&').filter((pair) => {
+    if (!pair.startsWith(`${PASS_NAME}=`)) return true
+    pass = pair.slice(PASS_NAME.length + 1)
+    return false
+  })
+  return { pass, rest: rest.join('&') }
+}

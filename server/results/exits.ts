@@ -1,0 +1,25 @@
+import type Sqlite from 'better-sqlite3'
+import type { ExitTally } from '@flimbo/core/routing'
+
+const LET_THROUGH = "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+
+/** By which way real scans left their route. The next step of a scan that was asked something stands for it. */
+export function exits(database: Sqlite.Database) {
+  const byExit = database.prepare(`SELECT exit, variant, count(*) AS scans, sum(isUnique) AS uniques FROM scans
+    WHERE routeId = ? AND at >= ? AND at < ? AND (apart IS NULL OR apart = 'onward') AND exit <> '' GROUP BY exit, variant`)
+  const letThrough = database.prepare(`SELECT at FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`).pluck()
+  return {
+    exits: (routeId: number, start: number, end: number) => byExit.all(routeId, start, end) as ExitTally[],
+
+    /** Scans let through between each start and the next, the last start being the end. */
+    letThroughDaily: (routeId: number, starts: readonly number[]): number[] => {
+      const counts = starts.slice(1).map(() => 0)
+      let day = 0
+      for (const at of (letThrough.all(routeId, starts[0] ?? 0, starts.at(-1) ?? 0) as number[]).sort((a, b) => a - b)) {
+        while (at >= (starts[day + 1] ?? Infinity)) day++
+        counts[day] = (counts[day] ?? 0) + 1
+      }
+      return counts
+    },
+  }
+}

@@ -1,0 +1,129 @@
+import { brokenExpectations, changesInWords, compileCode, compileRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type WholeRoute } from '@flimbo/core/routing'
+import { spanOfDays } from '@flimbo/core/results'
+import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
+import { tables, type RouteRow } from '../database/index.ts'
+import { hashPassword } from '../workspace/index.ts'
+import { checkAnswers, checkDestination } from './checkDestination.ts'
+import type { RoutingParts } from './endpoints.ts'
+import { routesFrom, settingsOf } from './knownRoutes.ts'
+import { checkOnward } from './onward.ts'
+import { changeRoute, type RouteChanges } from './store.ts'
+
+interface Finders {
+  readonly routeOf: (workspaceId: number, id: number) => Promise<RouteRow>
+  readonly whole: (workspaceId: number, id: number) => Promise<WholeRoute>
+}
+
+const LATEST = 10_000
+
+/** Preparing a route, looking at what that would change, and making it live. */
+export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, lookup, live, domains }: RoutingParts, { routeOf, whole }: Finders): void {
+  const { read } = database
+
+  /** Makes a change live for the next scan, before the call is answered. @throws Refusal where somebody saved meanwhile */
+  async function carryOut(who: { workspace: { id: number }; person: { id: number } }, id: number, version: number, change: (row: RouteRow) => RouteChanges | Promise<RouteChanges>, also: Partial<RouteRow> = {}): Promise<WholeRoute> {
+    const workspaceId = who.workspace.id
+    await routeOf(workspaceId, id)
+    const outcome = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.routes, { id })
+      const changes = await change(row)
+      await checkOnward(manager, { ...row, ...changes }, changes.rules ?? row.rules)
+      const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
+      if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
+      return done
+    })
+    if (outcome === 'overtaken') throw overtaken('route', await whole(workspaceId, id))
+    lookup.forgetRoute(id)
+    live.tell(workspaceId, { type: 'change', of: 'route', id })
+    return whole(workspaceId, id)
+  }
+
+  mount(mounts, routesApi.saveDraft, async ({ params: { id }, body: { draftVersion, destination, rules }, who }) => {
+    checkDestination(destination, domains)
+    checkAnswers(rules, domains)
+    await routeOf(who.workspace.id, id)
+    const saved = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.routes, { id })
+      if (row.draftVersion !== draftVersion) return false
+      await checkOnward(manager, row, rules)
+      const isLive = row.destination === destination && JSON.stringify(row.rules) === JSON.stringify(rules)
+      await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
+      return true
+    })
+    if (!saved) throw overtaken('draft', await whole(who.workspace.id, id))
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id })
+    return whole(who.workspace.id, id)
+  })
+
+  mount(mounts, routesApi.dropDraft, async ({ params: { id }, who }) => {
+    await routeOf(who.workspace.id, id)
+    await database.write(async (manager) => {
+      const { draftVersion } = await manager.findOneByOrFail(tables.routes, { id })
+      await manager.update(tables.routes, { id }, { draft: null, draftVersion: draftVersion + 1 })
+    })
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id })
+    return whole(who.workspace.id, id)
+  })
+
+  mount(mounts, routesApi.publish, ({ params: { id }, body: { version, draftVersion }, who }) => carryOut(who, id, version, (row) => {
+    if (row.draft === null) throw new Refusal('taken', 'There is nothing to publish: what is prepared is live already.')
+    if (row.draftVersion !== draftVersion) throw overtaken('draft', row.draft)
+    checkDestination(row.draft.destination, domains)
+    checkAnswers(row.draft.rules, domains)
+    return { destination: row.draft.destination, rules: row.draft.rules }
+  }, { draft: null, draftVersion: draftVersion + 1 }))
+
+  mount(mounts, routesApi.goBack, async ({ params: { id }, body: { version, number }, who }) => {
+    const revision = await read.findOneBy(tables.revisions, { of: 'route', subjectId: id, number })
+    if (!revision) throw missing('revision')
+    return carryOut(who, id, version, (row) => {
+      // Revisions made before there were rules keep none.
+      const { destination, rules } = { rules: NO_RULES, ...revision.after } as Pick<RouteRow, 'destination' | 'rules'>
+      checkDestination(destination, domains)
+      checkAnswers(rules, domains)
+      return { destination, rules: rules.life && row.rules.life ? { ...rules, life: { ...rules.life, countedFrom: row.rules.life.countedFrom } } : rules }
+    })
+  })
+
+  mount(mounts, routesApi.setPassword, async ({ params: { id }, body: { version, password }, who }) => {
+    const passwordHash = password === '' ? '' : await hashPassword(password)
+    return carryOut(who, id, version, () => ({ passwordHash }))
+  })
+
+  mount(mounts, routesApi.setExpectations, async ({ params: { id }, body: { expectations }, who }) => {
+    await routeOf(who.workspace.id, id)
+    await database.write((manager) => manager.update(tables.routes, { id }, { expectations }))
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id })
+    return whole(who.workspace.id, id)
+  })
+
+  mount(mounts, routesApi.exits, async ({ params: { id }, query: { from, to }, who }) => {
+    const row = await routeOf(who.workspace.id, id)
+    const { zone } = await read.findOneByOrFail(tables.campaigns, { id: row.campaignId })
+    const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
+    const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
+    return { rows: await reader.ask('exits', id, start, end) }
+  })
+
+  /** Some code of a route, by which expectations are run; one that has no tags where there is none. */
+  async function someCode(row: RouteRow): Promise<CompiledCode> {
+    const code = await read.findOne(tables.codes, { where: { routeId: row.id, state: 'live' }, order: { id: 'asc' } })
+    const { utmCampaign } = await read.findOneByOrFail(tables.campaigns, { id: row.campaignId })
+    const utm = utmOf(code ?? { source: '', medium: '', term: '', content: '' }, utmCampaign)
+    return compileCode({ state: 'live', utm, slug: code?.slug ?? '', label: code?.name ?? '' })
+  }
+
+  mount(mounts, routesApi.effect, async ({ params: { id }, who }) => {
+    const row = await routeOf(who.workspace.id, id)
+    const next = { ...row, destination: row.draft?.destination ?? row.destination, rules: row.draft?.rules ?? row.rules }
+    const all = await routesFrom(database, [next, row])
+    const names = (routeId: number) => all.get(routeId)?.name ?? 'a route that is gone'
+    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led) : null }
+    const code = await someCode(row)
+    return {
+      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row), is: settingsOf(next), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led)]), latest: LATEST }),
+      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next), locked: false }, find), Date.now()),
+      changes: changesInWords(row, next, names),
+    }
+  })
+}

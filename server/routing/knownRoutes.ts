@@ -1,0 +1,43 @@
+import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute, type RouteSettings } from '@flimbo/core/routing'
+import { findAmong, tables, type Database, type RouteRow } from '../database/index.ts'
+import type { Counter, Limits } from './limits.ts'
+
+/** A route as the front door keeps it ready. */
+export interface KnownRoute {
+  readonly revisionId: number
+  readonly compiled: CompiledRoute
+  readonly counter: Counter | null
+  readonly passwordHash: string
+  /** Every route its lanes lead on to, and theirs. */
+  readonly ledTo: ReadonlySet<number>
+}
+
+/** What a stored route says of a scan. */
+export function settingsOf({ name, state, destination, rules, passwordHash }: Pick<RouteRow, 'name' | 'state' | 'destination' | 'rules' | 'passwordHash'>): RouteSettings {
+  return { name, state, destination, rules, locked: passwordHash !== '' }
+}
+
+/** The routes that some rows lead on to, step by step, with the rows themselves. */
+export async function routesFrom({ read }: Pick<Database, 'read'>, rows: readonly RouteRow[]): Promise<Map<number, RouteRow>> {
+  const found = new Map(rows.map((row) => [row.id, row]))
+  let fresh = rows
+  for (let step = 0; step < ONWARD_MAX && fresh.length > 0; step++) {
+    const wanted = new Set(fresh.flatMap(({ rules }) => routesLedTo(rules)).filter((id) => !found.has(id)))
+    fresh = await findAmong(read, tables.routes, 'id', wanted)
+    for (const row of fresh) found.set(row.id, row)
+  }
+  return found
+}
+
+/** Reads a route and makes it ready, with the scans it has let through where it is limited. */
+export function routeLoader(database: Pick<Database, 'read'>, limits: Limits): (id: number) => Promise<KnownRoute> {
+  return async (id) => {
+    const row = await database.read.findOneByOrFail(tables.routes, { id })
+    const all = await routesFrom(database, [row])
+    const compiled = compileRoute(settingsOf(row), (other) => { const led = all.get(other); return led ? settingsOf(led) : null })
+    return {
+      revisionId: row.revisionId, compiled, counter: await limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash,
+      ledTo: new Set([...all.keys()].filter((other) => other !== id)),
+    }
+  }
+}
