@@ -11,6 +11,7 @@ await build({
     main: 'server/main.ts',
     'writer-thread': 'server/scans/writer-thread.ts',
     'reader-thread': 'server/results/reader-thread.ts',
+    'cities-thread': 'server/scans/cities-thread.ts',
     'sheets-thread': 'server/plan/sheets-thread.ts',
   },
   outdir: 'server/dist',

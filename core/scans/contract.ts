@@ -76,7 +76,14 @@ export const liveEvent = z.discriminatedUnion('type', [
 ])
 export type LiveEvent = z.infer<typeof liveEvent>
 
+const knownPlace = z.object({ country: z.string(), region: z.string(), city: z.string(), latitude: z.number(), longitude: z.number() })
+export type KnownPlace = z.infer<typeof knownPlace>
+
 export const scansApi = {
+  places: endpoint({
+    method: 'GET', path: '/places', room: 'scans', summary: 'Real cities that scans can come from, or regions, by the beginning of their name; the largest first',
+    query: z.strictObject({ q: z.string().min(1).max(100), kind: z.enum(['city', 'region']).default('city') }), answer: z.object({ rows: z.array(knownPlace) }),
+  }),
   list: endpoint({
     method: 'GET', path: '/scans', room: 'scans', summary: 'The scans behind a figure, row by row',
     query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasOneScope, ONE_SCOPE),

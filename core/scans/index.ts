@@ -1,7 +1,7 @@
 export { APART, apartKind, programKind } from './apart.ts'
 export type { Apart, RequestSigns } from './apart.ts'
 export { hasOneScope, liveEvent, ONE_SCOPE, OUTCOMES, scan, scanFilter, scansApi, scopeFields } from './contract.ts'
-export type { LiveEvent, Outcome, Scan, Scope } from './contract.ts'
+export type { KnownPlace, LiveEvent, Outcome, Scan, Scope } from './contract.ts'
 export { DEVICE_TYPES, deviceOf } from './device.ts'
 export type { Device, DeviceType } from './device.ts'
 export { acceptedLanguages, preferredLanguage, primaryLanguage } from './language.ts'

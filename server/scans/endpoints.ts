@@ -4,6 +4,8 @@ import { scansApi, type Scope } from '@flimbo/core/scans'
 import { mount, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
 import { scopeCondition, scopeOwner, withinChannel, type Channels, type Reader, type ScanFilter } from '../results/index.ts'
+import type { Config } from '../config/index.ts'
+import { cityFinder } from './cities.ts'
 import { csvHeadings, csvValues } from './csv.ts'
 import type { LiveHub } from './live.ts'
 
@@ -12,13 +14,19 @@ interface Parts {
   readonly reader: Reader
   readonly live: LiveHub
   readonly tagging: Channels
+  readonly config: Pick<Config, 'dataDir'>
 }
+
+const PLACES_MAX = 20
 
 const CSV_CHUNK = 5000
 /** Proxies close streams that stay silent; a comment line now and then keeps them open. */
 const HEARTBEAT_MS = 25_000
 
-export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging }: Parts): void {
+export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging, config }: Parts): void {
+  const cities = cityFinder(config.dataDir)
+  mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({ rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city) }))
+
   async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted'] }): Promise<ScanFilter> {
     const { zone, utmCampaign } = await scopeOwner(database, workspaceId, query)
     const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))

@@ -1,5 +1,7 @@
 export { scansEndpoints } from './endpoints.ts'
 export { announceScans } from './announce.ts'
+export { cityFinder } from './cities.ts'
+export type { CityFinder } from './cities.ts'
 export { enricher } from './enrich.ts'
 export type { Enriched, RequestFacts } from './enrich.ts'
 export type Enricher = ReturnType<typeof import('./enrich.ts').enricher>

@@ -1,37 +1,50 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Alert, Box, Button, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
-import { differences, routesApi, type Revision } from '@flimbo/core/routing'
+import { changesInWords, differences, NO_RULES, routesApi, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useState } from 'react'
-import { useAnswer } from '../api/index.ts'
+import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { When } from '../ui/index.ts'
 
 const STEP = 10
-const NAMES: Readonly<Record<string, string>> = { sizeMm: 'size in mm' }
+const NAMES: Readonly<Record<string, string>> = { sizeMm: 'size in mm', otherwise: 'own destination' }
+
+const partOf = (side: Revision['after']) => ({ destination: String(side.destination), rules: (side.rules as Rules | undefined) ?? NO_RULES })
 
 /** A revision in words. */
 function sentences(revision: Revision): string[] {
   if (revision.before === null) return [revision.of === 'route' ? `made it, leading to ${String(revision.after.destination)}` : `issued it as ${String(revision.after.slug)}`]
-  return differences(revision).map(({ field, was, is }) => {
+  const rules = revision.of === 'route' ? changesInWords({ ...partOf(revision.before), destination: '' }, { ...partOf(revision.after), destination: '' }, (id) => `route ${String(id)}`) : []
+  const fields = differences(revision).filter(({ field }) => field !== 'rules').map(({ field, was, is }) => {
     if (field === 'destination') return `made it lead to ${String(is)} instead of ${String(was)}`
     if (field === 'state') return is === 'live' ? 'set it live' : is === 'paused' ? 'paused it' : 'deleted it'
     if (field === 'routeId') return 'moved it to another route'
+    if (field === 'locked') return is === true ? 'put a password before it' : 'took the password away'
     return is === '' ? `took the ${NAMES[field] ?? field} away` : `changed the ${NAMES[field] ?? field} to “${String(is)}”`
   })
+  const all = [...fields, ...rules]
+  return all.length > 0 ? all : ['changed the password']
 }
 
-/** Every change of a route or a code, the newest first. */
-export function History({ of, id, zone }: { of: Revision['of']; id: number; zone: string }) {
+/** Every change of a route or a code, the newest first; a route can go back to any of them in one step. */
+export function History({ of, id, zone, route }: { of: Revision['of']; id: number; zone: string; route?: WholeRoute }) {
   const [shown, setShown] = useState(STEP)
   const { revisions: endpoint } = of === 'route' ? routesApi : codesApi
   const revisions = useAnswer(endpoint, { params: { id }, query: { pageSize: shown, order: 'desc' } })
+  const back = useChange(routesApi.goBack)
+  const rows = revisions.data?.rows ?? []
+  const current = rows[0] && JSON.stringify(partOf(rows[0].after))
   return (
     <>
+      {back.error && <Alert severity="error" variant="outlined">{back.error instanceof ApiProblem ? (back.error.problem.fields?.[0]?.message ?? back.error.problem.detail) : 'It could not go back. Nothing has changed.'}</Alert>}
       <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }} aria-label="Changes">
-        {revisions.data?.rows.map((revision) => (
-          <Box component="li" key={revision.id} sx={{ display: 'grid', gridTemplateColumns: '28px 110px minmax(0, 1fr)', gap: 1, py: 0.75, borderBottom: 1, borderColor: 'divider' }}>
+        {rows.map((revision) => (
+          <Box component="li" key={revision.id} sx={{ display: 'grid', gridTemplateColumns: '28px 110px minmax(0, 1fr) auto', gap: 1, py: 0.75, borderBottom: 1, borderColor: 'divider' }}>
             <Typography variant="body2" color="textSecondary">{revision.number}</Typography>
             <Typography variant="body2" color="textSecondary"><When at={revision.at} zone={zone} /></Typography>
             <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision).join('; ')}</Typography>
+            {route && JSON.stringify(partOf(revision.after)) !== current && (
+              <Button disabled={back.isPending} aria-label={`Go back to ${String(revision.number)}`} onClick={() => { back.mutate({ params: { id }, body: { version: route.version, number: revision.number } }) }}>Go back to this</Button>
+            )}
           </Box>
         ))}
       </Box>

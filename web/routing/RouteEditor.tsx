@@ -1,116 +1,145 @@
-import { Alert, Box, Button, Link, Skeleton, Stack, Typography } from '@mui/material'
+import { Alert, Box, Button, Link, MenuItem, Skeleton, Stack, Tab, Tabs, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
-import { routeChange, routesApi, STATES, type Route } from '@flimbo/core/routing'
-import { useEffect, useRef, useState } from 'react'
-import { useForm } from 'react-hook-form'
-import { Link as RouterLink } from 'react-router'
-import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
-import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet, Trouble } from '../ui/index.ts'
-import { History } from './History.tsx'
-import { RouteCheck } from './RouteCheck.tsx'
+import { EVERY_SCAN } from '@flimbo/core/conditions'
+import { dayIn, shiftDay } from '@flimbo/core/results'
+import { routesApi, type Lane, type Rehearsal, type Route, type WholeRoute } from '@flimbo/core/routing'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Link as RouterLink, useSearchParams } from 'react-router'
+import { useAnswer, useChange } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
+import { Expectations } from './Expectations.tsx'
+import { LaneInspector } from './LaneInspector.tsx'
+import { Matrix } from './Matrix.tsx'
+import { PublishDialog } from './PublishDialog.tsx'
+import { codeSettings, compiledDraft, DEVICES, NO_PLACE, rehearse, useLedTo } from './rehearse.ts'
+import { ReviewList, useFindings } from './ReviewList.tsx'
+import { LifeInspector, OtherwiseInspector, ProtectionInspector } from './RouteInspector.tsx'
+import { circlesOf } from './circles.ts'
+import { SettingsView } from './SettingsView.tsx'
+import { SignalPlan, type Chosen } from './SignalPlan.tsx'
+import { SplitTable } from './SplitTable.tsx'
+import { TestScan } from './TestScan.tsx'
+import { freshKey, useDraft } from './useDraft.ts'
 
-type Values = Pick<Route, 'name' | 'destination' | 'state' | 'note'>
-const FIELDS = ['name', 'destination', 'state', 'note'] as const
-const NAMES = { name: 'Name', destination: 'Destination', state: 'State', note: 'Note' } as const
-const STATE_NAMES = { live: 'Live', paused: 'Paused: every code of it shows a page that says so', deleted: 'Deleted: only for a route no piece uses' } as const
-const CODES_SHOWN = 12
+const RouteMap = lazy(() => import('./RouteMap.tsx'))
+const PERIODS = [['7', 'Last 7 days'], ['30', 'Last 30 days'], ['365', 'Last year'], ['', 'Ever']] as const
+const CODES_SHOWN = 200
 
-const valuesOf = ({ name, destination, state, note }: Route): Values => ({ name, destination, state, note })
+interface Props { readonly id: number; readonly others: readonly Route[]; readonly focusDestination: number }
 
-/** One route: where it leads, which codes share it, and what was changed. */
-export function RouteEditor({ id, zone, focusDestination }: { id: number; zone: string; focusDestination: number }) {
+/** One route: its signal plan, the test scan under it, and what is chosen at the right; or its settings and changes. */
+export function RouteEditor({ id, others, focusDestination }: Props) {
   const { data, isError, error, refetch } = useAnswer(routesApi.get, { params: { id } })
   if (isError) return <Trouble error={error} again={() => { void refetch() }} />
   if (data?.id !== id) return <Skeleton variant="rounded" height={320} />
-  return (
-    <Stack spacing={2}>
-      <Sheet title={data.name} aside={<Link component={RouterLink} to={`../results?route=${String(id)}`}>Results of this route</Link>}>
-        <Form route={data} focusDestination={focusDestination} />
-      </Sheet>
-      <RouteCheck id={id} zone={zone} />
-      <SharedBy route={data} />
-      <Sheet title="What was changed"><History of="route" id={id} zone={zone} /></Sheet>
-    </Stack>
-  )
+  return <Editor route={data} others={others.filter((other) => other.id !== id)} focusDestination={focusDestination} />
 }
 
-function Form({ route, focusDestination }: { route: Route; focusDestination: number }) {
-  const [version, setVersion] = useState(route.version)
-  const [newer, setNewer] = useState<Route | null>(null)
-  const [trouble, setTrouble] = useState<string | null>(null)
-  const change = useChange(routesApi.change)
-  const destinationField = useRef<HTMLInputElement>(null)
-  const { control, handleSubmit, reset, setError, getValues, formState: { isDirty } } = useForm<Values>({
-    defaultValues: valuesOf(route), resolver: byContract(routeChange.omit({ version: true })),
-  })
-  useEffect(() => {
-    if (isDirty || route.version < version) return
-    setVersion(route.version)
-    reset(valuesOf(route))
-  }, [route, version, isDirty, reset])
-  useEffect(() => { if (focusDestination > 0) destinationField.current?.select() }, [focusDestination])
-
-  async function save(values: Values, from: number): Promise<void> {
-    setTrouble(null)
-    setNewer(null)
-    try {
-      const saved = await change.mutateAsync({ params: { id: route.id }, body: { version: from, ...values } })
-      setVersion(saved.version)
-      reset(valuesOf(saved))
-    } catch (error) {
-      if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setNewer(error.problem.current as Route)
-      else setTrouble(showFaults(error, setError, FIELDS))
-    }
-  }
-  const startFrom = (stored: Route) => {
-    setVersion(stored.version)
-    setNewer(null)
-    reset(valuesOf(stored))
-  }
-
+function Editor({ route, others, focusDestination }: { route: WholeRoute; others: readonly Route[]; focusDestination: number }) {
+  const { zone } = useCampaign()
+  const [address, setAddress] = useSearchParams()
+  const view = address.get('view') === 'settings' ? 'settings' : 'plan'
+  const show = (next: string | null) => { if (next) setAddress((was) => { was.set('route', String(route.id)); if (next === 'plan') was.delete('view'); else was.set('view', next); return was }, { replace: true }) }
   return (
-    <Stack component="form" noValidate spacing={2} sx={{ maxWidth: 720 }} onSubmit={(event) => { void handleSubmit((values) => save(values, version))(event) }}>
-      {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
-      {newer !== null && (
-        <Conflict
-          what="route" rows={disagreements<Values>(getValues(), newer, NAMES)}
-          keepTheirs={() => { startFrom(newer) }} takeMine={() => { void save(getValues(), newer.version) }}
-        />
-      )}
-      <FormText control={control} name="destination" label="Every scan leads to" multiline maxRows={5} hint={`Live for the next scan of ${counted(route.codes, 'code')} after you save`} slotProps={{ htmlInput: { ref: destinationField } }} />
-      <DestinationFindings route={route} />
-      <FormText control={control} name="name" label="Name" />
-      <FormChoice control={control} name="state" label="State" choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))} />
-      <FormText control={control} name="note" label="Note" multiline maxRows={5} />
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-        <Button type="submit" variant="contained" disabled={!isDirty || change.isPending}>Save</Button>
-        {isDirty
-          ? <Button color="inherit" onClick={() => { startFrom(route) }}>Undo the changes</Button>
-          : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
+    <Stack spacing={2} sx={{ minWidth: 0 }}>
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
+        <Typography variant="h2" sx={{ flex: 1, fontSize: '1.1rem', minWidth: 0 }} noWrap>{route.name}</Typography>
+        <Link component={RouterLink} to={`../results?route=${String(route.id)}`} variant="body2">Results of this route</Link>
+        <ToggleButtonGroup exclusive size="small" value={view} aria-label="View" onChange={(_event, next: string | null) => { show(next) }}>
+          <ToggleButton value="plan">Signal plan</ToggleButton>
+          <ToggleButton value="settings">Settings and changes</ToggleButton>
+        </ToggleButtonGroup>
       </Stack>
+      {view === 'settings' ? <SettingsView route={route} zone={zone} /> : <PlanView route={route} others={others} zone={zone} focusDestination={focusDestination} />}
     </Stack>
   )
 }
 
-/** What the linter says of the destination itself, seen through the first piece that uses it. */
-function DestinationFindings({ route }: { route: Route }) {
-  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
-  const found = codes.data?.rows[0]?.findings.filter(({ field }) => field === 'destination') ?? []
-  return found.map(({ kind, sentence }) => <Alert key={kind} severity="warning" variant="outlined" icon={false}>{sentence}</Alert>)
-}
+function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute; others: readonly Route[]; zone: string; focusDestination: number }) {
+  const { utmCampaign } = useCampaign()
+  const now = useNow()
+  const state = useDraft(route)
+  const { draft, edit } = state
+  const [chosen, choose] = useState<Chosen>(null)
+  const [tab, setTab] = useState('test')
+  const [days, setDays] = useState('30')
+  const [publishing, setPublishing] = useState(false)
+  const [codeId, chooseCode] = useState<number>()
+  const [given, setGiven] = useState<Rehearsal>({ place: NO_PLACE, device: DEVICES[0]?.device ?? { type: 'phone', system: '', systemVersion: '', browser: '' }, languages: [], at: '', zone, repeat: false, query: '' })
+  const set = (change: Partial<Rehearsal>) => { setGiven((was) => ({ ...was, ...change })) }
+  const destinationField = useRef<HTMLInputElement>(null)
+  const dropDraft = useChange(routesApi.dropDraft)
+  const setExpectations = useChange(routesApi.setExpectations)
+  const exits = useAnswer(routesApi.exits, { params: { id: route.id }, query: days === '' ? {} : { from: shiftDay(dayIn(zone, now), 1 - Number(days)) } }).data?.rows ?? []
+  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } }).data?.rows ?? []
+  const find = useLedTo(draft)
+  const compiled = compiledDraft(route, draft, codeSettings(codes.find(({ id }) => id === codeId) ?? codes[0], utmCampaign), find)
+  const rehearsed = compiled && rehearse(compiled, given, now)
+  const { lanes } = draft.rules
+  const findings = useFindings(draft, now, state.isPrepared ? null : exits)
+  const splits = lanes.filter(({ outcome }) => outcome.kind === 'split')
+  const open = (next: Chosen) => { choose(next) }
+  useEffect(() => {
+    if (focusDestination === 0) return
+    choose({ kind: 'otherwise' })
+  }, [focusDestination])
+  useEffect(() => { if (chosen?.kind === 'otherwise' && focusDestination > 0) destinationField.current?.select() }, [chosen, focusDestination])
+  useKeys({ l: () => { addLane() }, p: () => { if (state.isPrepared && state.isKept) setPublishing(true) } })
 
-function SharedBy({ route }: { route: Route }) {
-  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
-  const rest = (codes.data?.total ?? 0) - CODES_SHOWN
+  const setLanes = (change: (lanes: readonly Lane[]) => Lane[]) => { edit((was) => ({ ...was, rules: { ...was.rules, lanes: change(was.rules.lanes) } })) }
+  function addLane(copied?: Lane): void {
+    const id = freshKey(lanes.map((lane) => lane.id))
+    setLanes((all) => [...all, copied ? { ...copied, id, name: copied.name === '' ? '' : `${copied.name} (copy)` } : { id, name: '', condition: EVERY_SCAN, outcome: { kind: 'address', address: draft.destination }, resting: false }])
+    choose({ kind: 'lane', id })
+  }
+  const lane = chosen?.kind === 'lane' ? lanes.find(({ id }) => id === chosen.id) : undefined
+  const close = () => { choose(null) }
+
   return (
-    <Sheet title={`Codes that lead here: ${number(codes.data?.total ?? 0)}`}>
-      {codes.data?.total === 0 && <Typography color="textSecondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
-      <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
-        {codes.data?.rows.map((code) => (
-          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography>{code.findings.length > 0 && <Typography component="span" variant="body2" color="warning" title={code.findings.map(({ sentence }) => sentence).join(' ')}> ▲ {counted(code.findings.length, 'thing')} to look over</Typography>}</li>
-        ))}
-      </Box>
-      {rest > 0 && <Typography variant="body2" color="textSecondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}
-    </Sheet>
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>
+      <Stack spacing={2} sx={{ flex: 1, minWidth: 0 }}>
+        <Sheet pad={false}>
+          <Stack direction="row" sx={{ alignItems: 'center', gap: 1, px: 2, py: 1, borderBottom: 1, borderColor: 'divider', bgcolor: state.isPrepared ? 'action.hover' : undefined, flexWrap: 'wrap' }}>
+            <Typography variant="body2" role="status" sx={{ flex: 1, minWidth: 160 }}>
+              {state.fault !== null ? <Box component="span" sx={{ color: 'error.main' }}>Not kept yet: {state.fault}</Box> : !state.isPrepared ? 'Live for every scan.' : state.isKept ? 'Prepared, not live yet.' : 'Keeping…'}
+            </Typography>
+            <TextField select size="small" label="Scans of" value={days} onChange={({ target }) => { setDays(target.value) }} sx={{ minWidth: 130 }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>
+            {state.undo && <Button color="inherit" onClick={state.undo}>Undo</Button>}
+            {state.isPrepared && state.isKept && <Button color="inherit" onClick={() => { dropDraft.mutate({ params: { id: route.id } }); choose(null) }}>Drop what is prepared</Button>}
+            <Button variant="contained" disabled={!state.isPrepared || !state.isKept || state.fault !== null} onClick={() => { setPublishing(true) }}>Publish…</Button>
+          </Stack>
+          {state.overtaken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }} action={<><Button color="inherit" onClick={state.takeTheirs}>Keep what is stored</Button><Button color="inherit" onClick={state.keepMine}>Put mine in its place</Button></>}>Someone prepared something else meanwhile. Nothing was overwritten.</Alert>}
+          <SignalPlan route={route} state={state} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
+        </Sheet>
+        <Sheet pad={false}>
+          <Tabs value={tab} onChange={(_event, next: string) => { setTab(next) }} aria-label="Under the plan" variant="scrollable" sx={{ borderBottom: 1, borderColor: 'divider', minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none', py: 0 } }}>
+            <Tab value="test" label="Test scan" />
+            <Tab value="matrix" label="Many at once" />
+            <Tab value="map" label="Map" />
+            <Tab value="review" label={`Review${findings.length > 0 ? ` (${String(findings.length)})` : ''}`} />
+            <Tab value="expect" label={`Expectations${route.expectations.length > 0 ? ` (${String(route.expectations.length)})` : ''}`} />
+            {splits.length > 0 && <Tab value="split" label="Splits" />}
+          </Tabs>
+          <Box role="tabpanel" sx={{ p: 2 }}>
+            {tab === 'test' && <TestScan given={given} set={set} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={lanes} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
+            {tab === 'matrix' && <Matrix compiled={compiled} given={given} now={now} />}
+            {tab === 'map' && <Suspense fallback={<Skeleton variant="rounded" height={320} />}><RouteMap circles={circlesOf(lanes)} at={given.place.latitude === null || given.place.longitude === null ? null : { latitude: given.place.latitude, longitude: given.place.longitude }} choose={(point) => { set({ place: { ...NO_PLACE, ...point, city: 'the point on the map' } }) }} /></Suspense>}
+            {tab === 'review' && <ReviewList findings={findings} choose={open} />}
+            {tab === 'expect' && <Expectations expectations={route.expectations} compiled={compiled} now={now} remove={(id) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: route.expectations.filter((each) => each.id !== id) } }) }} />}
+            {tab === 'split' && <Stack sx={{ gap: 3 }}>{splits.map((each) => <SplitTable key={each.id} lane={each} place={lanes.indexOf(each) + 1} exits={exits} />)}</Stack>}
+          </Box>
+        </Sheet>
+      </Stack>
+      {chosen && (
+        <Box sx={{ flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
+          {lane && <LaneInspector key={lane.id} lane={lane} place={lanes.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
+          {chosen.kind === 'otherwise' && <OtherwiseInspector route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
+          {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}
+          {chosen.kind === 'protection' && <ProtectionInspector route={route} state={state} zone={zone} close={close} />}
+        </Box>
+      )}
+      {publishing && <PublishDialog route={route} version={state.version} close={() => { setPublishing(false) }} />}
+    </Box>
   )
 }

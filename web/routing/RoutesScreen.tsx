@@ -30,7 +30,7 @@ export function RoutesScreen() {
   useKeys({ j: () => { step(1) }, k: () => { step(-1) }, e: () => { setEditing((n) => n + 1) }, n: add })
 
   return (
-    <Box sx={{ p: 2, width: '100%', maxWidth: 1440, mx: 'auto' }}>
+    <Box sx={{ p: 2, width: '100%', maxWidth: 1760, mx: 'auto' }}>
       <Stack direction="row" sx={{ gap: 2, mb: 2, alignItems: 'center' }}>
         <Typography variant="h1" sx={{ flex: 1 }}>Routes</Typography>
         <Button variant="contained" startIcon={<AddIcon />} onClick={add}>Add a route</Button>
@@ -39,14 +39,14 @@ export function RoutesScreen() {
       {routes.data?.total === 0 && !adding ? (
         <Sheet><Empty title="No route yet" text="A route is where scans go. Adding a piece with a destination makes one; several pieces may share it." action={<Button variant="contained" onClick={add}>Add the first route</Button>} /></Sheet>
       ) : (
-        <Box sx={{ display: 'grid', gridTemplateColumns: '380px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
           <Sheet pad={false}>
             <List component="div" aria-label="Routes" disablePadding>
               {rows.map((route) => <RouteLine key={route.id} route={route} zone={campaign.zone} chosen={!adding && route.id === asked} choose={() => { choose(route.id) }} />)}
             </List>
             {(routes.data?.total ?? 0) > PAGE_SIZE && <Pagination size="small" sx={{ p: 1 }} count={Math.ceil((routes.data?.total ?? 0) / PAGE_SIZE)} page={page + 1} onChange={(_event, to) => { setPage(to - 1) }} />}
           </Sheet>
-          {adding ? <NewRoute made={choose} /> : asked !== undefined && <RouteEditor key={asked} id={asked} zone={campaign.zone} focusDestination={editing} />}
+          {adding ? <NewRoute made={choose} /> : asked !== undefined && <RouteEditor key={asked} id={asked} others={rows.filter(({ state }) => state !== 'deleted')} focusDestination={editing} />}
         </Box>
       )}
     </Box>
@@ -61,7 +61,7 @@ function RouteLine({ route, zone, chosen, choose }: { route: Route; zone: string
         <Typography variant="body2"><StateMark state={route.state} /></Typography>
       </Stack>
       <Typography variant="mono" noWrap sx={{ display: 'block' }} color="textSecondary">{route.destination.replace(/^https?:\/\//, '')}</Typography>
-      <Typography variant="body2" color="textSecondary">{counted(route.codes, 'code')} · {counted(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} /></Typography>
+      <Typography variant="body2" color="textSecondary">{counted(route.codes, 'code')}{route.lanes > 0 ? ` · ${counted(route.lanes, 'lane')}` : ''}{route.hasDraft ? ' · prepared' : ''}<br />{counted(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} /></Typography>
     </ListItemButton>
   )
 }

@@ -1,0 +1,39 @@
+import { Stack, TextField, Typography } from '@mui/material'
+import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
+import { Pick } from '../conditions/index.ts'
+
+export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
+const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
+export const PLACEHOLDER_HINT = `May carry ${PLACEHOLDERS.map((name) => `{${name}}`).join(', ')}`
+
+/** An address as it is typed, with what is wrong with it. */
+export function AddressField({ label, value, change, inputRef }: { label: string; value: string; change: (value: string) => void; inputRef?: React.Ref<HTMLInputElement> }) {
+  const checked = destination.safeParse(value)
+  const fault = checked.success ? null : checked.error.issues[0]?.message
+  return (
+    <TextField
+      size="small" fullWidth label={label} value={value} placeholder="https://" error={fault !== null && value !== ''} helperText={fault ?? PLACEHOLDER_HINT} multiline maxRows={4}
+      onChange={({ target }) => { change(target.value.replace(/[\r\n]/g, '')) }} slotProps={{ htmlInput: { ref: inputRef } }}
+    />
+  )
+}
+
+/** Where something leads: an address, or a few words. `plain` offers Flimbo's own words instead. */
+export function AnswerEditor({ label, answer, change, plain }: { label: string; answer: Answer | null; change: (answer: Answer | null) => void; plain?: string }) {
+  return (
+    <Stack sx={{ gap: 1 }}>
+      <Pick
+        label={label} value={answer?.kind ?? 'plain'} choices={[...(plain === undefined ? [] : [['plain', plain] as const]), ['address', 'an address'], ['message', 'a message']]}
+        change={(kind) => { change(kind === 'plain' ? null : kind === 'message' ? FRESH_MESSAGE : FRESH_ADDRESS) }}
+      />
+      {answer?.kind === 'address' && <AddressField label="Address" value={answer.address} change={(address) => { change({ kind: 'address', address }) }} />}
+      {answer?.kind === 'message' && (
+        <>
+          <TextField size="small" label="Title" value={answer.title} error={answer.title.trim() === ''} helperText={answer.title.trim() === '' ? 'Give a title.' : undefined} onChange={({ target }) => { change({ ...answer, title: target.value }) }} />
+          <TextField size="small" label="Text" value={answer.text} onChange={({ target }) => { change({ ...answer, text: target.value.replace(/[\r\n]+/g, ' ') }) }} multiline maxRows={6} />
+          <Typography variant="caption" color="textSecondary">Shown on a page of Flimbo’s front door, in plain type.</Typography>
+        </>
+      )}
+    </Stack>
+  )
+}

@@ -1,0 +1,100 @@
+import { Alert, Box, Button, Link, Stack, Typography } from '@mui/material'
+import { codesApi } from '@flimbo/core/codes'
+import { routeChange, routesApi, STATES, type Route, type WholeRoute } from '@flimbo/core/routing'
+import { useEffect, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { Link as RouterLink } from 'react-router'
+import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet } from '../ui/index.ts'
+import { History } from './History.tsx'
+import { RouteCheck } from './RouteCheck.tsx'
+
+type Values = Pick<Route, 'name' | 'state' | 'note'>
+const FIELDS = ['name', 'state', 'note'] as const
+const NAMES = { name: 'Name', state: 'State', note: 'Note' } as const
+const STATE_NAMES = { live: 'Live', paused: 'Paused: every code of it shows a page that says so', deleted: 'Deleted: only for a route no piece uses' } as const
+const CODES_SHOWN = 12
+
+const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note })
+
+/** What a route is called, whether it is live, who shares it, whether people arrive, and every change of it. */
+export function SettingsView({ route, zone }: { route: WholeRoute; zone: string }) {
+  return (
+    <Stack spacing={2}>
+      <Sheet title="Name and state"><Form route={route} /></Sheet>
+      <RouteCheck id={route.id} zone={zone} />
+      <SharedBy route={route} />
+      <Sheet title="What was changed"><History of="route" id={route.id} zone={zone} route={route} /></Sheet>
+    </Stack>
+  )
+}
+
+function Form({ route }: { route: WholeRoute }) {
+  const [version, setVersion] = useState(route.version)
+  const [newer, setNewer] = useState<Route | null>(null)
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const change = useChange(routesApi.change)
+  const { control, handleSubmit, reset, setError, getValues, formState: { isDirty } } = useForm<Values>({
+    defaultValues: valuesOf(route), resolver: byContract(routeChange.omit({ version: true })),
+  })
+  useEffect(() => {
+    if (isDirty || route.version < version) return
+    setVersion(route.version)
+    reset(valuesOf(route))
+  }, [route, version, isDirty, reset])
+
+  async function save(values: Values, from: number): Promise<void> {
+    setTrouble(null)
+    setNewer(null)
+    try {
+      const saved = await change.mutateAsync({ params: { id: route.id }, body: { version: from, ...values } })
+      setVersion(saved.version)
+      reset(valuesOf(saved))
+    } catch (error) {
+      if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setNewer(error.problem.current as Route)
+      else setTrouble(showFaults(error, setError, FIELDS))
+    }
+  }
+  const startFrom = (stored: Route) => {
+    setVersion(stored.version)
+    setNewer(null)
+    reset(valuesOf(stored))
+  }
+
+  return (
+    <Stack component="form" noValidate spacing={2} sx={{ maxWidth: 720 }} onSubmit={(event) => { void handleSubmit((values) => save(values, version))(event) }}>
+      {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+      {newer !== null && (
+        <Conflict
+          what="route" rows={disagreements<Values>(getValues(), newer, NAMES)}
+          keepTheirs={() => { startFrom(newer) }} takeMine={() => { void save(getValues(), newer.version) }}
+        />
+      )}
+      <FormText control={control} name="name" label="Name" />
+      <FormChoice control={control} name="state" label="State" choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))} />
+      <FormText control={control} name="note" label="Note" multiline maxRows={5} />
+      <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+        <Button type="submit" variant="contained" disabled={!isDirty || change.isPending}>Save</Button>
+        {isDirty
+          ? <Button color="inherit" onClick={() => { startFrom(route) }}>Undo the changes</Button>
+          : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
+      </Stack>
+    </Stack>
+  )
+}
+
+function SharedBy({ route }: { route: Route }) {
+  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
+  const rest = (codes.data?.total ?? 0) - CODES_SHOWN
+  return (
+    <Sheet title={`Codes that lead here: ${number(codes.data?.total ?? 0)}`}>
+      {codes.data?.total === 0 && <Typography color="textSecondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
+      <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
+        {codes.data?.rows.map((code) => (
+          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography>{code.findings.length > 0 && <Typography component="span" variant="body2" color="warning" title={code.findings.map(({ sentence }) => sentence).join(' ')}> ▲ {counted(code.findings.length, 'thing')} to look over</Typography>}</li>
+        ))}
+      </Box>
+      {rest > 0 && <Typography variant="body2" color="textSecondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}
+    </Sheet>
+  )
+}

@@ -1,0 +1,63 @@
+import AddIcon from '@mui/icons-material/Add'
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type WholeRoute } from '@flimbo/core/routing'
+import { counted, number } from '../ui/index.ts'
+import { LaneRow, Track } from './LaneRow.tsx'
+import { LifeStrip } from './LifeStrip.tsx'
+import type { DraftState } from './useDraft.ts'
+
+export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'protection' } | null
+
+interface Props {
+  readonly route: WholeRoute
+  readonly state: DraftState
+  readonly exits: readonly ExitTally[]
+  readonly zone: string
+  readonly nameOf: (routeId: number) => string
+  readonly chosen: Chosen
+  readonly choose: (chosen: Chosen) => void
+  readonly addLane: () => void
+  /** The exit that the test scan takes; null where none is made. */
+  readonly lit: string | null
+}
+
+/** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
+export function SignalPlan({ route, state: { draft, edit }, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
+  const { lanes, life, askLocation } = draft.rules
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const scansOf = (exit: string) => exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
+  const passing = lanes.reduce((sum, { id }) => sum + scansOf(id), 0) + scansOf('otherwise')
+  const move = (from: number, to: number) => { if (to >= 0 && to < lanes.length && from >= 0) edit((was) => ({ ...was, rules: { ...was.rules, lanes: arrayMove(was.rules.lanes, from, to) } })) }
+  const indexOf = (id: string | number | undefined) => lanes.findIndex((lane) => lane.id === id)
+  const dropped = ({ active, over }: DragEndEvent) => { if (over && active.id !== over.id) move(indexOf(active.id), indexOf(over.id)) }
+
+  return (
+    <Box role="region" aria-label="Signal plan">
+      <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', px: 2, py: 1, borderBottom: 1, borderColor: 'divider' }}>
+        <Typography variant="body2" sx={{ flex: 1, minWidth: 160 }}>{counted(route.codes, 'code')} · {number(passing)} scans in the period</Typography>
+        <Button size="small" color="inherit" variant={chosen?.kind === 'life' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'life' }) }}>Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}</Button>
+        <Button size="small" color="inherit" variant={chosen?.kind === 'protection' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'protection' }) }}>Password and place{route.locked || askLocation ? ': on' : ''}</Button>
+        <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
+      </Stack>
+      {life && <LifeStrip life={life} taken={route.taken} forecast={route.forecast} zone={zone} exits={exits} choose={() => { choose({ kind: 'life' }) }} />}
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <SortableContext items={lanes.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          <Box component="ol" aria-label="Lanes, in order" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+            {lanes.map((lane: Lane, i) => (
+              <LaneRow
+                key={lane.id} lane={lane} place={i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, nameOf)} isLit={lit === lane.id}
+                isChosen={chosen?.kind === 'lane' && chosen.id === lane.id} choose={() => { choose({ kind: 'lane', id: lane.id }) }} move={(by) => { move(i, i + by) }}
+              />
+            ))}
+          </Box>
+        </SortableContext>
+      </DndContext>
+      <Track
+        place="" sentence="Otherwise" aside={draft.rules.language === '' ? undefined : `in ${draft.rules.language}`} leads={addressInWords(draft.destination)} scans={scansOf('otherwise')} all={passing}
+        isLit={lit === 'otherwise'} isChosen={chosen?.kind === 'otherwise'} choose={() => { choose({ kind: 'otherwise' }) }} isLast
+      />
+    </Box>
+  )
+}

@@ -1,0 +1,91 @@
+import { draftChange, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { useEffect, useRef, useState } from 'react'
+import { ApiProblem, useChange } from '../api/index.ts'
+
+/** What is being prepared of a route: where everything else leads, and its rules. */
+export interface Draft { readonly destination: string; readonly rules: Rules }
+
+export interface DraftState {
+  readonly draft: Draft
+  /** Whether it differs from what is live. */
+  readonly isPrepared: boolean
+  /** Whether every edit has reached the server. */
+  readonly isKept: boolean
+  /** Why the last edit could not be kept yet; null where nothing is wrong. */
+  readonly fault: string | null
+  /** Somebody else saved meanwhile. */
+  readonly overtaken: boolean
+  /** The draft's number, to publish it by. */
+  readonly version: number
+  edit(change: (draft: Draft) => Draft): void
+  undo: (() => void) | null
+  takeTheirs(): void
+  keepMine(): void
+}
+
+const QUIET_MS = 500
+const partsOf = ({ destination, rules }: Draft): Draft => ({ destination, rules })
+const same = (a: Draft, b: Draft) => a.destination === b.destination && JSON.stringify(a.rules) === JSON.stringify(b.rules)
+
+/** Keeps a draft: each edit goes to the server by itself, half a second after the last, and can be taken back. */
+export function useDraft(route: WholeRoute): DraftState {
+  const stored = partsOf(route.draft ?? route)
+  const [local, setLocal] = useState<Draft | null>(null)
+  const [past, setPast] = useState<readonly Draft[]>([])
+  const [fault, setFault] = useState<string | null>(null)
+  const [overtaken, setOvertaken] = useState(false)
+  const version = useRef(route.draftVersion)
+  const { mutateAsync } = useChange(routesApi.saveDraft)
+  const draft = local ?? stored
+  useEffect(() => { if (local === null) version.current = Math.max(version.current, route.draftVersion) }, [local, route.draftVersion])
+
+  useEffect(() => {
+    if (local === null || overtaken) return
+    const checked = draftChange.omit({ draftVersion: true }).safeParse(local)
+    if (!checked.success) { setFault(checked.error.issues[0]?.message ?? 'Something is missing.'); return }
+    const later = setTimeout(() => {
+      mutateAsync({ params: { id: route.id }, body: { draftVersion: version.current, ...local } }).then((saved) => {
+        version.current = saved.draftVersion
+        setFault(null)
+        setLocal((now) => (now === local ? null : now))
+      }, (error: unknown) => {
+        if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setOvertaken(true)
+        else setFault(error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : 'The server could not be reached. What you did is still here and is tried again with your next edit.')
+      })
+    }, QUIET_MS)
+    return () => { clearTimeout(later) }
+  }, [local, overtaken, mutateAsync, route.id])
+
+  const back = past.at(-1)
+  return {
+    draft, fault, overtaken, version: version.current,
+    isPrepared: !same(draft, partsOf(route)),
+    isKept: local === null,
+    edit(change) {
+      setPast((all) => [...all.slice(-49), draft])
+      setLocal(change(draft))
+      setFault(null)
+    },
+    undo: back === undefined ? null : () => {
+      setPast((all) => all.slice(0, -1))
+      setLocal(back)
+    },
+    takeTheirs() {
+      setOvertaken(false)
+      setLocal(null)
+      setPast([])
+    },
+    keepMine() {
+      version.current = route.draftVersion
+      setOvertaken(false)
+    },
+  }
+}
+
+/** A key nobody has among those taken: a, b, c … */
+export function freshKey(taken: readonly string[]): string {
+  for (let n = taken.length + 1; ; n++) {
+    const key = `l${n.toString(36)}`
+    if (!taken.includes(key)) return key
+  }
+}
