@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal'
 import { momentInWords, whoInWords } from '../conditions/index.ts'
 import type { Answer, Lane, LaneOutcome, Life, Rules } from './rules.ts'
 
@@ -38,7 +39,6 @@ export function lifeInWords({ startsAt, endsAt, limit, daily, before, after, ful
 interface Live { readonly destination: string; readonly rules: Rules }
 
 const laneName = ({ name, condition }: Lane) => `“${name === '' ? whoInWords(condition) : name}”`
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 
 /** The differences between what was live and what is to be, in words; in the order they stand on the route. */
 export function changesInWords(was: Live, is: Live, nameOf: (routeId: number) => string): string[] {

@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal'
 import { z } from 'zod'
 
 /**
@@ -27,5 +28,5 @@ export interface Difference {
 export function differences(change: Pick<Revision, 'before' | 'after'>): Difference[] {
   return Object.entries(change.after)
     .map(([field, is]) => ({ field, was: change.before?.[field], is }))
-    .filter(({ was, is }) => was !== is && JSON.stringify(was) !== JSON.stringify(is))
+    .filter(({ was, is }) => !same(was, is))
 }

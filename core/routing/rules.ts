@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal'
 import { z } from 'zod'
 import { line, requiredLine, zoneName } from '../api/index.ts'
 import { condition, localMoment } from '../conditions/index.ts'
@@ -95,6 +96,11 @@ export function answersOf({ lanes, life }: Rules): { where: string; answer: Answ
     }
   }
   return found
+}
+
+/** Whether two destinations with their rules are the same, whatever the order their parts are written in. */
+export function isSameRoute(a: { readonly destination: string; readonly rules: Rules }, b: { readonly destination: string; readonly rules: Rules }): boolean {
+  return a.destination === b.destination && same(a.rules, b.rules)
 }
 
 /** The routes that lanes lead on to, each once. */

@@ -1,4 +1,4 @@
-import { brokenExpectations, changesInWords, compileCode, compileRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type WholeRoute } from '@flimbo/core/routing'
+import { brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type WholeRoute } from '@flimbo/core/routing'
 import { spanOfDays } from '@flimbo/core/results'
 import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
@@ -46,7 +46,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       const row = await manager.findOneByOrFail(tables.routes, { id })
       if (row.draftVersion !== draftVersion) return false
       await checkOnward(manager, row, rules)
-      const isLive = row.destination === destination && JSON.stringify(row.rules) === JSON.stringify(rules)
+      const isLive = isSameRoute(row, { destination, rules })
       await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
       return true
     })

@@ -1,3 +1,4 @@
+import same from 'fast-deep-equal'
 import type { EntityManager } from 'typeorm'
 import type { Revision } from '@flimbo/core/routing'
 import { bounds, type PageQuery } from '../api/index.ts'
@@ -24,13 +25,8 @@ export async function listRevisions({ read }: Pick<Database, 'read'>, of: Revisi
   }
 }
 
-/** Rules and the like are compared as they are written. */
-function isSame(a: unknown, b: unknown): boolean {
-  return a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b))
-}
-
 /** The part of an object that differs from another, or null where nothing does. */
 export function changedPart<T extends object>(row: T, change: Partial<T>): Partial<T> | null {
-  const entries = Object.entries(change).filter(([field, value]) => value !== undefined && !isSame(value, row[field as keyof T]))
+  const entries = Object.entries(change).filter(([field, value]) => value !== undefined && !same(value, row[field as keyof T]))
   return entries.length > 0 ? (Object.fromEntries(entries) as Partial<T>) : null
 }

@@ -1,6 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
-import { changesInWords, differences, NO_RULES, routesApi, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { changesInWords, differences, isSameRoute, NO_RULES, routesApi, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { When } from '../ui/index.ts'
@@ -32,7 +32,7 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
   const revisions = useAnswer(endpoint, { params: { id }, query: { pageSize: shown, order: 'desc' } })
   const back = useChange(routesApi.goBack)
   const rows = revisions.data?.rows ?? []
-  const current = rows[0] && JSON.stringify(partOf(rows[0].after))
+  const current = rows[0] && partOf(rows[0].after)
   return (
     <>
       {back.error && <Alert severity="error" variant="outlined">{back.error instanceof ApiProblem ? (back.error.problem.fields?.[0]?.message ?? back.error.problem.detail) : 'It could not go back. Nothing has changed.'}</Alert>}
@@ -42,7 +42,7 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
             <Typography variant="body2" color="textSecondary">{revision.number}</Typography>
             <Typography variant="body2" color="textSecondary"><When at={revision.at} zone={zone} /></Typography>
             <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision).join('; ')}</Typography>
-            {route && JSON.stringify(partOf(revision.after)) !== current && (
+            {route && current && !isSameRoute(partOf(revision.after), current) && (
               <Button disabled={back.isPending} aria-label={`Go back to ${String(revision.number)}`} onClick={() => { back.mutate({ params: { id }, body: { version: route.version, number: revision.number } }) }}>Go back to this</Button>
             )}
           </Box>

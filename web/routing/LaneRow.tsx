@@ -36,7 +36,7 @@ export function Track({ place, sentence, aside, leads, scans, all, isLit, isChos
       </Box>
       <ButtonBase
         onClick={choose} onKeyDown={onKeyDown} aria-current={isChosen} aria-keyshortcuts={onKeyDown ? 'Alt+ArrowUp Alt+ArrowDown' : undefined}
-        sx={{ flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 96px minmax(0, 0.72fr)', gap: 1.5, alignItems: 'center', textAlign: 'left', py: 1, pr: 2, pl: 0.5, minHeight: 52, fontFamily: 'inherit' }}
+        sx={{ flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 84px minmax(0, 0.8fr)', gap: 1.5, alignItems: 'center', textAlign: 'left', py: 1, pr: 2, pl: 0.5, minHeight: 52, fontFamily: 'inherit' }}
       >
         <Box sx={{ minWidth: 0 }}>
           <Typography sx={{ fontWeight: place === '' ? 650 : 400, opacity: isResting ? 0.75 : 1, overflowWrap: 'anywhere' }}>{place !== '' && <Box component="span" sx={{ color: 'text.secondary', mr: 0.75 }}>{place}</Box>}{sentence}</Typography>
@@ -46,7 +46,10 @@ export function Track({ place, sentence, aside, leads, scans, all, isLit, isChos
           <Typography variant="body2">{number(scans)} <Box component="span" sx={{ color: 'text.secondary' }}>{share(scans, all)}</Box></Typography>
           <Box aria-hidden sx={{ height: 4, bgcolor: 'divider', borderRadius: 1, overflow: 'hidden', mt: 0.25 }}><Box sx={{ height: 1, width: `${String(all === 0 ? 0 : (100 * scans) / all)}%`, bgcolor: isLit ? 'warning.main' : 'primary.main' }} /></Box>
         </Box>
-        <Typography variant="mono" sx={{ overflowWrap: 'anywhere', display: '-webkit-box', WebkitLineClamp: 3, WebkitBoxOrient: 'vertical', overflow: 'hidden' }}><Box component="span" aria-hidden sx={{ color: isLit ? 'warning.main' : 'text.secondary' }}>→ </Box>{leads}</Typography>
+        <Box sx={{ display: 'flex', gap: 0.75, minWidth: 0 }}>
+          <Box component="span" aria-hidden sx={{ color: isLit ? 'warning.main' : 'text.secondary' }}>→</Box>
+          <Typography variant="mono" sx={{ minWidth: 0, overflowWrap: 'anywhere', display: '-webkit-box', WebkitLineClamp: 3, WebkitBoxOrient: 'vertical', overflow: 'hidden' }}>{leads}</Typography>
+        </Box>
       </ButtonBase>
     </Box>
   )

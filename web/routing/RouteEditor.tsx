@@ -104,13 +104,12 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             <Typography variant="body2" role="status" sx={{ flex: 1, minWidth: 160 }}>
               {state.fault !== null ? <Box component="span" sx={{ color: 'error.main' }}>Not kept yet: {state.fault}</Box> : !state.isPrepared ? 'Live for every scan.' : state.isKept ? 'Prepared, not live yet.' : 'Keeping…'}
             </Typography>
-            <TextField select size="small" label="Scans of" value={days} onChange={({ target }) => { setDays(target.value) }} sx={{ minWidth: 130 }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>
             {state.undo && <Button color="inherit" onClick={state.undo}>Undo</Button>}
             {state.isPrepared && state.isKept && <Button color="inherit" onClick={() => { dropDraft.mutate({ params: { id: route.id } }); choose(null) }}>Drop what is prepared</Button>}
             <Button variant="contained" disabled={!state.isPrepared || !state.isKept || state.fault !== null} onClick={() => { setPublishing(true) }}>Publish…</Button>
           </Stack>
           {state.overtaken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }} action={<><Button color="inherit" onClick={state.takeTheirs}>Keep what is stored</Button><Button color="inherit" onClick={state.keepMine}>Put mine in its place</Button></>}>Someone prepared something else meanwhile. Nothing was overwritten.</Alert>}
-          <SignalPlan route={route} state={state} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
+          <SignalPlan period={<TextField select size="small" variant="standard" value={days} slotProps={{ select: { 'aria-label': 'Scans of', displayEmpty: true } }} onChange={({ target }) => { setDays(target.value) }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>} route={route} state={state} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
         </Sheet>
         <Sheet pad={false}>
           <Tabs value={tab} onChange={(_event, next: string) => { setTab(next) }} aria-label="Under the plan" variant="scrollable" sx={{ borderBottom: 1, borderColor: 'divider', minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none', py: 0 } }}>

@@ -4,7 +4,7 @@ import useMediaQuery from '@mui/material/useMediaQuery'
 import { circleAround, type Point } from '@flimbo/core/conditions'
 import { CustomChart, ScatterChart } from 'echarts/charts'
 import { GeoComponent, TooltipComponent } from 'echarts/components'
-import { init, registerMap, use as useParts, type EChartsType } from 'echarts/core'
+import { init, registerMap, use as withParts, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import { feature } from 'topojson-client'
@@ -13,7 +13,7 @@ import world from 'world-atlas/countries-50m.json'
 import { INKS, SERIES } from '../ui/index.ts'
 import type { Circle } from './circles.ts'
 
-useParts([CustomChart, ScatterChart, GeoComponent, TooltipComponent, CanvasRenderer])
+withParts([CustomChart, ScatterChart, GeoComponent, TooltipComponent, CanvasRenderer])
 const topology = world as unknown as Topology
 const countries = topology.objects.countries
 if (countries) registerMap('world', feature(topology, countries) as never)
@@ -64,7 +64,7 @@ export default function RouteMap({ circles, at, choose }: { circles: readonly Ci
               children: [
                 { type: 'polygon', shape: { points: outline.map(({ longitude, latitude }) => api.coord([longitude, latitude])) }, style: { fill: colour, opacity: 0.22 } },
                 { type: 'polyline', shape: { points: outline.map(({ longitude, latitude }) => api.coord([longitude, latitude])) }, style: { stroke: colour, lineWidth: 2, fill: 'none' } },
-                { type: 'text', x: api.coord([circle.longitude, circle.latitude])[0], y: api.coord([circle.longitude, circle.latitude])[1], style: { text: `lane ${String(circle.place)}${circle.name === '' ? '' : `\n${circle.name}`}`, fill: ink, fontSize: 12, align: 'center', verticalAlign: 'middle' } },
+                { type: 'text', x: api.coord([circle.longitude, circle.latitude])[0], y: api.coord([circle.longitude, circle.latitude])[1], style: { text: `lane ${String(circle.place)}${circle.name === '' ? '' : `\n${circle.name}`}`, fill: ink, fontSize: 12, lineHeight: 15, align: 'center', verticalAlign: 'middle' } },
               ],
             }),
           }

@@ -2,8 +2,10 @@ import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { languageName } from '@flimbo/core/conditions'
 import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type WholeRoute } from '@flimbo/core/routing'
 import { counted, number } from '../ui/index.ts'
+import type { ReactNode } from 'react'
 import { LaneRow, Track } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
 import type { DraftState } from './useDraft.ts'
@@ -12,6 +14,8 @@ export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life'
 
 interface Props {
   readonly route: WholeRoute
+  /** Where the period of the counts is chosen. */
+  readonly period: ReactNode
   readonly state: DraftState
   readonly exits: readonly ExitTally[]
   readonly zone: string
@@ -24,7 +28,7 @@ interface Props {
 }
 
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
-export function SignalPlan({ route, state: { draft, edit }, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
+export function SignalPlan({ route, period, state: { draft, edit }, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
   const { lanes, life, askLocation } = draft.rules
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const scansOf = (exit: string) => exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
@@ -36,7 +40,7 @@ export function SignalPlan({ route, state: { draft, edit }, exits, zone, nameOf,
   return (
     <Box role="region" aria-label="Signal plan">
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', px: 2, py: 1, borderBottom: 1, borderColor: 'divider' }}>
-        <Typography variant="body2" sx={{ flex: 1, minWidth: 160 }}>{counted(route.codes, 'code')} · {number(passing)} scans in the period</Typography>
+        <Typography variant="body2" component="div" sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}><span>{counted(route.codes, 'code')} · {number(passing)} scans</span>{period}</Typography>
         <Button size="small" color="inherit" variant={chosen?.kind === 'life' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'life' }) }}>Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}</Button>
         <Button size="small" color="inherit" variant={chosen?.kind === 'protection' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'protection' }) }}>Password and place{route.locked || askLocation ? ': on' : ''}</Button>
         <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
@@ -55,7 +59,7 @@ export function SignalPlan({ route, state: { draft, edit }, exits, zone, nameOf,
         </SortableContext>
       </DndContext>
       <Track
-        place="" sentence="Otherwise" aside={draft.rules.language === '' ? undefined : `in ${draft.rules.language}`} leads={addressInWords(draft.destination)} scans={scansOf('otherwise')} all={passing}
+        place="" sentence="Otherwise" aside={draft.rules.language === '' ? undefined : `in ${languageName(draft.rules.language)}`} leads={addressInWords(draft.destination)} scans={scansOf('otherwise')} all={passing}
         isLit={lit === 'otherwise'} isChosen={chosen?.kind === 'otherwise'} choose={() => { choose({ kind: 'otherwise' }) }} isLast
       />
     </Box>

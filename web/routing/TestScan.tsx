@@ -23,18 +23,18 @@ interface Props {
 export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lanes, keep }: Props) {
   const device = DEVICES.findIndex(({ device: each }) => JSON.stringify(each) === JSON.stringify(given.device))
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1.1fr)', gap: 2 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 330px), 1fr))', gap: 2 }}>
       <Stack sx={{ gap: 1.5 }}>
         <OnePlace
           label="Scanned in" value={given.place.city === '' ? null : { ...given.place, latitude: given.place.latitude ?? 0, longitude: given.place.longitude ?? 0 }}
           change={(place) => { set({ place: place ? { country: place.country, region: place.region, city: place.city, latitude: place.latitude, longitude: place.longitude } : NO_PLACE }) }}
         />
-        <Stack direction="row" sx={{ gap: 1 }}>
+        <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
           <Pick label="On" value={String(device)} choices={DEVICES.map(({ name }, i) => [String(i), name])} change={(i) => { set({ device: DEVICES[Number(i)]?.device ?? given.device }) }} />
           {codes.length > 0 && <Pick label="Piece" value={String(codeId ?? codes[0]?.id ?? '')} choices={codes.map(({ id, name }) => [String(id), name])} change={(id) => { chooseCode(Number(id)) }} />}
         </Stack>
         <Several label="Reads, the dearest first" values={given.languages} options={LANGUAGES} nameOf={(tag) => `${languageName(tag)} (${tag})`} change={(languages) => { set({ languages: languages.slice(0, 10) }) }} />
-        <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+        <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
           <MomentField label="When (empty for now)" value={given.at} change={(at) => { set({ at }) }} />
           <FormControlLabel label="again today" control={<Switch size="small" checked={given.repeat} onChange={(_event, repeat) => { set({ repeat }) }} />} slotProps={{ typography: { variant: 'body2' } }} />
         </Stack>

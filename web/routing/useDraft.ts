@@ -1,4 +1,4 @@
-import { draftChange, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { draftChange, isSameRoute, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
 import { ApiProblem, useChange } from '../api/index.ts'
 
@@ -17,15 +17,14 @@ export interface DraftState {
   readonly overtaken: boolean
   /** The draft's number, to publish it by. */
   readonly version: number
-  edit(change: (draft: Draft) => Draft): void
-  undo: (() => void) | null
-  takeTheirs(): void
-  keepMine(): void
+  readonly edit: (change: (draft: Draft) => Draft) => void
+  readonly undo: (() => void) | null
+  readonly takeTheirs: () => void
+  readonly keepMine: () => void
 }
 
 const QUIET_MS = 500
 const partsOf = ({ destination, rules }: Draft): Draft => ({ destination, rules })
-const same = (a: Draft, b: Draft) => a.destination === b.destination && JSON.stringify(a.rules) === JSON.stringify(b.rules)
 
 /** Keeps a draft: each edit goes to the server by itself, half a second after the last, and can be taken back. */
 export function useDraft(route: WholeRoute): DraftState {
@@ -59,7 +58,7 @@ export function useDraft(route: WholeRoute): DraftState {
   const back = past.at(-1)
   return {
     draft, fault, overtaken, version: version.current,
-    isPrepared: !same(draft, partsOf(route)),
+    isPrepared: !isSameRoute(draft, route),
     isKept: local === null,
     edit(change) {
       setPast((all) => [...all.slice(-49), draft])
