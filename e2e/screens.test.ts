@@ -22,7 +22,7 @@ afterAll(async () => {
 })
 
 const SCREENS = [
-  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'],
+  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'], ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
   ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
 ] as const
 
@@ -116,7 +116,7 @@ describe('two people at once', () => {
 
   it('keeps what is stored where that is chosen, on the routes screen', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/1/routes`)
+    await page.goto(`${server.office}/campaigns/1/routes?view=settings`)
     await page.getByLabel('Note').fill('my note')
     const { version } = await api<Made>(page, 'GET', `/routes/${String(code.routeId)}`)
     await api(page, 'PATCH', `/routes/${String(code.routeId)}`, { version, note: 'their note' })
@@ -163,6 +163,7 @@ describe('routes and campaigns', () => {
     await page.getByText('Phones can only be sent to a web page').waitFor()
     await page.getByLabel('Destination').fill('https://saltmarsh.example/winter')
     await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: 'Settings and changes' }).click()
     await page.getByText('No piece uses this route yet').waitFor()
 
     await page.goto(`${server.office}/campaigns/1/plan?new`)
@@ -181,6 +182,7 @@ describe('routes and campaigns', () => {
 
     await page.goto(`${server.office}/campaigns/1/routes`)
     await page.getByText('Winter page').first().click()
+    await page.getByRole('button', { name: 'Settings and changes' }).click()
     await page.getByLabel('State', { exact: true }).click()
     await page.getByRole('option', { name: /^Paused/ }).click()
     await page.getByRole('button', { name: 'Save' }).click()

@@ -27,7 +27,7 @@ describe('placeholders of an address', () => {
   ])('in %s, %j gives %s', (address, content, filled) => { expect(fillPlaceholders(new URL(address).href, values(content))).toBe(filled) })
 
   it('come out as they went in, and leave the rest of the address alone', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 40 }).filter((text) => text.isWellFormed() && !/^\.+$/.test(text)), (content) => {
+    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 40 }).filter((text) => !/^\.+$/.test(text)), (content) => {
       const filled = new URL(fillPlaceholders(new URL('https://saltmarsh.example/p/{content}/q?v={content}&w=1#{content}').href, values(content)))
       expect([filled.origin, filled.pathname.split('/').length, decodeURIComponent(filled.pathname.split('/')[2] ?? '')]).toEqual(['https://saltmarsh.example', 4, content])
       expect([filled.searchParams.get('v'), filled.searchParams.get('w'), decodeURIComponent(filled.hash.slice(1))]).toEqual([content, '1', content])

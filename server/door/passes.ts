@@ -23,10 +23,10 @@ export function passes(key: Buffer = randomBytes(32)): Passes {
       return `${until}.${sign(until, codeId, passwordHash)}`
     },
     isGood(pass, codeId, passwordHash, now) {
-      const [until = '', signature = ''] = pass.split('.')
+      const [until = '', signature = '', ...more] = pass.split('.')
       const expected = Buffer.from(sign(until, codeId, passwordHash))
       const given = Buffer.from(signature)
-      return given.length === expected.length && timingSafeEqual(given, expected) && Number.parseInt(until, 36) >= now
+      return more.length === 0 && given.length === expected.length && timingSafeEqual(given, expected) && Number.parseInt(until, 36) >= now
     },
   }
 }

@@ -111,6 +111,8 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     },
     forgetCookie() { cookie = '' },
     get cookie() { return cookie },
+    /** Ends it and leaves its data where they are. */
+    stop: () => flimbo.close(),
     async close() {
       await flimbo.close()
       rmSync(dataDir, { recursive: true, force: true })

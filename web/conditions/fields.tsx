@@ -4,13 +4,20 @@ import { useDeferredValue, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { country } from '../ui/index.ts'
 
+/** Options with the typed text in their name, those that begin with it first. */
+function likeliest(options: string[], { inputValue, getOptionLabel }: { inputValue: string; getOptionLabel: (option: string) => string }): string[] {
+  const wanted = inputValue.trim().toLowerCase()
+  const named = options.map((option) => ({ option, at: getOptionLabel(option).toLowerCase().indexOf(wanted) })).filter(({ at }) => at >= 0)
+  return [...named.filter(({ at }) => at === 0), ...named.filter(({ at }) => at > 0)].map(({ option }) => option)
+}
+
 /** Several values out of a list, typed ones too where `free`. */
 export function Several({ label, values, options, nameOf = (value) => value, free = false, change }: {
   label: string; values: readonly string[]; options: readonly string[]; nameOf?: (value: string) => string; free?: boolean; change: (values: string[]) => void
 }) {
   return (
     <Autocomplete<string, true, false, boolean>
-      multiple size="small" freeSolo={free} options={[...options]} value={[...values]} getOptionLabel={nameOf} disableCloseOnSelect={!free} autoHighlight={!free}
+      multiple size="small" freeSolo={free} options={[...options]} value={[...values]} getOptionLabel={nameOf} disableCloseOnSelect={!free} autoHighlight={!free} filterOptions={likeliest}
       onChange={(_event, chosen) => { change([...new Set(chosen.map((each) => each.trim()).filter((each) => each !== ''))]) }}
       // What was typed and left counts as chosen.
       onBlur={(event) => { const typed = (event.target as HTMLInputElement).value.trim(); if (free && typed !== '') change([...new Set([...values, typed])]) }}

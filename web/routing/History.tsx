@@ -43,7 +43,7 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
             <Typography variant="body2" color="textSecondary"><When at={revision.at} zone={zone} /></Typography>
             <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision).join('; ')}</Typography>
             {route && current && !isSameRoute(partOf(revision.after), current) && (
-              <Button disabled={back.isPending} aria-label={`Go back to ${String(revision.number)}`} onClick={() => { back.mutate({ params: { id }, body: { version: route.version, number: revision.number } }) }}>Go back to this</Button>
+              <Button disabled={back.isPending} onClick={() => { back.mutate({ params: { id }, body: { version: route.version, number: revision.number } }) }}>Go back to {revision.number}</Button>
             )}
           </Box>
         ))}

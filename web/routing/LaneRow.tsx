@@ -39,7 +39,7 @@ export function Track({ place, sentence, aside, leads, scans, all, isLit, isChos
         sx={{ flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 84px minmax(0, 0.8fr)', gap: 1.5, alignItems: 'center', textAlign: 'left', py: 1, pr: 2, pl: 0.5, minHeight: 52, fontFamily: 'inherit' }}
       >
         <Box sx={{ minWidth: 0 }}>
-          <Typography sx={{ fontWeight: place === '' ? 650 : 400, opacity: isResting ? 0.75 : 1, overflowWrap: 'anywhere' }}>{place !== '' && <Box component="span" sx={{ color: 'text.secondary', mr: 0.75 }}>{place}</Box>}{sentence}</Typography>
+          <Typography sx={{ fontWeight: place === '' ? 650 : 400, opacity: isResting ? 0.75 : 1, overflowWrap: 'anywhere' }}>{place !== '' && <Box component="span" sx={{ color: 'text.secondary', mr: 0.5 }}>{place} </Box>}{sentence}</Typography>
           {aside !== undefined && <Typography variant="body2" color="textSecondary">{aside}</Typography>}
         </Box>
         <Box sx={{ textAlign: 'right' }}>

@@ -84,7 +84,12 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
     if (focusDestination === 0) return
     choose({ kind: 'otherwise' })
   }, [focusDestination])
-  useEffect(() => { if (chosen?.kind === 'otherwise' && focusDestination > 0) destinationField.current?.select() }, [chosen, focusDestination])
+  const inspected = chosen === null ? '' : chosen.kind === 'lane' ? chosen.id : chosen.kind
+  const inspector = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (inspected === 'otherwise' && focusDestination > 0) destinationField.current?.select()
+    else if (inspected !== '') inspector.current?.focus()
+  }, [inspected, focusDestination])
   useKeys({ l: () => { addLane() }, p: () => { if (state.isPrepared && state.isKept) setPublishing(true) } })
 
   const setLanes = (change: (lanes: readonly Lane[]) => Lane[]) => { edit((was) => ({ ...was, rules: { ...was.rules, lanes: change(was.rules.lanes) } })) }
@@ -94,7 +99,12 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
     choose({ kind: 'lane', id })
   }
   const lane = chosen?.kind === 'lane' ? lanes.find(({ id }) => id === chosen.id) : undefined
-  const close = () => { choose(null) }
+  const close = () => {
+    // Back to the lane it was opened from, so that the next key goes on from there.
+    const row = document.querySelector<HTMLElement>('[aria-label="Signal plan"] [aria-current="true"]')
+    choose(null)
+    row?.focus()
+  }
 
   return (
     <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>
@@ -131,7 +141,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
         </Sheet>
       </Stack>
       {chosen && (
-        <Box sx={{ flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
+        <Box ref={inspector} tabIndex={-1} sx={{ outline: 'none', flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
           {lane && <LaneInspector key={lane.id} lane={lane} place={lanes.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
           {chosen.kind === 'otherwise' && <OtherwiseInspector route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
           {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}

@@ -24,6 +24,7 @@ export interface DraftState {
 }
 
 const QUIET_MS = 500
+const TYPING_MS = 1000
 const partsOf = ({ destination, rules }: Draft): Draft => ({ destination, rules })
 
 /** Keeps a draft: each edit goes to the server by itself, half a second after the last, and can be taken back. */
@@ -34,6 +35,7 @@ export function useDraft(route: WholeRoute): DraftState {
   const [fault, setFault] = useState<string | null>(null)
   const [overtaken, setOvertaken] = useState(false)
   const version = useRef(route.draftVersion)
+  const edited = useRef(0)
   const { mutateAsync } = useChange(routesApi.saveDraft)
   const draft = local ?? stored
   useEffect(() => { if (local === null) version.current = Math.max(version.current, route.draftVersion) }, [local, route.draftVersion])
@@ -61,7 +63,10 @@ export function useDraft(route: WholeRoute): DraftState {
     isPrepared: !isSameRoute(draft, route),
     isKept: local === null,
     edit(change) {
-      setPast((all) => [...all.slice(-49), draft])
+      // What is typed in one go is taken back in one go.
+      const at = Date.now()
+      if (at - edited.current > TYPING_MS) setPast((all) => [...all.slice(-49), draft])
+      edited.current = at
       setLocal(change(draft))
       setFault(null)
     },

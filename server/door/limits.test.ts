@@ -1,0 +1,123 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Code } from '@flimbo/core/codes'
+import { NO_RULES, openLife, type Life, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { runningFlimbo, type Running } from '../tests/running.ts'
+
+let flimbo: Running
+let campaignId: number
+beforeAll(async () => {
+  flimbo = await runningFlimbo()
+  await flimbo.setUp()
+  campaignId = (await flimbo.campaign()).id
+})
+afterAll(() => flimbo.close())
+
+async function limited(slug: string, life: Partial<Life>, more: Partial<Rules> = {}): Promise<Code> {
+  const code = await flimbo.code(campaignId, { slug, destination: 'https://saltmarsh.example/offer' })
+  await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), ...life }, ...more })
+  return code
+}
+async function publish(id: number, rules: Rules): Promise<WholeRoute> {
+  const route = (await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(id)}`)).body
+  const draft = await flimbo.ask<WholeRoute>('PATCH', `/api/routes/${String(id)}/draft`, { draftVersion: route.draftVersion, destination: route.destination, rules })
+  if (draft.status !== 200) throw new Error(JSON.stringify(draft.body))
+  const live = await flimbo.ask<WholeRoute>('POST', `/api/routes/${String(id)}/publish`, { version: route.version, draftVersion: draft.body.draftVersion })
+  if (live.status !== 200) throw new Error(JSON.stringify(live.body))
+  return live.body
+}
+const from = (n: number) => ({ 'x-forwarded-for': `2.59.${String(Math.floor(n / 250) % 250)}.${String(1 + (n % 250))}` })
+const crowd = async (path: string, scans: number, parts = 200) => {
+  const answers: string[] = []
+  for (let done = 0; done < scans; done += parts) {
+    const group = Array.from({ length: Math.min(parts, scans - done) }, (_, i) => flimbo.scan(path, from(done + i)))
+    answers.push(...(await Promise.all(group)).map(({ status, headers }) => (status === 302 ? new URL(headers.location ?? '').pathname : String(status))))
+  }
+  return { through: answers.filter((each) => each === '/offer').length, answers: new Set(answers) }
+}
+const waitingList = { kind: 'address', address: 'https://saltmarsh.example/waiting-list' } as const
+
+describe('a limit of scans', () => {
+  it('lets exactly so many through, with 200 asking at once, and then answers with its own address', async () => {
+    const code = await limited('five-hundred', { limit: 500, full: waitingList })
+    const { through, answers } = await crowd('/FIVE-HUNDRED', 1200)
+    expect(through).toBe(500)
+    expect(answers).toEqual(new Set(['/offer', '/waiting-list']))
+    expect(flimbo.rows("SELECT count(*) AS n FROM scans WHERE codeId = ? AND exit = 'otherwise'", code.id)).toEqual([{ n: 500 }])
+    expect((await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body.taken).toEqual({ total: 500, today: 500 })
+  })
+
+  it('goes on counting when it is raised in the middle of a rush', async () => {
+    const code = await limited('raised', { limit: 100 })
+    const rush = crowd('/RAISED', 800, 100)
+    const { rules } = (await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body
+    await publish(code.routeId, { ...rules, life: rules.life && { ...rules.life, limit: 150 } })
+    expect((await rush).through).toBe(150)
+  })
+
+  it('does not count programs, previews and test scans', async () => {
+    await limited('people-only', { limit: 1 })
+    for (let i = 0; i < 5; i++) await flimbo.scan('/PEOPLE-ONLY', { 'user-agent': 'curl/8.5.0' })
+    await flimbo.scan('/PEOPLE-ONLY', {}, 'HEAD')
+    expect((await flimbo.scan('/PEOPLE-ONLY')).status).toBe(302)
+    const full = await flimbo.scan('/PEOPLE-ONLY')
+    expect([full.status, full.body]).toEqual([410, expect.stringContaining('All taken') as string])
+  })
+
+  it('of a day is of that day', async () => {
+    const code = await limited('daily', { daily: 3, fullToday: { kind: 'message', title: 'Tomorrow again', text: 'The boat is full <today>.' } })
+    const { through } = await crowd('/DAILY', 10)
+    expect(through).toBe(3)
+    const { body } = await flimbo.scan('/DAILY')
+    expect(body).toContain('The boat is full &lt;today&gt;.')
+    expect(flimbo.rows("SELECT DISTINCT outcome FROM scans WHERE codeId = ? AND exit = 'full-today'", code.id)).toEqual([{ outcome: 'message' }])
+  })
+
+  it('counts from when it is set: earlier scans used none of it', async () => {
+    const code = await flimbo.code(campaignId, { slug: 'later', destination: 'https://saltmarsh.example/offer' })
+    await crowd('/LATER', 30)
+    await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 2 } })
+    expect((await crowd('/LATER', 10)).through).toBe(2)
+  })
+})
+
+describe('dates', () => {
+  it('answer before and after in their own way', async () => {
+    await limited('early', { startsAt: '2999-01-01T00:00' })
+    await limited('over', { endsAt: '2020-01-01T00:00', after: waitingList })
+    const early = await flimbo.scan('/EARLY')
+    expect([early.status, early.body]).toEqual([404, expect.stringContaining('Not yet') as string])
+    expect((await flimbo.scan('/OVER')).headers.location).toContain('/waiting-list?')
+  })
+})
+
+describe('the first scan of the day', () => {
+  it('is told from the next one of the same visitor, at once', async () => {
+    const code = await flimbo.code(campaignId, { slug: 'again', destination: 'https://saltmarsh.example/offer' })
+    await publish(code.routeId, { ...NO_RULES, lanes: [{ id: 'again', name: '', condition: { kind: 'visit', is: 'repeat' }, outcome: { kind: 'address', address: 'https://saltmarsh.example/welcome-back' }, resting: false }] })
+    const paths: string[] = []
+    for (const n of [1, 1, 2, 1]) paths.push(new URL((await flimbo.scan('/AGAIN', from(n))).headers.location ?? '').pathname)
+    expect(paths).toEqual(['/offer', '/welcome-back', '/offer', '/welcome-back'])
+  })
+})
+
+describe('a restart', () => {
+  it('forgets nothing that was let through', async () => {
+    const dataDir = flimbo.config.dataDir
+    const own = await runningFlimbo({ FLIMBO_DATA_DIR: `${dataDir}/restart` })
+    await own.setUp()
+    const was = flimbo
+    try {
+      flimbo = own
+      const campaign = await own.campaign()
+      const code = await own.code(campaign.id, { slug: 'restart', destination: 'https://saltmarsh.example/offer' })
+      await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 7 } })
+      expect((await crowd('/RESTART', 4)).through).toBe(4)
+      await own.stop()
+      flimbo = await runningFlimbo({ FLIMBO_DATA_DIR: `${dataDir}/restart` })
+      expect((await crowd('/RESTART', 20)).through).toBe(3)
+      await flimbo.close()
+    } finally {
+      flimbo = was
+    }
+  })
+})
