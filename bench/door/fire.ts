@@ -25,12 +25,12 @@ function ammunition(slugs: readonly string[]): Buffer[] {
   })
 }
 
-let prepared: Buffer[] | null = null
+const prepared = new Map<readonly string[], Buffer[]>()
 
 /** Fires at a port over kept-alive connections, each sending its next request when it has its answer. */
 export async function fire(port: number, slugs: readonly string[], connections: number, seconds: number): Promise<Shots> {
-  prepared ??= ammunition(slugs)
-  const shots = prepared
+  const shots = prepared.get(slugs) ?? ammunition(slugs)
+  prepared.set(slugs, shots)
   const latencies: number[] = []
   let others = 0
   let next = Math.floor(Math.random() * shots.length)

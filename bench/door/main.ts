@@ -1,13 +1,15 @@
 // npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run.
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
+import { NO_RULES } from '@flimbo/core/routing'
 import { readConfig } from '@flimbo/server/config'
 import { fillCodes } from '../fill.ts'
 import { fire, type Shots } from './fire.ts'
+import { TWENTY_LANES } from './twentyLanes.ts'
 
 const { values } = parseArgs({
   options: {
@@ -34,6 +36,13 @@ async function started(script: string, port: number): Promise<ChildProcess> {
   throw new Error(`${script} did not start`)
 }
 
+/** Resident memory now and at its highest, as the kernel counts it. */
+function memoryOf({ pid = 0 }: ChildProcess): string {
+  const status = readFileSync(`/proc/${String(pid)}/status`, 'utf8')
+  const megabytes = (name: string) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)?.[1] ?? 0) / 1024)
+  return `${String(megabytes('VmRSS'))} MB, at most ${String(megabytes('VmHWM'))} MB`
+}
+
 const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0
 
 function report(name: string, shots: readonly Shots[]): void {
@@ -45,26 +54,38 @@ function report(name: string, shots: readonly Shots[]): void {
 
 const { databaseFile } = readConfig(env)
 console.log(`${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${codes.toLocaleString('en-GB')} codes, ${String(connections)} connections, ${String(rounds)} rounds of ${String(seconds)} s each, alternating`)
-const slugs = await fillCodes(databaseFile, codes)
+// Half of the codes are on routes that send everybody to one page, half on routes with 20 lanes.
+const slugs = await fillCodes(databaseFile, codes, (code) => (code < codes / 2 ? NO_RULES : TWENTY_LANES))
+const [plain, laned] = [slugs.slice(0, codes / 2), slugs.slice(codes / 2)]
 const flimbo = await started('server/dist/main.js', 4191)
 const bare = await started(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT)
 
 try {
   const door: Shots[] = []
+  const lanes: Shots[] = []
   const express: Shots[] = []
   // Thrown away: both compile their hot paths, and the door reads its short links from the database.
-  await fire(4191, slugs, connections, WARM_SECONDS)
+  await fire(4191, plain, connections, WARM_SECONDS)
+  await fire(4191, laned, connections, WARM_SECONDS)
   await fire(EXPRESS_PORT, slugs, connections, WARM_SECONDS)
   for (let round = 0; round < rounds; round++) {
-    door.push(await fire(4191, slugs, connections, seconds))
+    door.push(await fire(4191, plain, connections, seconds))
+    lanes.push(await fire(4191, laned, connections, seconds))
     express.push(await fire(EXPRESS_PORT, slugs, connections, seconds))
   }
-  report('front door, scan on disk', door)
+  report('front door, no lanes', door)
+  report('front door, 20 lanes, 10 by place', lanes)
   report('bare Express 5 res.redirect', express)
   // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
-  const ratios = door.map(({ rate }, i) => rate / (express[i]?.rate ?? Infinity)).sort((a, b) => a - b)
-  console.log(`ratio ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: at least 1.0)`)
-  console.log(`answers other than 302: ${String([...door, ...express].reduce((sum, each) => sum + each.others, 0))}`)
+  const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
+    const ratios = ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)).sort((a, b) => a - b)
+    console.log(`${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`)
+  }
+  compare('no lanes against bare Express', door, express, 'at least 1.5')
+  compare('20 lanes against bare Express', lanes, express, 'at least 1.5')
+  compare('20 lanes against none', lanes, door, 'at least 0.75')
+  console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
+  console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')
