@@ -63,6 +63,12 @@ export const effect = z.object({
 })
 export type Effect = z.infer<typeof effect>
 
+const boundRow = z.object({
+  routeId: z.int(), routeName: z.string(), campaignId: z.int(), campaignName: z.string(), zone: z.string(), codes: z.int(), limit: z.int().nullable(),
+  kind: z.enum(['full', 'full-today', 'over', 'ends-soon', 'full-soon']), urgent: z.boolean(), at: z.int().nullable(), between: z.array(z.int().nullable()).nullable(),
+})
+export type BoundRow = z.infer<typeof boundRow>
+
 const day = z.iso.date('Write the day as 2026-07-01.')
 
 const note = line('the note', 1000)
@@ -127,6 +133,7 @@ export const routesApi = {
     method: 'GET', path: '/routes/:id/exits', room: 'routing', summary: 'How many real scans took each lane and variant',
     params: idParams, query: z.strictObject({ from: day.optional(), to: day.optional() }), answer: z.object({ rows: z.array(exitTally) }),
   }),
+  attention: endpoint({ method: 'GET', path: '/bounds', room: 'routing', summary: 'Routes whose dates or limits are reached, or soon will be', answer: z.object({ rows: z.array(boundRow) }) }),
   revisions: endpoint({
     method: 'GET', path: '/routes/:id/revisions', room: 'routing', summary: 'Every change of a route, the newest first',
     params: idParams, query: pageQuery(['at'], 'at'), answer: pageOf(revision),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
-import { NO_RULES, openLife, type Life, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { NO_RULES, openLife, type BoundRow, type Life, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 
 let flimbo: Running
@@ -44,6 +44,8 @@ describe('a limit of scans', () => {
     expect(answers).toEqual(new Set(['/offer', '/waiting-list']))
     expect(flimbo.rows("SELECT count(*) AS n FROM scans WHERE codeId = ? AND exit = 'otherwise'", code.id)).toEqual([{ n: 500 }])
     expect((await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body.taken).toEqual({ total: 500, today: 500 })
+    // The desk says so.
+    expect((await flimbo.ask<{ rows: BoundRow[] }>('GET', '/api/bounds')).body.rows).toContainEqual(expect.objectContaining({ routeId: code.routeId, kind: 'full', urgent: true, limit: 500, codes: 1 }))
   })
 
   it('goes on counting when it is raised in the middle of a rush', async () => {

@@ -4,6 +4,7 @@ import { bounds, missing, mount, overtaken, Refusal, sortedPage, type Mounts } f
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import { scopeOwner, tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { attentionEndpoint } from './attention.ts'
 import { checkDestination, type Origins } from './checkDestination.ts'
 import { draftEndpoints } from './draftEndpoints.ts'
 import type { Limits } from './limits.ts'
@@ -93,4 +94,5 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   })
 
   draftEndpoints(mounts, parts, { routeOf, whole })
+  attentionEndpoint(mounts, parts)
 }

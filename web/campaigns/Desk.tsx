@@ -6,6 +6,7 @@ import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { counted, day, Empty, number, Trouble, useKeys, LastScan } from '../ui/index.ts'
 import { CampaignDialog } from './CampaignDialog.tsx'
+import { Bounds } from './Bounds.tsx'
 import { Failing } from './Failing.tsx'
 import { Sparkline } from './Sparkline.tsx'
 
@@ -38,6 +39,7 @@ export function Desk() {
       </Stack>
       {campaigns.isError && <Trouble error={campaigns.error} again={() => { void campaigns.refetch() }} />}
       <Failing />
+      <Bounds />
       {data?.total === 0 && shown === 'archived' && <Typography color="textSecondary">No campaign is archived.</Typography>}
       {data?.total === 0 && shown === 'current' && (
         <Paper variant="outlined">
