@@ -64,6 +64,8 @@ export const scanFilter = z.strictObject({
   to: day.optional(),
   /** Counted scans, those kept apart, or both. */
   counted: z.enum(['counted', 'apart', 'both']).default('counted'),
+  /** Only those that left a route this way: the rows behind the figure of a lane. The route must be named too. */
+  exit: z.string().max(20).optional(),
 })
 
 /** What the live stream tells: scans written in one go, or a change of what a code does. */

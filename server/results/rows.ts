@@ -8,6 +8,8 @@ export interface ScanFilter {
   readonly start: number
   readonly end: number
   readonly counted: 'counted' | 'apart' | 'both'
+  /** Those a route decided, real scans that left it this way, whatever code they came by and whichever route that has now. */
+  readonly exit?: { readonly routeId: number; readonly name: string } | undefined
 }
 
 interface ScanRow extends Omit<Scan, 'unique'> {
@@ -22,7 +24,8 @@ const COUNTED = { counted: 'AND s.apart IS NULL', apart: 'AND s.apart IS NOT NUL
 const COLUMNS = `s.id, s.at, s.codeId, c.name AS codeName, s.routeId, v.number AS revision, s.outcome, s.exit, s.variant, s.apart, s.isUnique,
   p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser, s.language, s.referrer`
 
-function where({ condition, counted }: ScanFilter): string {
+function where({ condition, counted, exit }: ScanFilter): string {
+  if (exit) return "WHERE s.routeId = ? AND s.at >= ? AND s.at < ? AND s.exit = ? AND (s.apart IS NULL OR s.apart = 'onward')"
   return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
 }
 
@@ -30,7 +33,7 @@ function where({ condition, counted }: ScanFilter): string {
 export function readScans(database: Sqlite.Database) {
   return {
     page(filter: ScanFilter, order: 'asc' | 'desc', limit: number, offset: number): { rows: Scan[]; total: number } {
-      const values = [filter.value, filter.start, filter.end]
+      const values = filter.exit ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name] : [filter.value, filter.start, filter.end]
       const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...values) as { total: number }
       const rows = database
         .prepare(`SELECT ${COLUMNS} FROM scans s

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
 import type { Condition } from '@flimbo/core/conditions'
+import type { Scan } from '@flimbo/core/scans'
 import { NO_RULES, openLife, type Effect, type ExitTally, type Expectation, type Lane, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { BREMEN, GRONINGEN, runningFlimbo, type Running } from '../tests/running.ts'
 
@@ -44,6 +45,17 @@ describe('preparing and publishing', () => {
     expect((await publish(code.routeId)).body).toMatchObject({ hasDraft: false, draft: null, rules: { lanes: [{ id: 'nl' }] } })
     expect([await leads(code.slug, dutch), await leads(other.slug, dutch), await leads(code.slug)]).toEqual(['/nl', '/nl', '/else'])
     expect((await flimbo.ask<{ rows: ExitTally[] }>('GET', path(code.routeId, '/exits'))).body.rows.map(({ exit, scans }) => [exit, scans])).toEqual([['nl', 2], ['otherwise', 3]])
+  })
+
+  it('shows the rows behind the figure of a lane, as a list and as a file', async () => {
+    const code = await made()
+    await live(code.routeId, withLanes(lane('nl', inNetherlands)))
+    for (const headers of [dutch, dutch, {}, { ...dutch, 'user-agent': 'curl/8.5.0' }]) await flimbo.scan(`/${code.slug}`, headers)
+    const behind = (exit: string) => `routeId=${String(code.routeId)}&exit=${exit}`
+    expect((await flimbo.ask<{ total: number; rows: Scan[] }>('GET', `/api/scans?${behind('nl')}`)).body).toMatchObject({ total: 2, rows: [{ exit: 'nl', city: 'Groningen' }, { exit: 'nl' }] })
+    expect((await flimbo.ask<{ total: number }>('GET', `/api/scans?${behind('otherwise')}`)).body.total).toBe(1)
+    expect((await flimbo.ask<string>('GET', `/api/scans.csv?${behind('nl')}`)).body.trim().split('\r\n')).toHaveLength(3)
+    expect((await flimbo.refused('GET', `/api/scans?codeId=${String(code.id)}&exit=nl`)).fields?.[0]).toMatchObject({ path: 'exit' })
   })
 
   it('shows the very next scan what was published, a hundred times over', async () => {

@@ -1,7 +1,7 @@
 import { stringify } from 'csv-stringify'
 import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
-import { mount, type Mounts } from '../api/index.ts'
+import { mount, wrongField, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
 import { scopeCondition, scopeOwner, withinChannel, type Channels, type Reader, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
@@ -27,12 +27,14 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   const cities = cityFinder(config.dataDir)
   mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({ rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city) }))
 
-  async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted'] }): Promise<ScanFilter> {
+  async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted']; exit?: string | undefined }): Promise<ScanFilter> {
+    if (query.exit !== undefined && query.routeId === undefined) throw wrongField('exit', 'A lane belongs to a route: name the route too.')
     const { zone, utmCampaign } = await scopeOwner(database, workspaceId, query)
     const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
     const start = query.from === undefined ? 0 : spanOfDays(zone, query.from, query.from).start
     const lastDay = query.to ?? dayIn(zone, Date.now())
-    return { ...scopeCondition(within), start, end: spanOfDays(zone, lastDay, lastDay).end, counted: query.counted }
+    const exit = query.exit === undefined || query.routeId === undefined ? undefined : { routeId: query.routeId, name: query.exit }
+    return { exit, ...scopeCondition(within), start, end: spanOfDays(zone, lastDay, lastDay).end, counted: query.counted }
   }
 
   mount(mounts, scansApi.list, async ({ query, who }) => {

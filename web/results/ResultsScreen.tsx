@@ -22,12 +22,13 @@ export function ResultsScreen() {
   const campaign = useCampaign()
   const now = useNow()
   const [address, setAddress] = useSearchParams()
-  const [rowsShown, setRowsShown] = useState(false)
+  const [rowsShown, setRowsShown] = useState(address.has('exit'))
   const period = periodOf(address, campaign.zone, now)
   const [codeId, routeId] = [Number(address.get('code')) || undefined, Number(address.get('route')) || undefined]
   const scope: Scope = codeId ? { codeId } : routeId ? { routeId } : { campaignId: campaign.id }
   const { from, to, unit, compare } = period
   const channel = codeId ? undefined : (address.get('channel') ?? undefined)
+  const exit = routeId && !codeId ? (address.get('exit') ?? undefined) : undefined
   const results = useAnswer(resultsApi.get, { query: { ...scope, channel, from, to, unit, compare: compare ? 'yes' : 'no' } })
   const { data } = results
 
@@ -82,7 +83,8 @@ export function ResultsScreen() {
             </Sheet>
           )}
           <Sheet title="The rows behind it" pad={false} aside={<Button onClick={() => { setRowsShown(!rowsShown) }} aria-expanded={rowsShown}>{rowsShown ? 'Hide' : 'Show the rows'}</Button>}>
-            {rowsShown && <Rows key={JSON.stringify([scope, channel])} scope={{ ...scope, channel }} from={data.period.from} to={data.period.to} zone={data.zone} />}
+            {exit !== undefined && <Chip sx={{ m: 1 }} label={exit === 'otherwise' ? 'Only scans that no lane took' : `Only scans of the lane ${address.get('lane') ?? exit}`} onDelete={() => { change({ exit: null, lane: null }) }} />}
+            {rowsShown && <Rows key={JSON.stringify([scope, channel, exit])} scope={{ ...scope, channel }} exit={exit} from={data.period.from} to={data.period.to} zone={data.zone} />}
           </Sheet>
         </Stack>
       )}

@@ -17,14 +17,15 @@ const columns = (zone: string): GridColDef<Scan>[] => [
   { field: 'browser', headerName: 'Browser', width: 120, sortable: false, valueFormatter: orUnknown },
   { field: 'language', headerName: 'Language', width: 130, sortable: false, valueFormatter: language },
   { field: 'revision', headerName: 'Revision', type: 'number', width: 80, sortable: false },
+  { field: 'exit', headerName: 'Lane', width: 110, sortable: false, valueGetter: (_value, row) => [row.exit, row.variant].filter((part) => part !== '').join(' · ') },
   { field: 'outcome', headerName: 'Outcome', width: 100, sortable: false, valueGetter: (_value, row) => row.apart ?? (row.unique ? `${row.outcome}, unique` : row.outcome) },
 ]
 
 /** The scans behind the figures, row by row, and as a file. */
-export function Rows({ scope, from, to, zone }: { scope: Scope; from: string; to: string; zone: string }) {
+export function Rows({ scope, exit, from, to, zone }: { scope: Scope; exit: string | undefined; from: string; to: string; zone: string }) {
   const [counted, setCounted] = useState<Counted>('counted')
   const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
-  const filter = { ...scope, from, to, counted }
+  const filter = { ...scope, exit, from, to, counted }
   const scans = useAnswer(scansApi.list, { query: { ...filter, ...paging, order: 'desc' } })
   return (
     <Stack spacing={1}>

@@ -1,5 +1,6 @@
 import { Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material'
 import { whoInWords } from '@flimbo/core/conditions'
+import type { ReactNode } from 'react'
 import type { Lane, Route } from '@flimbo/core/routing'
 import { asGroup, ConditionEditor } from '../conditions/index.ts'
 import { Inspector } from '../ui/index.ts'
@@ -10,6 +11,8 @@ interface Props {
   readonly place: number
   readonly zone: string
   readonly others: readonly Route[]
+  /** The way to the scans behind its figure. */
+  readonly rows: ReactNode
   readonly change: (lane: Lane) => void
   readonly remove: () => void
   readonly copy: () => void
@@ -17,11 +20,12 @@ interface Props {
 }
 
 /** One lane: which scans it takes and what it does with them. Every edit goes to the draft. */
-export function LaneInspector({ lane, place, zone, others, change, remove, copy, close }: Props) {
+export function LaneInspector({ lane, place, zone, others, rows, change, remove, copy, close }: Props) {
   return (
     <Inspector title={`Lane ${String(place)}`} close={close}>
       <Stack sx={{ gap: 2 }}>
         <Typography aria-live="polite">{whoInWords(lane.condition)}</Typography>
+        {rows}
         <TextField size="small" label="Name (optional)" value={lane.name} onChange={({ target }) => { change({ ...lane, name: target.value }) }} />
         <Typography variant="h3">Takes</Typography>
         <ConditionEditor group={asGroup(lane.condition)} zone={zone} change={(condition) => { change({ ...lane, condition }) }} />

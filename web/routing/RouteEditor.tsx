@@ -7,7 +7,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
+import { counted, Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
 import { Expectations } from './Expectations.tsx'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Matrix } from './Matrix.tsx'
@@ -99,6 +99,12 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
     choose({ kind: 'lane', id })
   }
   const lane = chosen?.kind === 'lane' ? lanes.find(({ id }) => id === chosen.id) : undefined
+  const from = days === '' ? '2000-01-01' : shiftDay(dayIn(zone, now), 1 - Number(days))
+  const rowsOf = (exit: string, place: string) => (
+    <Link component={RouterLink} variant="body2" to={`../results?route=${String(route.id)}&exit=${exit}&lane=${place}&from=${from}&to=${dayIn(zone, now)}`}>
+      {counted(exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0), 'scan')} in the period: show the rows
+    </Link>
+  )
   const close = () => {
     // Back to the lane it was opened from, so that the next key goes on from there.
     const row = document.querySelector<HTMLElement>('[aria-label="Signal plan"] [aria-current="true"]')
@@ -142,8 +148,8 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
       </Stack>
       {chosen && (
         <Box ref={inspector} tabIndex={-1} sx={{ outline: 'none', flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
-          {lane && <LaneInspector key={lane.id} lane={lane} place={lanes.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
-          {chosen.kind === 'otherwise' && <OtherwiseInspector route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
+          {lane && <LaneInspector key={lane.id} rows={rowsOf(lane.id, String(lanes.indexOf(lane) + 1))} lane={lane} place={lanes.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
+          {chosen.kind === 'otherwise' && <OtherwiseInspector rows={rowsOf('otherwise', '')} route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
           {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}
           {chosen.kind === 'protection' && <ProtectionInspector route={route} state={state} zone={zone} close={close} />}
         </Box>

@@ -1,6 +1,6 @@
 import { Alert, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material'
 import { openLife, routesApi, type Answer, type Life, type WholeRoute } from '@flimbo/core/routing'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { ApiProblem, useChange } from '../api/index.ts'
 import { MomentField, NumberField, Several, ZoneField } from '../conditions/index.ts'
 import { LANGUAGES } from '../conditions/index.ts'
@@ -11,12 +11,13 @@ import type { DraftState } from './useDraft.ts'
 interface Props { readonly route: WholeRoute; readonly state: DraftState; readonly zone: string; readonly close: () => void }
 
 /** The otherwise lane: where every scan goes that no lane took. */
-export function OtherwiseInspector({ state: { draft, edit }, close, inputRef }: Props & { inputRef: React.Ref<HTMLInputElement> }) {
+export function OtherwiseInspector({ state: { draft, edit }, close, inputRef, rows }: Props & { inputRef: React.Ref<HTMLInputElement>; rows: ReactNode }) {
   const { language } = draft.rules
   return (
     <Inspector title="Otherwise" close={close}>
       <Stack sx={{ gap: 2 }}>
         <Typography variant="body2" color="textSecondary">Every scan that no lane takes goes here.</Typography>
+        {rows}
         <AddressField label="Every other scan leads to" value={draft.destination} change={(destination) => { edit((was) => ({ ...was, destination })) }} inputRef={inputRef} />
         <Several label="Its language" values={language === '' ? [] : [language]} options={LANGUAGES} change={(tags) => { edit((was) => ({ ...was, rules: { ...was.rules, language: tags.at(-1) ?? '' } })) }} />
         <Typography variant="caption" color="textSecondary">With its language named, a reader who would sooner read it is not taken by a lane for another language.</Typography>
