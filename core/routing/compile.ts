@@ -2,7 +2,7 @@ import { compileCondition, languagesIn, momentOf, type Point, type ScannedCode, 
 import type { Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
 import { hasPlaceholders } from './placeholders.ts'
-import { NO_RULES, type Answer, type Lane, type LaneOutcome, type Life, type Rules } from './rules.ts'
+import { allLanes, NO_RULES, type Answer, type Lane, type LaneOutcome, type Life, type Rules } from './rules.ts'
 import type { Weighted } from './split.ts'
 import type { State } from './state.ts'
 import type { ExtraValues, UtmValues } from './utm.ts'
@@ -26,6 +26,8 @@ export interface RouteSettings {
   readonly destination: string
   readonly name?: string
   readonly rules?: Rules
+  /** The lanes of its shared set, as `lanesOfSet` gives them. */
+  readonly sharedLanes?: readonly Lane[]
   /** Whether a password stands before it. */
   readonly locked?: boolean
 }
@@ -87,7 +89,8 @@ export type FindRoute = (id: number) => RouteSettings | null
  * @throws RangeError when a stored destination is not one `readDestination` would have taken
  */
 export function compileRoute(settings: RouteSettings, find: FindRoute = () => null, depth = 1): CompiledRoute {
-  const { lanes, life, language } = settings.rules ?? NO_RULES
+  const { life, language, ...rules } = settings.rules ?? NO_RULES
+  const lanes = allLanes(rules, settings.sharedLanes ?? [])
   const speaks = [...new Set([...(language === '' ? [] : [language]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
   const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, find, depth) }))
   return {

@@ -5,7 +5,7 @@ import { DESTINATION_MAX } from './destination.ts'
 import { destination } from './destinationField.ts'
 import { expectation } from './expectations.ts'
 import { revision } from './revision.ts'
-import { rules } from './rules.ts'
+import { lane, rules } from './rules.ts'
 import { STATES } from './state.ts'
 
 export const state = z.enum(STATES)
@@ -32,9 +32,14 @@ const draft = z.object({ destination: z.string(), rules, by: z.string(), at: z.i
 
 const taken = z.object({ total: z.int(), today: z.int() })
 
+/** A lane of a shared set under the key it has in a route. */
+const sharedLane = lane.extend({ id: z.string() })
+
 /** One route with everything it does. */
 export const wholeRoute = route.extend({
   rules,
+  /** The lanes of its shared set, as the route asks them. */
+  sharedLanes: z.array(sharedLane),
   /** Whether a password stands before it. */
   locked: z.boolean(),
   draft: draft.nullable(),

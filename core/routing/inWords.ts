@@ -56,6 +56,7 @@ export function changesInWords(was: Live, is: Live, nameOf: (routeId: number) =>
   for (const lane of was.rules.lanes) if (!after.has(lane.id)) said.push(`the lane ${laneName(lane)} is gone`)
   const kept = (lanes: readonly Lane[], others: ReadonlySet<string>) => lanes.filter(({ id }) => others.has(id)).map(({ id }) => id)
   if (!same(kept(was.rules.lanes, after), kept(is.rules.lanes, new Set(before.keys())))) said.push('the lanes stand in another order')
+  if (!same(was.rules.shared, is.rules.shared)) said.push(is.rules.shared === null ? 'no shared lanes are asked any more' : `shared lanes are asked ${is.rules.shared.place === 'first' ? 'before' : 'after'} its own`)
   if (was.destination !== is.destination) said.push(`everything else leads to ${is.destination} instead of ${was.destination}`)
   if (was.rules.language !== is.rules.language) said.push(is.rules.language === '' ? 'the language of the destination is no longer named' : `the destination is in ${is.rules.language}`)
   if (!same(was.rules.life, is.rules.life)) said.push(is.rules.life === null || lifeInWords(is.rules.life).length === 0 ? 'nothing bounds it any more' : lifeInWords(is.rules.life).join(' ').replace(/\.$/, ''))

@@ -69,21 +69,34 @@ export const rules = z.strictObject({
   /** The language of the otherwise destination (BCP 47), so that its readers are not sent elsewhere; empty where it does not matter. */
   language: z.string().max(35).regex(/^([A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*)?$/, 'Write a language as its tag (BCP 47): en.'),
   life: life.nullable(),
+  /** A set of lanes kept for many routes, asked before or after the route's own; null for none. */
+  shared: z.strictObject({ setId: z.int(), place: z.enum(['first', 'last']) }).nullable().default(null),
   /** Why the phone is asked where it is, precisely; null where it is not asked. */
   askLocation: z.strictObject({ why: requiredLine('the reason', 300) }).nullable(),
 })
 export type Rules = z.infer<typeof rules>
 
 /** A route that sends every scan to its destination. */
-export const NO_RULES: Rules = { lanes: [], language: '', life: null, askLocation: null }
+export const NO_RULES: Rules = { lanes: [], language: '', life: null, shared: null, askLocation: null }
 
 /** A life without bounds, to be filled in. */
 export function openLife(zone: string): Life {
   return { zone, startsAt: '', endsAt: '', limit: null, countedFrom: 0, daily: null, before: null, after: null, full: null, fullToday: null }
 }
 
+/** The lanes of a shared set as a route asks them: under keys that none of its own can have. */
+export function lanesOfSet(setId: number, lanes: readonly Lane[]): Lane[] {
+  return lanes.map((each) => ({ ...each, id: `s${String(setId)}-${each.id}` }))
+}
+
+/** Every lane in the order a route asks them: its own, with those of its shared set before or after. */
+export function allLanes({ lanes, shared }: Pick<Rules, 'lanes' | 'shared'>, ofSet: readonly Lane[]): Lane[] {
+  if (shared === null) return lanes
+  return shared.place === 'first' ? [...ofSet, ...lanes] : [...lanes, ...ofSet]
+}
+
 /** Every answer of some rules, with the words for where it stands. */
-export function answersOf({ lanes, life }: Rules): { where: string; answer: Answer }[] {
+export function answersOf({ lanes, life }: Pick<Rules, 'lanes' | 'life'>): { where: string; answer: Answer }[] {
   const found: { where: string; answer: Answer }[] = []
   for (const [i, { outcome: leads }] of lanes.entries()) {
     const where = `lane ${String(i + 1)}`

@@ -9,7 +9,7 @@ import { changeRoute, insertRoute } from '@flimbo/server/routing'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { DETAILS } from '../scenario/details.ts'
-import { EXPECTATIONS, RULES } from '../scenario/rules.ts'
+import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
 import { shifted, ZONE } from './calendar.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
@@ -84,6 +84,9 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   }
 
   await database.write(async (manager) => {
+    const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
+    const at = Math.round(workDay('2026-05-18'))
+    for (const each of SHARED_SETS) await manager.insert(tables.laneSets, { ...each, workspaceId, version: 1, createdAt: at, changedAt: at })
     for (const each of CAMPAIGNS) await campaign(manager, each)
   })
 }

@@ -23,11 +23,16 @@ const danish = lane('danish', '', { kind: 'any', of: [{ kind: 'language', in: ['
 })
 const storm = lane('storm', 'Storm warning', EVERY_SCAN, { kind: 'message', title: 'No boats today', text: 'The wind is too strong for our boats. Tickets stay good for a year.' }, true)
 
+/** Lanes that several routes share; the sample has one set, which is the first there is. */
+export const SHARED_SETS: readonly { readonly name: string; readonly lanes: Lane[] }[] = [{ name: 'Weather', lanes: [storm] }]
+const FIRST_SET = { setId: 1, place: 'first' } as const
+
 export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
   'Timetable page': [
     { since: '2026-04-20', by: 'jonas', rules: { ...NO_RULES, language: 'de', lanes: [dutch, danish] } },
-    { since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', lanes: [storm, evening, dutch, danish] } },
+    { since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', shared: FIRST_SET, lanes: [evening, dutch, danish] } },
   ],
+  'Tide tables': [{ since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, shared: FIRST_SET } }],
   'Seal trips': [
     {
       since: '2026-06-23', by: 'anna', rules: {
@@ -42,7 +47,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
     },
   ],
   'Pass form': [
-    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 4000, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [] } },
+    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 1750, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [] } },
   ],
 }
 

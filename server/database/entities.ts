@@ -2,7 +2,7 @@ import { EntitySchema } from 'typeorm'
 import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
-import type { Expectation, Rules, State } from '@flimbo/core/routing'
+import type { Expectation, Lane, Rules, State } from '@flimbo/core/routing'
 import type { Person } from '@flimbo/core/workspace'
 
 /** Rows as they are stored. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
@@ -25,6 +25,8 @@ export interface RouteRow {
   /** The revision in force; scans name it. */
   revisionId: number; version: number; createdAt: number; changedAt: number
 }
+/** Lanes that many routes share. */
+export interface LaneSetRow { id: number; workspaceId: number; name: string; lanes: Lane[]; version: number; createdAt: number; changedAt: number }
 export interface CodeRow {
   id: number; campaignId: number; routeId: number; domainId: number; slug: string; name: string
   medium: string; source: string; term: string; content: string
@@ -57,7 +59,7 @@ export interface CheckRow {
   hops: Hop[]; lost: string[]; failingSince: number | null
 }
 /** What a revision keeps of a route or a code. */
-export type Snapshot = Record<string, string | number | boolean | null | Record<string, string> | Rules>
+export type Snapshot = Record<string, string | number | boolean | null | Record<string, string> | Rules | Lane[]>
 export interface RevisionRow {
   id: number; of: 'route' | 'code'; subjectId: number; number: number; at: number; personId: number
   before: Snapshot | null; after: Snapshot
@@ -99,6 +101,7 @@ const routes = new EntitySchema<RouteRow>({
     revisionId: integer, version: integer, createdAt: integer, changedAt: integer,
   },
 })
+const laneSets = new EntitySchema<LaneSetRow>({ name: 'lane_sets', columns: { id, workspaceId: integer, name: text, lanes: json, version: integer, createdAt: integer, changedAt: integer } })
 const codes = new EntitySchema<CodeRow>({
   name: 'codes',
   columns: {
@@ -139,5 +142,5 @@ const revisions = new EntitySchema<RevisionRow>({
 
 /** Every table TypeORM knows; scans and what belongs to them are reached by prepared SQL alone. */
 export const tables = {
-  workspaces, people, sessions, clients, campaigns, routes, codes, shortLinks, domains, settings, preferences, views, checks, revisions,
+  workspaces, people, sessions, clients, campaigns, routes, laneSets, codes, shortLinks, domains, settings, preferences, views, checks, revisions,
 }

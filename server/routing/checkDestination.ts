@@ -18,7 +18,7 @@ export function checkDestination(destination: string | undefined, domains: Origi
 }
 
 /** The same for every address that lanes and bounds lead to. @throws Refusal */
-export function checkAnswers(rules: Rules, domains: Origins): void {
+export function checkAnswers(rules: Pick<Rules, 'lanes' | 'life'>, domains: Origins): void {
   for (const { where, answer } of answersOf(rules)) {
     const fault = answer.kind === 'address' ? destinationFault(answer.address, domains) : null
     if (fault !== null) throw wrongField('rules', `In ${where}: ${fault}`)

@@ -1,12 +1,13 @@
-import { brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type WholeRoute } from '@flimbo/core/routing'
+import { allLanes, brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type Lane, type WholeRoute } from '@flimbo/core/routing'
 import { spanOfDays } from '@flimbo/core/results'
 import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
 import { hashPassword } from '../workspace/index.ts'
 import { checkAnswers, checkDestination } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
-import { routesFrom, settingsOf } from './knownRoutes.ts'
+import { routesFrom } from './knownRoutes.ts'
 import { checkOnward } from './onward.ts'
+import { checkShared, settingsOf, setsOf, sharedLanes } from './sharedLanes.ts'
 import { changeRoute, type RouteChanges } from './store.ts'
 
 interface Finders {
@@ -15,6 +16,11 @@ interface Finders {
 }
 
 const LATEST = 10_000
+
+/** A route with the lanes of its shared set among its own, so that differences are told of all of them. */
+function withShared({ destination, rules }: Pick<RouteRow, 'destination' | 'rules'>, sets: ReadonlyMap<number, Lane[]>) {
+  return { destination, rules: { ...rules, lanes: allLanes(rules, sharedLanes(rules, sets)) } }
+}
 
 /** Preparing a route, looking at what that would change, and making it live. */
 export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, lookup, live, domains }: RoutingParts, { routeOf, whole }: Finders): void {
@@ -28,6 +34,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       const row = await manager.findOneByOrFail(tables.routes, { id })
       const changes = await change(row)
       await checkOnward(manager, { ...row, ...changes }, changes.rules ?? row.rules)
+      await checkShared(manager, changes.rules ?? row.rules, row.campaignId)
       const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
       if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
       return done
@@ -46,6 +53,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       const row = await manager.findOneByOrFail(tables.routes, { id })
       if (row.draftVersion !== draftVersion) return false
       await checkOnward(manager, row, rules)
+      await checkShared(manager, rules, row.campaignId)
       const isLive = isSameRoute(row, { destination, rules })
       await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
       return true
@@ -118,12 +126,13 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
     const next = { ...row, destination: row.draft?.destination ?? row.destination, rules: row.draft?.rules ?? row.rules }
     const all = await routesFrom(database, [next, row])
     const names = (routeId: number) => all.get(routeId)?.name ?? 'a route that is gone'
-    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led) : null }
+    const sets = await setsOf(read, [row, next, ...all.values()].map(({ rules }) => rules))
+    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led, sets) : null }
     const code = await someCode(row)
     return {
-      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row), is: settingsOf(next), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led)]), latest: LATEST }),
-      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next), locked: false }, find), Date.now()),
-      changes: changesInWords(row, next, names),
+      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row, sets), is: settingsOf(next, sets), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led, sets)]), latest: LATEST }),
+      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next, sets), locked: false }, find), Date.now()),
+      changes: changesInWords(withShared(row, sets), withShared(next, sets), names),
     }
   })
 }

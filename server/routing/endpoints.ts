@@ -7,6 +7,7 @@ import type { LiveHub } from '../scans/index.ts'
 import { attentionEndpoint } from './attention.ts'
 import { checkDestination, type Origins } from './checkDestination.ts'
 import { draftEndpoints } from './draftEndpoints.ts'
+import { laneSetEndpoints } from './laneSetEndpoints.ts'
 import type { Limits } from './limits.ts'
 import type { Lookup } from './lookup.ts'
 import { listRevisions } from './revisions.ts'
@@ -95,4 +96,5 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
 
   draftEndpoints(mounts, parts, { routeOf, whole })
   attentionEndpoint(mounts, parts)
+  laneSetEndpoints(mounts, parts)
 }

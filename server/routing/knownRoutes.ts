@@ -1,6 +1,7 @@
-import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute, type RouteSettings } from '@flimbo/core/routing'
+import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute } from '@flimbo/core/routing'
 import { findAmong, tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
+import { settingsOf, setsOf } from './sharedLanes.ts'
 
 /** A route as the front door keeps it ready. */
 export interface KnownRoute {
@@ -10,11 +11,6 @@ export interface KnownRoute {
   readonly passwordHash: string
   /** Every route its lanes lead on to, and theirs. */
   readonly ledTo: ReadonlySet<number>
-}
-
-/** What a stored route says of a scan. */
-export function settingsOf({ name, state, destination, rules, passwordHash }: Pick<RouteRow, 'name' | 'state' | 'destination' | 'rules' | 'passwordHash'>): RouteSettings {
-  return { name, state, destination, rules, locked: passwordHash !== '' }
 }
 
 /** The routes that some rows lead on to, step by step, with the rows themselves. */
@@ -34,7 +30,8 @@ export function routeLoader(database: Pick<Database, 'read'>, limits: Limits): (
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
-    const compiled = compileRoute(settingsOf(row), (other) => { const led = all.get(other); return led ? settingsOf(led) : null })
+    const sets = await setsOf(database.read, [...all.values()].map(({ rules }) => rules))
+    const compiled = compileRoute(settingsOf(row, sets), (other) => { const led = all.get(other); return led ? settingsOf(led, sets) : null })
     return {
       revisionId: row.revisionId, compiled, counter: await limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash,
       ledTo: new Set([...all.keys()].filter((other) => other !== id)),

@@ -1,13 +1,14 @@
 import type { EntityManager } from 'typeorm'
-import { NO_RULES, type Rules } from '@flimbo/core/routing'
+import { NO_RULES, type Lane, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow } from '../database/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
+import { setsOf, sharedLanes } from './sharedLanes.ts'
 
 export interface By { readonly personId: number; readonly at: number }
 
-/** What a revision of a route keeps; of a password only that there is one. */
-export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow) {
-  return { name, destination, state, note, rules, locked: passwordHash !== '' }
+/** What a revision of a route keeps: the lanes of its shared set as they were then, and of a password only that there is one. */
+export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow, ofSet: Lane[] = []) {
+  return { name, destination, state, note, rules, sharedLanes: ofSet, locked: passwordHash !== '' }
 }
 
 /** A route that sends every scan to its destination. */
@@ -52,7 +53,8 @@ export async function changeRoute(manager: EntityManager, id: number, version: n
   // Whoever prepares something goes on from what is live: a destination they did not touch follows it.
   const draft = row.draft && part.destination !== undefined && row.draft.destination === row.destination ? { ...row.draft, destination: part.destination } : row.draft
   const next: RouteRow = { ...row, ...part }
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptOfRoute(row), after: keptOfRoute(next), at, personId })
+  const sets = await setsOf(manager, [row.rules, next.rules])
+  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptOfRoute(row, sharedLanes(row.rules, sets)), after: keptOfRoute(next, sharedLanes(next.rules, sets)), at, personId })
   await manager.update(tables.routes, { id }, { ...part, draft, revisionId, version: version + 1, changedAt: at })
   return 'changed'
 }

@@ -3,6 +3,7 @@ import { forecastLimit, type Route, type WholeRoute } from '@flimbo/core/routing
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Reader } from '../results/index.ts'
 import type { Limits } from './limits.ts'
+import { setsOf, sharedLanes } from './sharedLanes.ts'
 
 const PACE_DAYS = 14
 const DAY_MS = 86_400_000
@@ -17,9 +18,10 @@ export function wholeRoutes({ database: { read }, reader, limits }: Parts, route
     const now = Date.now()
     const counter = await limits.counterOf(id, life)
     const taken = counter?.taken(now) ?? null
+    const sets = await setsOf(read, [row.rules])
     const by = draft && await read.findOneBy(tables.people, { id: draft.personId })
     return {
-      ...await counted(row), rules: row.rules, locked: row.passwordHash !== '',
+      ...await counted(row), rules: row.rules, sharedLanes: sharedLanes(row.rules, sets), locked: row.passwordHash !== '',
       draft: draft && { destination: draft.destination, rules: draft.rules, at: draft.at, by: by?.name ?? 'someone who left' },
       draftVersion: row.draftVersion, expectations: row.expectations, taken,
       forecast: life !== null && life.limit !== null && taken ? await forecast(reader, id, life.zone, life.limit - taken.total, now) : null,

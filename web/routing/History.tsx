@@ -1,6 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
-import { changesInWords, differences, isSameRoute, NO_RULES, routesApi, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { allLanes, changesInWords, differences, isSameRoute, NO_RULES, routesApi, type Lane, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { When } from '../ui/index.ts'
@@ -10,11 +10,14 @@ const NAMES: Readonly<Record<string, string>> = { sizeMm: 'size in mm', otherwis
 
 const partOf = (side: Revision['after']) => ({ destination: String(side.destination), rules: (side.rules as Rules | undefined) ?? NO_RULES })
 
+/** The same with the lanes of the shared set as they were then. */
+const wholeOf = (side: Revision['after']) => ({ destination: '', rules: { ...partOf(side).rules, lanes: allLanes(partOf(side).rules, (side.sharedLanes as Lane[] | undefined) ?? []) } })
+
 /** A revision in words. */
 function sentences(revision: Revision): string[] {
   if (revision.before === null) return [revision.of === 'route' ? `made it, leading to ${String(revision.after.destination)}` : `issued it as ${String(revision.after.slug)}`]
-  const rules = revision.of === 'route' ? changesInWords({ ...partOf(revision.before), destination: '' }, { ...partOf(revision.after), destination: '' }, (id) => `route ${String(id)}`) : []
-  const fields = differences(revision).filter(({ field }) => field !== 'rules').map(({ field, was, is }) => {
+  const rules = revision.of === 'route' ? changesInWords(wholeOf(revision.before), wholeOf(revision.after), (id) => `route ${String(id)}`) : []
+  const fields = differences(revision).filter(({ field }) => field !== 'rules' && field !== 'sharedLanes').map(({ field, was, is }) => {
     if (field === 'destination') return `made it lead to ${String(is)} instead of ${String(was)}`
     if (field === 'state') return is === 'live' ? 'set it live' : is === 'paused' ? 'paused it' : 'deleted it'
     if (field === 'routeId') return 'moved it to another route'

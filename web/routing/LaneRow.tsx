@@ -12,7 +12,8 @@ interface TrackProps {
   readonly sentence: string
   readonly aside?: string | undefined
   readonly leads: string
-  readonly scans: number
+  /** Null where they are counted elsewhere. */
+  readonly scans: number | null
   readonly all: number
   readonly isLit: boolean
   readonly isChosen: boolean
@@ -42,10 +43,10 @@ export function Track({ place, sentence, aside, leads, scans, all, isLit, isChos
           <Typography sx={{ fontWeight: place === '' ? 650 : 400, opacity: isResting ? 0.75 : 1, overflowWrap: 'anywhere' }}>{place !== '' && <Box component="span" sx={{ color: 'text.secondary', mr: 0.5 }}>{place} </Box>}{sentence}</Typography>
           {aside !== undefined && <Typography variant="body2" color="textSecondary">{aside}</Typography>}
         </Box>
-        <Box sx={{ textAlign: 'right' }}>
+        {scans === null ? <span /> : <Box sx={{ textAlign: 'right' }}>
           <Typography variant="body2">{number(scans)} <Box component="span" sx={{ color: 'text.secondary' }}>{share(scans, all)}</Box></Typography>
           <Box aria-hidden sx={{ height: 4, bgcolor: 'divider', borderRadius: 1, overflow: 'hidden', mt: 0.25 }}><Box sx={{ height: 1, width: `${String(all === 0 ? 0 : (100 * scans) / all)}%`, bgcolor: isLit ? 'warning.main' : 'primary.main' }} /></Box>
-        </Box>
+        </Box>}
         <Box sx={{ display: 'flex', gap: 0.75, minWidth: 0 }}>
           <Box component="span" aria-hidden sx={{ color: isLit ? 'warning.main' : 'text.secondary' }}>→</Box>
           <Typography variant="mono" sx={{ minWidth: 0, overflowWrap: 'anywhere', display: '-webkit-box', WebkitLineClamp: 3, WebkitBoxOrient: 'vertical', overflow: 'hidden' }}>{leads}</Typography>

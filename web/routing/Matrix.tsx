@@ -28,7 +28,7 @@ export function Matrix({ compiled, given, now }: { compiled: Compiled | null; gi
   const [by, setBy] = useState<'devices' | 'hours'>('devices')
   const [added, setAdded] = useState<readonly KnownPlace[]>([])
   if (!compiled) return <Typography color="textSecondary">Finish the address, and the table is filled.</Typography>
-  const lanes = compiled.route.settings.rules?.lanes ?? []
+  const lanes = compiled.route.lanes.map(({ lane }) => lane)
   const places = [...new Map([given.place, ...added, ...placesOf(lanes), NO_PLACE].map((place) => [keyOf(place), place])).values()]
   const day = given.at === '' ? new Date(now).toISOString().slice(0, 10) : given.at.slice(0, 10)
   const columns = by === 'devices' ? DEVICES.map(({ name, device }) => ({ name, change: { device } })) : HOURS.map((hour) => ({ name: hour, change: { at: `${day}T${hour}` } }))

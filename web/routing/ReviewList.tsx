@@ -1,13 +1,13 @@
 import { Box, Button, Typography } from '@mui/material'
-import { reviewRoute, type ExitTally } from '@flimbo/core/routing'
+import { reviewRoute, type ExitTally, type Lane } from '@flimbo/core/routing'
 import type { Chosen } from './SignalPlan.tsx'
 import type { Draft } from './useDraft.ts'
 
 /** What the review finds in a draft; `exits` are the real scans of lanes that are live as they stand. */
-export function useFindings(draft: Draft, now: number, exits: readonly ExitTally[] | null) {
+export function useFindings({ destination, rules }: Draft, lanes: readonly Lane[], now: number, exits: readonly ExitTally[] | null) {
   const taken = exits === null ? undefined : new Map<string, number>()
   for (const { exit, scans } of exits ?? []) taken?.set(exit, (taken.get(exit) ?? 0) + scans)
-  return reviewRoute({ ...draft, now, ...(taken ? { taken } : {}) })
+  return reviewRoute({ destination, rules: { ...rules, lanes: [...lanes] }, now, ...(taken ? { taken } : {}) })
 }
 
 export function ReviewList({ findings, choose }: { findings: ReturnType<typeof reviewRoute>; choose: (chosen: Chosen) => void }) {

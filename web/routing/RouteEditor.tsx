@@ -2,7 +2,7 @@ import { Alert, Box, Button, Link, MenuItem, Skeleton, Stack, Tab, Tabs, TextFie
 import { codesApi } from '@flimbo/core/codes'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
 import { dayIn, shiftDay } from '@flimbo/core/results'
-import { routesApi, type Lane, type Rehearsal, type Route, type WholeRoute } from '@flimbo/core/routing'
+import { allLanes, laneSetsApi, lanesOfSet, routesApi, type Lane, type Rehearsal, type Route, type WholeRoute } from '@flimbo/core/routing'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
@@ -17,6 +17,7 @@ import { ReviewList, useFindings } from './ReviewList.tsx'
 import { LifeInspector, OtherwiseInspector, ProtectionInspector } from './RouteInspector.tsx'
 import { circlesOf } from './circles.ts'
 import { SettingsView } from './SettingsView.tsx'
+import { SharedInspector } from './SharedInspector.tsx'
 import { SignalPlan, type Chosen } from './SignalPlan.tsx'
 import { SplitTable } from './SplitTable.tsx'
 import { TestScan } from './TestScan.tsx'
@@ -67,18 +68,23 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const [publishing, setPublishing] = useState(false)
   const [codeId, chooseCode] = useState<number>()
   const [given, setGiven] = useState<Rehearsal>({ place: NO_PLACE, device: DEVICES[0]?.device ?? { type: 'phone', system: '', systemVersion: '', browser: '' }, languages: [], at: '', zone, repeat: false, query: '' })
-  const set = (change: Partial<Rehearsal>) => { setGiven((was) => ({ ...was, ...change })) }
+  const setTest = (change: Partial<Rehearsal>) => { setGiven((was) => ({ ...was, ...change })) }
   const destinationField = useRef<HTMLInputElement>(null)
   const dropDraft = useChange(routesApi.dropDraft)
   const setExpectations = useChange(routesApi.setExpectations)
   const exits = useAnswer(routesApi.exits, { params: { id: route.id }, query: days === '' ? {} : { from: shiftDay(dayIn(zone, now), 1 - Number(days)) } }).data?.rows ?? []
   const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } }).data?.rows ?? []
   const find = useLedTo(draft)
-  const compiled = compiledDraft(route, draft, codeSettings(codes.find(({ id }) => id === codeId) ?? codes[0], utmCampaign), find)
+  const sets = useAnswer(laneSetsApi.list, {}).data?.rows ?? []
+  const { shared } = draft.rules
+  const used = shared && sets.find(({ id }) => id === shared.setId)
+  const set = used ? { name: used.name, lanes: lanesOfSet(used.id, used.lanes) } : null
+  const compiled = compiledDraft(route, draft, set?.lanes ?? [], codeSettings(codes.find(({ id }) => id === codeId) ?? codes[0], utmCampaign), find)
   const rehearsed = compiled && rehearse(compiled, given, now)
   const { lanes } = draft.rules
-  const findings = useFindings(draft, now, state.isPrepared ? null : exits)
-  const splits = lanes.filter(({ outcome }) => outcome.kind === 'split')
+  const asked = allLanes(draft.rules, set?.lanes ?? [])
+  const findings = useFindings(draft, asked, now, state.isPrepared ? null : exits)
+  const splits = asked.filter(({ outcome }) => outcome.kind === 'split')
   const open = (next: Chosen) => { choose(next) }
   useEffect(() => {
     if (focusDestination === 0) return
@@ -125,7 +131,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             <Button variant="contained" disabled={!state.isPrepared || !state.isKept || state.fault !== null} onClick={() => { setPublishing(true) }}>Publish…</Button>
           </Stack>
           {state.overtaken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }} action={<><Button color="inherit" onClick={state.takeTheirs}>Keep what is stored</Button><Button color="inherit" onClick={state.keepMine}>Put mine in its place</Button></>}>Someone prepared something else meanwhile. Nothing was overwritten.</Alert>}
-          <SignalPlan period={<TextField select size="small" variant="standard" value={days} slotProps={{ select: { 'aria-label': 'Scans of', displayEmpty: true } }} onChange={({ target }) => { setDays(target.value) }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>} route={route} state={state} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
+          <SignalPlan period={<TextField select size="small" variant="standard" value={days} slotProps={{ select: { 'aria-label': 'Scans of', displayEmpty: true } }} onChange={({ target }) => { setDays(target.value) }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>} route={route} state={state} set={set} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
         </Sheet>
         <Sheet pad={false}>
           <Tabs value={tab} onChange={(_event, next: string) => { setTab(next) }} aria-label="Under the plan" variant="scrollable" sx={{ borderBottom: 1, borderColor: 'divider', minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none', py: 0 } }}>
@@ -137,20 +143,21 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             {splits.length > 0 && <Tab value="split" label="Splits" />}
           </Tabs>
           <Box role="tabpanel" sx={{ p: 2 }}>
-            {tab === 'test' && <TestScan given={given} set={set} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={lanes} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
+            {tab === 'test' && <TestScan given={given} set={setTest} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={asked} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
             {tab === 'matrix' && <Matrix compiled={compiled} given={given} now={now} />}
-            {tab === 'map' && <Suspense fallback={<Skeleton variant="rounded" height={320} />}><RouteMap circles={circlesOf(lanes)} at={given.place.latitude === null || given.place.longitude === null ? null : { latitude: given.place.latitude, longitude: given.place.longitude }} choose={(point) => { set({ place: { ...NO_PLACE, ...point, city: 'the point on the map' } }) }} /></Suspense>}
+            {tab === 'map' && <Suspense fallback={<Skeleton variant="rounded" height={320} />}><RouteMap circles={circlesOf(asked)} at={given.place.latitude === null || given.place.longitude === null ? null : { latitude: given.place.latitude, longitude: given.place.longitude }} choose={(point) => { setTest({ place: { ...NO_PLACE, ...point, city: 'the point on the map' } }) }} /></Suspense>}
             {tab === 'review' && <ReviewList findings={findings} choose={open} />}
             {tab === 'expect' && <Expectations expectations={route.expectations} compiled={compiled} now={now} remove={(id) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: route.expectations.filter((each) => each.id !== id) } }) }} />}
-            {tab === 'split' && <Stack sx={{ gap: 3 }}>{splits.map((each) => <SplitTable key={each.id} lane={each} place={lanes.indexOf(each) + 1} exits={exits} />)}</Stack>}
+            {tab === 'split' && <Stack sx={{ gap: 3 }}>{splits.map((each) => <SplitTable key={each.id} lane={each} place={asked.indexOf(each) + 1} exits={exits} />)}</Stack>}
           </Box>
         </Sheet>
       </Stack>
       {chosen && (
         <Box ref={inspector} tabIndex={-1} sx={{ outline: 'none', flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
-          {lane && <LaneInspector key={lane.id} rows={rowsOf(lane.id, String(lanes.indexOf(lane) + 1))} lane={lane} place={lanes.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
+          {lane && <LaneInspector key={lane.id} rows={rowsOf(lane.id, String(asked.indexOf(lane) + 1))} lane={lane} place={asked.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
           {chosen.kind === 'otherwise' && <OtherwiseInspector rows={rowsOf('otherwise', '')} route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
           {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}
+          {chosen.kind === 'shared' && <SharedInspector state={state} sets={sets} close={close} />}
           {chosen.kind === 'protection' && <ProtectionInspector route={route} state={state} zone={zone} close={close} />}
         </Box>
       )}

@@ -2,7 +2,7 @@ import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { languageName } from '@flimbo/core/conditions'
+import { languageName, whoInWords } from '@flimbo/core/conditions'
 import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type WholeRoute } from '@flimbo/core/routing'
 import { counted, number } from '../ui/index.ts'
 import type { ReactNode } from 'react'
@@ -10,13 +10,15 @@ import { LaneRow, Track } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
 import type { DraftState } from './useDraft.ts'
 
-export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'protection' } | null
+export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'protection' | 'shared' } | null
 
 interface Props {
   readonly route: WholeRoute
   /** Where the period of the counts is chosen. */
   readonly period: ReactNode
   readonly state: DraftState
+  /** The set of lanes it shares, and those lanes as it asks them. */
+  readonly set: { readonly name: string; readonly lanes: readonly Lane[] } | null
   readonly exits: readonly ExitTally[]
   readonly zone: string
   readonly nameOf: (routeId: number) => string
@@ -28,14 +30,24 @@ interface Props {
 }
 
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
-export function SignalPlan({ route, period, state: { draft, edit }, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
-  const { lanes, life, askLocation } = draft.rules
+export function SignalPlan({ route, period, state: { draft, edit }, set, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
+  const { lanes, life, shared, askLocation } = draft.rules
+  const ofSet = set?.lanes ?? []
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const scansOf = (exit: string) => exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
-  const passing = lanes.reduce((sum, { id }) => sum + scansOf(id), 0) + scansOf('otherwise')
+  const passing = [...lanes, ...ofSet].reduce((sum, { id }) => sum + scansOf(id), 0) + scansOf('otherwise')
   const move = (from: number, to: number) => { if (to >= 0 && to < lanes.length && from >= 0) edit((was) => ({ ...was, rules: { ...was.rules, lanes: arrayMove(was.rules.lanes, from, to) } })) }
   const indexOf = (id: string | number | undefined) => lanes.findIndex((lane) => lane.id === id)
   const dropped = ({ active, over }: DragEndEvent) => { if (over && active.id !== over.id) move(indexOf(active.id), indexOf(over.id)) }
+
+  // The lanes of a set stand where they are asked, and are edited where the set is kept.
+  const before = shared?.place === 'first' ? ofSet.length : 0
+  const sharedTracks = (from: number) => ofSet.map((lane, i) => (
+    <Track
+      key={lane.id} place={String(from + i + 1)} sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name} aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`} leads={outcomeInWords(lane.outcome, nameOf)}
+      scans={scansOf(lane.id)} all={passing} isLit={lit === lane.id} isChosen={false} isResting={lane.resting} choose={() => { choose({ kind: 'shared' }) }}
+    />
+  ))
 
   return (
     <Box role="region" aria-label="Signal plan">
@@ -43,21 +55,24 @@ export function SignalPlan({ route, period, state: { draft, edit }, exits, zone,
         <Typography variant="body2" component="div" sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}><span>{counted(route.codes, 'code')} · {number(passing)} scans</span>{period}</Typography>
         <Button size="small" color="inherit" variant={chosen?.kind === 'life' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'life' }) }}>Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}</Button>
         <Button size="small" color="inherit" variant={chosen?.kind === 'protection' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'protection' }) }}>Password and place{route.locked || askLocation ? ': on' : ''}</Button>
+        <Button size="small" color="inherit" variant={chosen?.kind === 'shared' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'shared' }) }}>Shared lanes{shared ? ': on' : ''}</Button>
         <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
       </Stack>
       {life && <LifeStrip life={life} taken={route.taken} forecast={route.forecast} zone={zone} exits={exits} choose={() => { choose({ kind: 'life' }) }} />}
+      {shared?.place === 'first' && sharedTracks(0)}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={lanes.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <Box component="ol" aria-label="Lanes, in order" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {lanes.map((lane: Lane, i) => (
               <LaneRow
-                key={lane.id} lane={lane} place={i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, nameOf)} isLit={lit === lane.id}
+                key={lane.id} lane={lane} place={before + i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, nameOf)} isLit={lit === lane.id}
                 isChosen={chosen?.kind === 'lane' && chosen.id === lane.id} choose={() => { choose({ kind: 'lane', id: lane.id }) }} move={(by) => { move(i, i + by) }}
               />
             ))}
           </Box>
         </SortableContext>
       </DndContext>
+      {shared?.place === 'last' && sharedTracks(lanes.length)}
       <Track
         place="" sentence="Otherwise" aside={draft.rules.language === '' ? undefined : `in ${languageName(draft.rules.language)}`} leads={addressInWords(draft.destination)} scans={scansOf('otherwise')} all={passing}
         isLit={lit === 'otherwise'} isChosen={chosen?.kind === 'otherwise'} choose={() => { choose({ kind: 'otherwise' }) }} isLast

@@ -1,2 +1,3 @@
 export { History } from './History.tsx'
 export { RoutesScreen } from './RoutesScreen.tsx'
+export { SharedLanes } from './SharedLanes.tsx'

@@ -1,4 +1,4 @@
-import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, routesApi, routesLedTo } from '@flimbo/core/routing'
+import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type Lane, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, routesApi, routesLedTo } from '@flimbo/core/routing'
 import type { Rehearsal } from '@flimbo/core/routing'
 import type { Code } from '@flimbo/core/codes'
 import { useQueries } from '@tanstack/react-query'
@@ -26,7 +26,7 @@ export function codeSettings(code: Code | undefined, campaign: string): CodeSett
   return { state, utm: utmOf(code, campaign), extra, slug, label: name, place: latitude === null || longitude === null ? null : { latitude, longitude }, otherwise }
 }
 
-const settingsOf = ({ name, state, destination, rules, locked }: WholeRoute): RouteSettings => ({ name, state, destination, rules, locked })
+const settingsOf = ({ name, state, destination, rules, sharedLanes, locked }: WholeRoute): RouteSettings => ({ name, state, destination, rules, sharedLanes, locked })
 
 /** The routes that a draft leads on to, read as they are needed, and theirs. */
 export function useLedTo(draft: Draft): FindRoute {
@@ -39,9 +39,9 @@ export function useLedTo(draft: Draft): FindRoute {
 }
 
 /** A draft made ready, as the front door makes it ready when it is published. */
-export function compiledDraft(route: WholeRoute, draft: Draft, code: CodeSettings, find: FindRoute): Compiled | null {
+export function compiledDraft(route: WholeRoute, draft: Draft, sharedLanes: readonly Lane[], code: CodeSettings, find: FindRoute): Compiled | null {
   try {
-    return compile({ code, route: { name: route.name, state: route.state, destination: draft.destination, rules: draft.rules, locked: route.locked } }, find)
+    return compile({ code, route: { name: route.name, state: route.state, destination: draft.destination, rules: draft.rules, sharedLanes, locked: route.locked } }, find)
   } catch {
     // An address that is still being typed.
     return null

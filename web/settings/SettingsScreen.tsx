@@ -3,9 +3,10 @@ import { Link as RouterLink, Navigate, useParams } from 'react-router'
 import { ChannelTable } from './ChannelTable.tsx'
 import { DomainsPart } from './DomainsPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
+import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
 
-const PARTS = { tags: 'House rules for tags', channels: 'Channels', domains: 'Domains', links: 'Short links and money' } as const
+const PARTS = { tags: 'House rules for tags', channels: 'Channels', lanes: 'Shared lanes', domains: 'Domains', links: 'Short links and money' } as const
 type Part = keyof typeof PARTS
 
 /** What a workspace decides once for all its campaigns. */
@@ -22,6 +23,7 @@ export function SettingsScreen() {
       <Stack spacing={2}>
         {shown === 'tags' && <HouseRulesForm />}
         {shown === 'channels' && <ChannelTable />}
+        {shown === 'lanes' && <SharedLanes />}
         {shown === 'domains' && <DomainsPart />}
         {shown === 'links' && <LinksForm />}
       </Stack>

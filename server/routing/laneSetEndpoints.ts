@@ -1,0 +1,83 @@
+import { In, type EntityManager } from 'typeorm'
+import { laneSetsApi, lanesOfSet, type LaneSet } from '@flimbo/core/routing'
+import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
+import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
+import { checkAnswers } from './checkDestination.ts'
+import type { RoutingParts } from './endpoints.ts'
+import { recordRevision } from './revisions.ts'
+import { keptOfRoute } from './store.ts'
+
+/** Sets of lanes that many routes share. */
+export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domains }: RoutingParts): void {
+  const { read } = database
+
+  const campaignsOf = (manager: EntityManager, workspaceId: number) => manager.findBy(tables.campaigns, { workspaceId })
+
+  /** The routes of a workspace that use a set. */
+  async function using(manager: EntityManager, workspaceId: number, setId: number): Promise<RouteRow[]> {
+    const campaigns = (await campaignsOf(manager, workspaceId)).map(({ id }) => id)
+    const some = await manager.createQueryBuilder(tables.routes, 'r').where(`r.campaignId IN (:...campaigns) AND r.state <> 'deleted' AND r.rules ->> '$.shared.setId' = :setId`, { campaigns: [0, ...campaigns], setId }).orderBy('r.name').getMany()
+    return some
+  }
+
+  async function view(workspaceId: number, { id, name, lanes, version, changedAt }: LaneSetRow): Promise<LaneSet> {
+    const names = new Map((await campaignsOf(read, workspaceId)).map((campaign) => [campaign.id, campaign.name]))
+    const routes = (await using(read, workspaceId, id)).map((route) => ({ id: route.id, name: route.name, campaignId: route.campaignId, campaignName: names.get(route.campaignId) ?? '' }))
+    return { id, name, lanes, version, changedAt, routes }
+  }
+
+  async function setOf(manager: EntityManager, workspaceId: number, id: number): Promise<LaneSetRow> {
+    const row = await manager.findOneBy(tables.laneSets, { id, workspaceId })
+    if (!row) throw missing('set of lanes')
+    return row
+  }
+
+  mount(mounts, laneSetsApi.list, async ({ who }) => {
+    const rows = await read.find(tables.laneSets, { where: { workspaceId: who.workspace.id }, order: { name: 'asc', id: 'asc' } })
+    return { rows: await Promise.all(rows.map((row) => view(who.workspace.id, row))) }
+  })
+
+  mount(mounts, laneSetsApi.create, async ({ body: { name, lanes }, who }) => {
+    checkAnswers({ lanes, life: null }, domains)
+    const at = Date.now()
+    const id = await database.write(async (manager) => insertedId(await manager.insert(tables.laneSets, { workspaceId: who.workspace.id, name, lanes, version: 1, createdAt: at, changedAt: at })))
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
+    return view(who.workspace.id, await setOf(read, who.workspace.id, id))
+  })
+
+  mount(mounts, laneSetsApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
+    const workspaceId = who.workspace.id
+    if (change.lanes) checkAnswers({ lanes: change.lanes, life: null }, domains)
+    const at = Date.now()
+    const changed = await database.write(async (manager) => {
+      const row = await setOf(manager, workspaceId, id)
+      if (row.version !== version) return null
+      await manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at })
+      if (!change.lanes) return []
+      // What a code does changes with each route that uses the set, so each gets its revision.
+      const routes = await using(manager, workspaceId, id)
+      const [was, is] = [lanesOfSet(id, row.lanes), lanesOfSet(id, change.lanes)]
+      for (const route of routes) {
+        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptOfRoute(route, was), after: keptOfRoute(route, is), at, personId: who.person.id })
+        await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
+      }
+      return routes
+    })
+    if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
+    lookup.forgetRoutes(new Set(changed.map((route) => route.id)))
+    live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
+    return view(workspaceId, await setOf(read, workspaceId, id))
+  })
+
+  mount(mounts, laneSetsApi.remove, async ({ params: { id }, who }) => {
+    await database.write(async (manager) => {
+      const { name } = await setOf(manager, who.workspace.id, id)
+      const routes = await using(manager, who.workspace.id, id)
+      const drafts = (await manager.findBy(tables.routes, { campaignId: In((await campaignsOf(manager, who.workspace.id)).map((campaign) => campaign.id)) })).filter(({ draft }) => draft?.rules.shared?.setId === id)
+      const users = [...new Set([...routes, ...drafts].map((route) => route.name))]
+      if (users.length > 0) throw new Refusal('taken', `“${name}” is still used by ${users.slice(0, 3).map((each) => `“${each}”`).join(', ')}${users.length > 3 ? ` and ${String(users.length - 3)} more` : ''}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`)
+      await manager.delete(tables.laneSets, { id })
+    })
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
+  })
+}
