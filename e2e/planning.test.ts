@@ -101,9 +101,11 @@ describe('destinations', () => {
 
   it('that were corrected need nobody any more', async () => {
     const { page } = browser
-    await page.getByLabel('Every scan leads to').fill('https://saltmarsh.example/tides')
-    await page.getByRole('button', { name: 'Save' }).click()
-    await page.getByText('Everything is saved.').waitFor()
+    await page.keyboard.press('e')
+    await page.getByLabel('Every other scan leads to').fill('https://saltmarsh.example/tides')
+    await page.getByRole('button', { name: 'Publish…' }).click()
+    await page.getByRole('button', { name: 'Publish for 1 code' }).click()
+    await page.getByText('Live for every scan.').waitFor()
     await page.getByRole('button', { name: 'Check now' }).click()
     await page.getByText(/Answers in \d+ ms, with every tag/).first().waitFor()
     await page.goto(server.office)

@@ -47,7 +47,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
     },
   ],
   'Pass form': [
-    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 1750, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [] } },
+    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 1640, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [] } },
   ],
 }
 

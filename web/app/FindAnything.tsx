@@ -1,6 +1,6 @@
 import { Autocomplete, Box, Dialog, Stack, TextField, Typography } from '@mui/material'
 import { findApi, type Hit } from '@flimbo/core/workspace'
-import { useDeferredValue, useState } from 'react'
+import { useDeferredValue, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 
@@ -16,15 +16,18 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
   const [typed, setTyped] = useState('')
   const asked = useDeferredValue(typed.trim())
   const navigate = useNavigate()
+  const field = useRef<HTMLInputElement>(null)
   const found = useAnswer(findApi, { query: { q: asked } }, { enabled: open && asked !== '' })
   const leave = () => {
     setTyped('')
     close()
   }
   return (
-    <Dialog open={open} onClose={leave} fullWidth maxWidth="sm" aria-label="Find anything" slotProps={{ paper: { sx: { position: 'fixed', top: 64, m: 0 } } }}>
+    <Dialog open={open} onClose={leave} fullWidth maxWidth="sm" aria-label="Find anything" slotProps={{ transition: { onEntered: () => { field.current?.focus() } }, paper: { sx: { position: 'fixed', top: 64, m: 0, overflow: 'visible' } } }}>
       <Autocomplete<Hit, false, false, true>
         freeSolo
+        // What is found belongs to the dialog: outside of it a dialog that closes meanwhile may hide it from readers of the screen.
+        disablePortal
         autoHighlight
         // What is found shows for as long as something is typed, wherever the focus went meanwhile.
         open={asked !== ''}
@@ -53,7 +56,7 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
             </Box>
           </Box>
         )}
-        renderInput={(params) => <TextField {...params} autoFocus placeholder="A name, a short link, a source, a destination" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' } }} />}
+        renderInput={(params) => <TextField {...params} inputRef={field} autoFocus placeholder="A name, a short link, a source, a destination" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' } }} />}
         sx={{ p: 1 }}
       />
       {asked !== '' && found.data?.hits.length === 0 && <Typography role="status" color="textSecondary" sx={{ px: 3, pb: 2 }}>Nothing is called “{asked}”. Try a shorter part of it.</Typography>}

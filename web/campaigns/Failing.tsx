@@ -17,7 +17,7 @@ export function Failing() {
       <Stack component="ul" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.75 }}>
         {rows.slice(0, SHOWN).map((row) => (
           <Typography component="li" variant="body2" key={row.routeId}>
-            <Link component={RouterLink} to={`/campaigns/${String(row.campaignId)}/routes?route=${String(row.routeId)}`} sx={{ fontWeight: 650 }}>{row.campaignName}: {row.routeName}</Link>
+            <Link component={RouterLink} to={`/campaigns/${String(row.campaignId)}/routes?route=${String(row.routeId)}&tab=check`} sx={{ fontWeight: 650 }}>{row.campaignName}: {row.routeName}</Link>
             {isFailure(row.verdict) ? ` fails since ${moment(row.failingSince ?? row.at, row.zone)}` : ' loses its tags'} ({counted(row.codes, 'code')}). {row.sentence}
           </Typography>
         ))}

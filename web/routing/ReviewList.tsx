@@ -10,10 +10,11 @@ export function useFindings({ destination, rules }: Draft, lanes: readonly Lane[
   return reviewRoute({ destination, rules: { ...rules, lanes: [...lanes] }, now, ...(taken ? { taken } : {}) })
 }
 
-export function ReviewList({ findings, choose }: { findings: ReturnType<typeof reviewRoute>; choose: (chosen: Chosen) => void }) {
-  if (findings.length === 0) return <Typography>Nothing stands out: every lane can be reached, and what can be shown to be wrong is not there.</Typography>
+export function ReviewList({ findings, tags, choose }: { findings: ReturnType<typeof reviewRoute>; tags: readonly string[]; choose: (chosen: Chosen) => void }) {
+  if (findings.length + tags.length === 0) return <Typography>Nothing stands out: every lane can be reached, and what can be shown to be wrong is not there.</Typography>
   return (
     <Box component="ul" aria-label="Review" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      {tags.map((sentence) => <Typography component="li" key={sentence} sx={{ py: 0.5, borderBottom: 1, borderColor: 'divider' }}><span aria-hidden>△</span> {sentence}</Typography>)}
       {findings.map(({ kind, lane, weight, sentence }, i) => (
         <Box component="li" key={`${kind}${lane ?? ''}${String(i)}`} sx={{ display: 'flex', gap: 1, alignItems: 'flex-start', py: 0.5, borderBottom: 1, borderColor: 'divider' }}>
           <Typography aria-hidden sx={{ color: weight === 'wrong' ? 'warning.main' : 'text.secondary' }}>{weight === 'wrong' ? '▲' : '△'}</Typography>

@@ -13,6 +13,7 @@ import { LaneInspector } from './LaneInspector.tsx'
 import { Matrix } from './Matrix.tsx'
 import { PublishDialog } from './PublishDialog.tsx'
 import { codeSettings, compiledDraft, DEVICES, NO_PLACE, rehearse, useLedTo } from './rehearse.ts'
+import { RouteCheck } from './RouteCheck.tsx'
 import { ReviewList, useFindings } from './ReviewList.tsx'
 import { LifeInspector, OtherwiseInspector, ProtectionInspector } from './RouteInspector.tsx'
 import { circlesOf } from './circles.ts'
@@ -63,7 +64,8 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const state = useDraft(route)
   const { draft, edit } = state
   const [chosen, choose] = useState<Chosen>(null)
-  const [tab, setTab] = useState('test')
+  const [address] = useSearchParams()
+  const [tab, setTab] = useState(address.get('tab') === 'check' ? 'check' : 'test')
   const [days, setDays] = useState('30')
   const [publishing, setPublishing] = useState(false)
   const [codeId, chooseCode] = useState<number>()
@@ -84,6 +86,8 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const { lanes } = draft.rules
   const asked = allLanes(draft.rules, set?.lanes ?? [])
   const findings = useFindings(draft, asked, now, state.isPrepared ? null : exits)
+  // What the linter says of the destination itself, seen through the piece that is scanned most.
+  const tagFindings = codes[0]?.findings.filter(({ field }) => field === 'destination').map(({ sentence }) => sentence) ?? []
   const splits = asked.filter(({ outcome }) => outcome.kind === 'split')
   const open = (next: Chosen) => { choose(next) }
   useEffect(() => {
@@ -138,16 +142,18 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             <Tab value="test" label="Test scan" />
             <Tab value="matrix" label="Many at once" />
             <Tab value="map" label="Map" />
-            <Tab value="review" label={`Review${findings.length > 0 ? ` (${String(findings.length)})` : ''}`} />
+            <Tab value="review" label={`Review${findings.length + tagFindings.length > 0 ? ` (${String(findings.length + tagFindings.length)})` : ''}`} />
             <Tab value="expect" label={`Expectations${route.expectations.length > 0 ? ` (${String(route.expectations.length)})` : ''}`} />
+            <Tab value="check" label="Destination check" />
             {splits.length > 0 && <Tab value="split" label="Splits" />}
           </Tabs>
           <Box role="tabpanel" sx={{ p: 2 }}>
             {tab === 'test' && <TestScan given={given} set={setTest} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={asked} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
             {tab === 'matrix' && <Matrix compiled={compiled} given={given} now={now} />}
             {tab === 'map' && <Suspense fallback={<Skeleton variant="rounded" height={320} />}><RouteMap circles={circlesOf(asked)} at={given.place.latitude === null || given.place.longitude === null ? null : { latitude: given.place.latitude, longitude: given.place.longitude }} choose={(point) => { setTest({ place: { ...NO_PLACE, ...point, city: 'the point on the map' } }) }} /></Suspense>}
-            {tab === 'review' && <ReviewList findings={findings} choose={open} />}
+            {tab === 'review' && <ReviewList findings={findings} tags={tagFindings} choose={open} />}
             {tab === 'expect' && <Expectations expectations={route.expectations} compiled={compiled} now={now} remove={(id) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: route.expectations.filter((each) => each.id !== id) } }) }} />}
+            {tab === 'check' && <RouteCheck id={route.id} zone={zone} />}
             {tab === 'split' && <Stack sx={{ gap: 3 }}>{splits.map((each) => <SplitTable key={each.id} lane={each} place={asked.indexOf(each) + 1} exits={exits} />)}</Stack>}
           </Box>
         </Sheet>
@@ -155,7 +161,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
       {chosen && (
         <Box ref={inspector} tabIndex={-1} sx={{ outline: 'none', flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
           {lane && <LaneInspector key={lane.id} rows={rowsOf(lane.id, String(asked.indexOf(lane) + 1))} lane={lane} place={asked.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
-          {chosen.kind === 'otherwise' && <OtherwiseInspector rows={rowsOf('otherwise', '')} route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
+          {chosen.kind === 'otherwise' && <OtherwiseInspector findings={tagFindings} rows={rowsOf('otherwise', '')} route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
           {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}
           {chosen.kind === 'shared' && <SharedInspector state={state} sets={sets} close={close} />}
           {chosen.kind === 'protection' && <ProtectionInspector route={route} state={state} zone={zone} close={close} />}

@@ -11,7 +11,7 @@ import type { DraftState } from './useDraft.ts'
 interface Props { readonly route: WholeRoute; readonly state: DraftState; readonly zone: string; readonly close: () => void }
 
 /** The otherwise lane: where every scan goes that no lane took. */
-export function OtherwiseInspector({ state: { draft, edit }, close, inputRef, rows }: Props & { inputRef: React.Ref<HTMLInputElement>; rows: ReactNode }) {
+export function OtherwiseInspector({ state: { draft, edit }, close, inputRef, rows, findings }: Props & { inputRef: React.Ref<HTMLInputElement>; rows: ReactNode; findings: readonly string[] }) {
   const { language } = draft.rules
   return (
     <Inspector title="Otherwise" close={close}>
@@ -19,6 +19,7 @@ export function OtherwiseInspector({ state: { draft, edit }, close, inputRef, ro
         <Typography variant="body2" color="textSecondary">Every scan that no lane takes goes here.</Typography>
         {rows}
         <AddressField label="Every other scan leads to" value={draft.destination} change={(destination) => { edit((was) => ({ ...was, destination })) }} inputRef={inputRef} />
+        {findings.map((sentence) => <Alert key={sentence} severity="warning" variant="outlined" icon={false}>{sentence}</Alert>)}
         <Several label="Its language" values={language === '' ? [] : [language]} options={LANGUAGES} change={(tags) => { edit((was) => ({ ...was, rules: { ...was.rules, language: tags.at(-1) ?? '' } })) }} />
         <Typography variant="caption" color="textSecondary">With its language named, a reader who would sooner read it is not taken by a lane for another language.</Typography>
       </Stack>

@@ -7,7 +7,6 @@ import { Link as RouterLink } from 'react-router'
 import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet } from '../ui/index.ts'
 import { History } from './History.tsx'
-import { RouteCheck } from './RouteCheck.tsx'
 
 type Values = Pick<Route, 'name' | 'state' | 'note'>
 const FIELDS = ['name', 'state', 'note'] as const
@@ -17,12 +16,11 @@ const CODES_SHOWN = 12
 
 const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note })
 
-/** What a route is called, whether it is live, who shares it, whether people arrive, and every change of it. */
+/** What a route is called, whether it is live, who shares it, and every change of it. */
 export function SettingsView({ route, zone }: { route: WholeRoute; zone: string }) {
   return (
     <Stack spacing={2}>
       <Sheet title="Name and state"><Form route={route} /></Sheet>
-      <RouteCheck id={route.id} zone={zone} />
       <SharedBy route={route} />
       <Sheet title="What was changed"><History of="route" id={route.id} zone={zone} route={route} /></Sheet>
     </Stack>
