@@ -10,6 +10,7 @@ import { draftEndpoints } from './draftEndpoints.ts'
 import { laneSetEndpoints } from './laneSetEndpoints.ts'
 import type { Limits } from './limits.ts'
 import type { Lookup } from './lookup.ts'
+import { leadingTo } from './onward.ts'
 import { listRevisions } from './revisions.ts'
 import { changeRoute, insertRoute } from './store.ts'
 import { wholeRoutes } from './whole.ts'
@@ -79,6 +80,10 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
     const outcome = await database.write(async (manager) => {
       // What is printed must lead somewhere: a route goes only after its codes have.
       if (change.state === 'deleted' && (await manager.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))) throw new Refusal('taken', 'Pieces still use this route. Move them to another one first, or pause the route.')
+      if (change.state === 'deleted') {
+        const leading = await leadingTo(manager, id)
+        if (leading) throw new Refusal('taken', `A lane of the route “${leading.name}” leads on to this one. Lead it elsewhere first, or pause this route.`)
+      }
       return changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() })
     })
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))

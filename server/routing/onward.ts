@@ -29,6 +29,12 @@ export async function checkOnward(manager: EntityManager, row: RouteRow, rules: 
   }
 }
 
+/** Some route, not itself deleted, with a lane that leads on to another; null where there is none. */
+export async function leadingTo(manager: EntityManager, routeId: number): Promise<RouteRow | null> {
+  const some = await manager.createQueryBuilder(tables.routes, 'r').where("r.state <> 'deleted' AND r.rules LIKE :named", { named: `%"routeId":${String(routeId)}}%` }).getOne()
+  return some && routesLedTo(some.rules).includes(routeId) ? some : null
+}
+
 /** The routes from one to another, both ends' steps in order; null where there is no way. */
 function circleFrom(from: number, to: number, leadsTo: (id: number) => number[]): number[] | null {
   const seen = new Set<number>()

@@ -133,6 +133,15 @@ describe('a lane that leads to another route', () => {
     expect([await leads(first.slug, dutch), await leads(first.slug)]).toEqual(['/deep', '/else'])
   })
 
+  it('keeps the route it leads to from being deleted', async () => {
+    const first = await made()
+    const second = (await flimbo.ask<WholeRoute>('POST', '/api/routes', { campaignId, name: 'Led to', destination: 'https://saltmarsh.example/led' })).body
+    await live(first.routeId, onward(second.id))
+    expect((await flimbo.refused('PATCH', path(second.id), { version: second.version, state: 'deleted' })).detail).toContain('leads on to this one')
+    await live(first.routeId, NO_RULES)
+    expect((await flimbo.ask('PATCH', path(second.id), { version: second.version, state: 'deleted' })).status).toBe(200)
+  })
+
   it('is refused where it leads in a circle, to nothing, or to a route with bounds of its own', async () => {
     const [a, b, c] = [await made(), await made(), await made()]
     await live(a.routeId, onward(b.routeId))

@@ -98,7 +98,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const inspector = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (inspected === 'otherwise' && focusDestination > 0) destinationField.current?.select()
-    else if (inspected !== '') inspector.current?.focus()
+    else if (inspected !== '') inspector.current?.focus({ preventScroll: true })
   }, [inspected, focusDestination])
   useKeys({ l: () => { addLane() }, p: () => { if (state.isPrepared && state.isKept) setPublishing(true) } })
 
