@@ -5,5 +5,7 @@ export default defineConfig({
     include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
+    // Most of a server test is waiting for the disk: two workers keep both cores busy.
+    maxWorkers: 2,
   },
 })

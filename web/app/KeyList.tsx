@@ -25,6 +25,13 @@ const GRID_KEYS: readonly [key: string, does: string][] = [
   ['Alt Shift ← / →', 'narrower / wider column'],
 ]
 
+const ROUTE_KEYS: readonly [key: string, does: string][] = [
+  ['L', 'add a lane'],
+  ['Enter', 'open the lane'],
+  ['Alt ↑ / ↓', 'move the lane up or down'],
+  ['P', 'publish what is prepared'],
+]
+
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-labelledby="keys-title">
@@ -32,6 +39,7 @@ export function KeyList({ open, close }: { open: boolean; close: () => void }) {
       <DialogContent>
         <Keys name="Everywhere" keys={KEYS} />
         <Keys name="In the plan" keys={GRID_KEYS} />
+        <Keys name="On Routes" keys={ROUTE_KEYS} />
       </DialogContent>
     </Dialog>
   )
