@@ -18,6 +18,9 @@ export function zoneOffsetMs(zone: string, at: number): number {
   return offset
 }
 
+/** The days of the week in their order, Monday first (ISO 8601). */
+export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+
 /** What a clock in a zone shows. */
 export interface ClockFace {
   /** 1 for Monday to 7 for Sunday (ISO 8601). */

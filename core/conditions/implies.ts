@@ -1,21 +1,13 @@
 import { minutesOf } from './clock.ts'
 import type { Condition, Leaf } from './condition.ts'
 import { greatCircleKm } from './greatCircle.ts'
+import { inVersions } from './versions.ts'
 
 const within = <T>(inner: readonly T[], outer: readonly T[]) => inner.every((value) => outer.includes(value))
 const keys = (list: readonly object[]) => list.map((value) => JSON.stringify(Object.entries(value).sort()))
 
-function compareVersions(a: string, b: string): number {
-  const [x, y] = [a.split('.').map(Number), b.split('.').map(Number)]
-  for (let i = 0; i < Math.max(x.length, y.length); i++) {
-    const difference = (x[i] ?? 0) - (y[i] ?? 0)
-    if (difference !== 0) return difference
-  }
-  return 0
-}
-
 /** An upper end takes everything below it in: "17" reaches further than "17.9". */
-const reaches = (outer: string, inner: string) => outer === inner || inner.startsWith(`${outer}.`) || compareVersions(outer, inner) > 0 && !outer.startsWith(`${inner}.`)
+const reaches = (outer: string, inner: string) => inVersions(inner, '', outer) && !outer.startsWith(`${inner}.`)
 
 function leafImplies(b: Leaf, a: Leaf): boolean {
   if (a.kind === 'country') {
@@ -33,7 +25,7 @@ function leafImplies(b: Leaf, a: Leaf): boolean {
     case 'browser': return b.kind === 'browser' && within(b.in, a.in)
     case 'language': return b.kind === 'language' && within(b.in, a.in)
     case 'system': return b.kind === 'system' && a.is === b.is
-      && (a.from === '' || (b.from !== '' && compareVersions(b.from, a.from) >= 0)) && (a.upTo === '' || (b.upTo !== '' && reaches(a.upTo, b.upTo)))
+      && inVersions(b.from, a.from, '') && (a.upTo === '' || reaches(a.upTo, b.upTo))
     case 'window': return b.kind === 'window' && a.zone === b.zone && (a.from === '' || (b.from !== '' && b.from >= a.from)) && (a.upTo === '' || (b.upTo !== '' && b.upTo <= a.upTo))
     case 'hours': {
       if (b.kind !== 'hours' || a.zone !== b.zone || !within(b.days, a.days)) return false

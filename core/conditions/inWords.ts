@@ -1,4 +1,5 @@
 import type { DeviceType } from '../scans/index.ts'
+import { WEEKDAYS } from './clock.ts'
 import type { Condition, Leaf } from './condition.ts'
 
 const REGIONS = new Intl.DisplayNames('en', { type: 'region', fallback: 'code' })
@@ -15,7 +16,7 @@ export function languageName(tag: string): string {
 }
 
 const DEVICES: Record<DeviceType, string> = { phone: 'phones', tablet: 'tablets', computer: 'computers', television: 'televisions', watch: 'watches', other: 'other devices' }
-const DAYS = ['', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
+const dayName = (day: number | undefined) => WEEKDAYS[(day ?? 1) - 1] ?? ''
 const FIELDS = { medium: 'medium', source: 'source', content: 'content', label: 'name' } as const
 const NAMED_MAX = 4
 
@@ -35,8 +36,8 @@ function daysInWords(days: readonly number[]): string {
   if (key === '12345') return 'on weekdays'
   if (key === '67') return 'at weekends'
   const runs = sorted.length > 2 && sorted.every((day, i) => i === 0 || day === (sorted[i - 1] ?? 0) + 1)
-  if (runs) return `from ${DAYS[sorted[0] ?? 1] ?? ''} to ${DAYS[sorted.at(-1) ?? 7] ?? ''}`
-  return `on ${sorted.map((day) => `${DAYS[day] ?? ''}s`).join(', ').replace(/, ([^,]*)$/, ' and $1')}`
+  if (runs) return `from ${dayName(sorted[0])} to ${dayName(sorted.at(-1))}`
+  return `on ${sorted.map((day) => `${dayName(day)}s`).join(', ').replace(/, ([^,]*)$/, ' and $1')}`
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']

@@ -1,11 +1,10 @@
-import { clockFace } from './clock.ts'
+import { clockFace, WEEKDAYS } from './clock.ts'
 import type { Leaf } from './condition.ts'
 import { greatCircleKm, type Point } from './greatCircle.ts'
 import { countryName, languageName } from './inWords.ts'
 import { lookUp } from './lookUp.ts'
 import { pointOf, type ScannedCode, type Visit } from './visit.ts'
 
-const DAYS = ['', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const known = (text: string) => (text === '' ? 'not known' : text)
 const two = (n: number) => String(n).padStart(2, '0')
 
@@ -36,7 +35,7 @@ export function seenBy(leaf: Leaf, visit: Visit, code: ScannedCode, speaks: read
     case 'window': case 'hours': {
       const { weekday, minute } = clockFace(leaf.zone, visit.at)
       const time = `${two(Math.floor(minute / 60))}:${two(minute % 60)}`
-      return leaf.kind === 'hours' ? `${DAYS[weekday] ?? ''}, ${time}` : `${new Intl.DateTimeFormat('en-GB', { timeZone: leaf.zone, day: 'numeric', month: 'short', year: 'numeric' }).format(visit.at)}, ${time}`
+      return leaf.kind === 'hours' ? `${WEEKDAYS[weekday - 1] ?? ''}, ${time}` : `${new Intl.DateTimeFormat('en-GB', { timeZone: leaf.zone, day: 'numeric', month: 'short', year: 'numeric' }).format(visit.at)}, ${time}`
     }
     case 'visit': return visit.repeat ? 'scanned again today' : 'first scan today'
     case 'code': return known(code[leaf.field])

@@ -1,5 +1,6 @@
-import { tz, TZDate, tzOffset } from '@date-fns/tz'
+import { tz, TZDate } from '@date-fns/tz'
 import { addDays, addMonths, addYears, startOfMonth, startOfWeek, startOfYear } from 'date-fns'
+import { zoneOffsetMs } from '../conditions/index.ts'
 
 /** What one column of the time chart stands for. Weeks begin on Monday (ISO 8601). */
 export const UNITS = ['hour', 'day', 'week', 'month', 'year'] as const
@@ -17,12 +18,8 @@ export interface Span {
 
 /** The calendar day in a zone at a moment, as `2026-07-01`. */
 export function dayIn(zone: string, at: number): string {
-  const local = new Date(at + offsetMs(zone, at))
+  const local = new Date(at + zoneOffsetMs(zone, at))
   return local.toISOString().slice(0, 10)
-}
-
-function offsetMs(zone: string, at: number): number {
-  return Math.round(tzOffset(zone, new Date(at)) * 60_000)
 }
 
 /**
@@ -97,14 +94,14 @@ export function buckets(zone: string, { start, end }: Span, unit: Unit): Span[] 
 
 /** The next moment at which the local hour begins anew or the clock changes. */
 function nextHour(zone: string, at: number): number {
-  const offset = offsetMs(zone, at)
+  const offset = zoneOffsetMs(zone, at)
   const hour = Math.floor((at + offset) / HOUR_MS)
   let next = (hour + 1) * HOUR_MS - offset
   // Only across a change of clock can the hour end earlier than that.
-  if (offsetMs(zone, next) !== offset) {
+  if (zoneOffsetMs(zone, next) !== offset) {
     next = at - (at % QUARTER_MS)
     do next += QUARTER_MS
-    while (offsetMs(zone, next) === offset && Math.floor((next + offset) / HOUR_MS) === hour)
+    while (zoneOffsetMs(zone, next) === offset && Math.floor((next + offset) / HOUR_MS) === hour)
   }
   return next
 }

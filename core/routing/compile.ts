@@ -1,4 +1,4 @@
-import { compileCondition, languagesIn, momentOf, type Point, type ScannedCode, type Test } from '../conditions/index.ts'
+import { compileCondition, languagesIn, leavesOf, momentOf, type Point, type ScannedCode, type Test } from '../conditions/index.ts'
 import type { Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
 import { hasPlaceholders } from './placeholders.ts'
@@ -95,7 +95,7 @@ export function compileRoute(settings: RouteSettings, find: FindRoute = () => nu
   const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, find, depth) }))
   return {
     settings, lanes: compiled, life: life && compileLife(life), otherwise: leadingTo(settings.destination),
-    asksRepeat: lanes.some(({ condition }) => JSON.stringify(condition).includes('"kind":"visit"')) || compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
+    asksRepeat: lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) || compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
   }
 }
 

@@ -3,7 +3,6 @@ import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading } fro
 import type { TraceStep } from './trace.ts'
 import { plainVisit, type Visit } from '../conditions/index.ts'
 import { fillPlaceholders } from './placeholders.ts'
-import type { Answer } from './rules.ts'
 import type { State } from './state.ts'
 import { tag } from './address.ts'
 
@@ -160,9 +159,4 @@ function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settle
 
 function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {
   return { country: place.country, language: languages[0] ?? '', code: settings.slug ?? '', content: settings.utm.content }
-}
-
-/** What an answer says where it is shown as text. */
-export function answerText(answer: Answer): string {
-  return answer.kind === 'address' ? answer.address : answer.title
 }

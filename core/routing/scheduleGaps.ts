@@ -1,11 +1,10 @@
-import { leavesOf, minutesOf, withinHours, type Condition } from '../conditions/index.ts'
+import { leavesOf, minutesOf, WEEKDAYS, withinHours, type Condition } from '../conditions/index.ts'
 
-const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const STEP = 5
 const DAY = 1440
 
 const time = (minute: number) => `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
-const moment = (minute: number) => `${DAYS[Math.floor(minute / DAY) % 7] ?? ''} ${time(minute % DAY)}`
+const moment = (minute: number) => `${WEEKDAYS[Math.floor(minute / DAY) % 7] ?? ''} ${time(minute % DAY)}`
 
 /**
  * The parts of a week that no weekly hours of some conditions cover, in words, where two or more of them

@@ -70,9 +70,13 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
 function answerLink(parts: DoorParts, call: Call, posting: Posting | null): void {
   if (!posting) { sendUnknown(call.response, call.doorway); return }
   const { pass, rest } = takePass(call.query)
-  const locked = posting.passwordHash !== ''
-  const unlocked = locked && pass !== '' && parts.passes.isGood(pass, posting.codeId, posting.passwordHash, Date.now())
+  const unlocked = isUnlocked(parts, posting, pass)
   answer(parts, call, posting, { query: rest, unlocked, onward: unlocked, given: null })
+}
+
+/** Whether a scan comes with a good pass for a password that stands before its route. */
+function isUnlocked({ passes }: DoorParts, { codeId, passwordHash }: Posting, pass: string): boolean {
+  return passwordHash !== '' && pass !== '' && passes.isGood(pass, codeId, passwordHash, Date.now())
 }
 
 /** Answers who filled in a form of the front door: a password, or where the phone is. */
@@ -88,8 +92,7 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
       send(call.response, await enterPassword(parts, posting, came.visitor, given.password, call.path, rest))
       return
     }
-    const unlocked = locked === true && pass !== '' && parts.passes.isGood(pass, posting.codeId, posting.passwordHash, Date.now())
-    answer(parts, call, posting, { query: rest, unlocked, onward: true, given })
+    answer(parts, call, posting, { query: rest, unlocked: isUnlocked(parts, posting, pass), onward: true, given })
   }).catch((error: unknown) => { refuse(parts, call.response, error) })
 }
 

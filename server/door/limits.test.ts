@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
-import { NO_RULES, openLife, type BoundRow, type Life, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { NO_RULES, openLife, type BoundRow, type Life, type Rules } from '@flimbo/core/routing'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 
 let flimbo: Running
@@ -14,16 +14,8 @@ afterAll(() => flimbo.close())
 
 async function limited(slug: string, life: Partial<Life>, more: Partial<Rules> = {}): Promise<Code> {
   const code = await flimbo.code(campaignId, { slug, destination: 'https://saltmarsh.example/offer' })
-  await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), ...life }, ...more })
+  await flimbo.live(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), ...life }, ...more })
   return code
-}
-async function publish(id: number, rules: Rules): Promise<WholeRoute> {
-  const route = (await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(id)}`)).body
-  const draft = await flimbo.ask<WholeRoute>('PATCH', `/api/routes/${String(id)}/draft`, { draftVersion: route.draftVersion, destination: route.destination, rules })
-  if (draft.status !== 200) throw new Error(JSON.stringify(draft.body))
-  const live = await flimbo.ask<WholeRoute>('POST', `/api/routes/${String(id)}/publish`, { version: route.version, draftVersion: draft.body.draftVersion })
-  if (live.status !== 200) throw new Error(JSON.stringify(live.body))
-  return live.body
 }
 const from = (n: number) => ({ 'x-forwarded-for': `2.59.${String(Math.floor(n / 250) % 250)}.${String(1 + (n % 250))}` })
 const crowd = async (path: string, scans: number, parts = 200) => {
@@ -43,7 +35,7 @@ describe('a limit of scans', () => {
     expect(through).toBe(500)
     expect(answers).toEqual(new Set(['/offer', '/waiting-list']))
     expect(flimbo.rows("SELECT count(*) AS n FROM scans WHERE codeId = ? AND exit = 'otherwise'", code.id)).toEqual([{ n: 500 }])
-    expect((await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body.taken).toEqual({ total: 500, today: 500 })
+    expect((await flimbo.route(code.routeId)).taken).toEqual({ total: 500, today: 500 })
     // The desk says so.
     expect((await flimbo.ask<{ rows: BoundRow[] }>('GET', '/api/bounds')).body.rows).toContainEqual(expect.objectContaining({ routeId: code.routeId, kind: 'full', urgent: true, limit: 500, codes: 1 }))
   })
@@ -51,8 +43,8 @@ describe('a limit of scans', () => {
   it('goes on counting when it is raised in the middle of a rush', async () => {
     const code = await limited('raised', { limit: 100 })
     const rush = crowd('/RAISED', 800, 100)
-    const { rules } = (await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body
-    await publish(code.routeId, { ...rules, life: rules.life && { ...rules.life, limit: 150 } })
+    const { rules } = (await flimbo.route(code.routeId))
+    await flimbo.live(code.routeId, { ...rules, life: rules.life && { ...rules.life, limit: 150 } })
     expect((await rush).through).toBe(150)
   })
 
@@ -77,7 +69,7 @@ describe('a limit of scans', () => {
   it('counts from when it is set: earlier scans used none of it', async () => {
     const code = await flimbo.code(campaignId, { slug: 'later', destination: 'https://saltmarsh.example/offer' })
     await crowd('/LATER', 30)
-    await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 2 } })
+    await flimbo.live(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 2 } })
     expect((await crowd('/LATER', 10)).through).toBe(2)
   })
 })
@@ -95,7 +87,7 @@ describe('dates', () => {
 describe('the first scan of the day', () => {
   it('is told from the next one of the same visitor, at once', async () => {
     const code = await flimbo.code(campaignId, { slug: 'again', destination: 'https://saltmarsh.example/offer' })
-    await publish(code.routeId, { ...NO_RULES, lanes: [{ id: 'again', name: '', condition: { kind: 'visit', is: 'repeat' }, outcome: { kind: 'address', address: 'https://saltmarsh.example/welcome-back' }, resting: false }] })
+    await flimbo.live(code.routeId, { ...NO_RULES, lanes: [{ id: 'again', name: '', condition: { kind: 'visit', is: 'repeat' }, outcome: { kind: 'address', address: 'https://saltmarsh.example/welcome-back' }, resting: false }] })
     const paths: string[] = []
     for (const n of [1, 1, 2, 1]) paths.push(new URL((await flimbo.scan('/AGAIN', from(n))).headers.location ?? '').pathname)
     expect(paths).toEqual(['/offer', '/welcome-back', '/offer', '/welcome-back'])
@@ -112,7 +104,7 @@ describe('a restart', () => {
       flimbo = own
       const campaign = await own.campaign()
       const code = await own.code(campaign.id, { slug: 'restart', destination: 'https://saltmarsh.example/offer' })
-      await publish(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 7 } })
+      await flimbo.live(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 7 } })
       expect((await crowd('/RESTART', 4)).through).toBe(4)
       await own.stop()
       flimbo = await runningFlimbo({ FLIMBO_DATA_DIR: `${dataDir}/restart` })

@@ -15,7 +15,7 @@ beforeAll(async () => {
 })
 afterAll(() => flimbo.close())
 
-async function route(code: Code): Promise<WholeRoute> { return (await flimbo.ask<WholeRoute>('GET', `/api/routes/${String(code.routeId)}`)).body }
+const route = ({ routeId }: Code) => flimbo.route(routeId)
 async function locked(slug: string): Promise<Code> {
   const code = await flimbo.code(campaignId, { slug, destination: 'https://saltmarsh.example/holders' })
   await setPassword(code, SECRET)
@@ -117,9 +117,7 @@ describe('asking where the phone is', () => {
   let code: Code
   beforeAll(async () => {
     code = await flimbo.code(campaignId, { slug: 'where', destination: 'https://saltmarsh.example/piers' })
-    const { version, draftVersion, destination } = await route(code)
-    await flimbo.ask('PATCH', `/api/routes/${String(code.routeId)}/draft`, { draftVersion, destination, rules })
-    expect((await flimbo.ask('POST', `/api/routes/${String(code.routeId)}/publish`, { version, draftVersion: draftVersion + 1 })).status).toBe(200)
+    await flimbo.live(code.routeId, rules)
   })
   const kept = () => flimbo.rows<{ latitude: number; longitude: number; city: string }>('SELECT latitude, longitude, city FROM scans JOIN places ON places.id = placeId WHERE codeId = ? ORDER BY scans.id DESC LIMIT 1', code.id)[0]
 

@@ -1,7 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import type { ExitTally } from '@flimbo/core/routing'
 
-const LET_THROUGH = "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+/** The SQL condition on `scans` of real ones that got to where they lead: past dates, limits and password. The next step of a scan that was asked something is one, its first is not. */
+export const LET_THROUGH = "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
 
 /** By which way real scans left their route. The next step of a scan that was asked something stands for it. */
 export function exits(database: Sqlite.Database) {

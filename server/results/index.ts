@@ -1,3 +1,4 @@
+export { LET_THROUGH } from './exits.ts'
 export { resultsEndpoints } from './endpoints.ts'
 export type { Channels } from './endpoints.ts'
 export { scopeOwner } from './owner.ts'

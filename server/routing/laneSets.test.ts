@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
-import { NO_RULES, type Effect, type Lane, type LaneSet, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { NO_RULES, type Effect, type Lane, type LaneSet, type Rules } from '@flimbo/core/routing'
 import { GRONINGEN, runningFlimbo, type Running } from '../tests/running.ts'
 
 let flimbo: Running
@@ -9,17 +9,9 @@ let codes: Code[]
 let set: LaneSet
 const lane = (id: string, country: string, page: string): Lane => ({ id, name: '', condition: { kind: 'country', in: [country] }, outcome: { kind: 'address', address: `https://saltmarsh.example/${page}` }, resting: false })
 const path = (id: number, rest = '') => `/api/routes/${String(id)}${rest}`
-const get = async (id: number) => (await flimbo.ask<WholeRoute>('GET', path(id))).body
-async function draft(id: number, rules: Partial<Rules>) {
-  const { draftVersion, destination } = await get(id)
-  return flimbo.ask<WholeRoute>('PATCH', path(id, '/draft'), { draftVersion, destination, rules: { ...NO_RULES, ...rules } })
-}
-async function live(id: number, rules: Partial<Rules>): Promise<void> {
-  await draft(id, rules)
-  const { version, draftVersion } = await get(id)
-  const answer = await flimbo.ask('POST', path(id, '/publish'), { version, draftVersion })
-  if (answer.status !== 200) throw new Error(JSON.stringify(answer.body))
-}
+const get = (id: number) => flimbo.route(id)
+const draft = (id: number, rules: Partial<Rules>) => flimbo.draft(id, { ...NO_RULES, ...rules })
+const live = (id: number, rules: Partial<Rules>) => flimbo.live(id, { ...NO_RULES, ...rules })
 const leads = async ({ slug }: Code, from = GRONINGEN) => new URL((await flimbo.scan(`/${slug}`, { 'x-forwarded-for': from })).headers.location ?? 'http://none/').pathname
 const change = (body: object) => flimbo.ask<LaneSet>('PATCH', `/api/lane-sets/${String(set.id)}`, { version: set.version, ...body })
 

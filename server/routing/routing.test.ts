@@ -18,18 +18,10 @@ const lane = (id: string, condition: Condition, more: Partial<Lane> = {}): Lane 
 const inNetherlands: Condition = { kind: 'country', in: ['NL'] }
 const withLanes = (...lanes: Lane[]): Rules => ({ ...NO_RULES, lanes })
 const path = (id: number, rest = '') => `/api/routes/${String(id)}${rest}`
-const get = async (id: number) => (await flimbo.ask<WholeRoute>('GET', path(id))).body
-async function draft(id: number, rules: Rules, destination?: string) {
-  const route = await get(id)
-  return flimbo.ask<WholeRoute>('PATCH', path(id, '/draft'), { draftVersion: route.draftVersion, destination: destination ?? route.destination, rules })
-}
-async function publish(id: number) {
-  const { version, draftVersion } = await get(id)
-  return flimbo.ask<WholeRoute>('POST', path(id, '/publish'), { version, draftVersion })
-}
-async function live(id: number, rules: Rules): Promise<void> {
-  for (const answer of [await draft(id, rules), await publish(id)]) if (answer.status !== 200) throw new Error(JSON.stringify(answer.body))
-}
+const get = (id: number) => flimbo.route(id)
+const draft = (id: number, rules: Rules) => flimbo.draft(id, rules)
+const publish = (id: number) => flimbo.publish(id)
+const live = (id: number, rules: Rules) => flimbo.live(id, rules)
 const leads = async (slug: string, headers: Record<string, string> = {}) => new URL((await flimbo.scan(`/${slug}`, headers)).headers.location ?? 'http://none/').pathname
 const dutch = { 'x-forwarded-for': GRONINGEN }
 let n = 0

@@ -1,13 +1,10 @@
 import type Sqlite from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
+import { LET_THROUGH } from '../results/index.ts'
 
-/**
- * Counts a route's stored real scans between two moments that got to where they lead: past its dates, limits
- * and password. The next step of a scan that was asked something counts; its first does not.
- */
+/** Counts a route's stored scans between two moments that were let through. */
 export function countLetThrough(database: Sqlite.Database): (routeId: number, from: number, before: number) => number {
-  const count = database.prepare(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ?
-    AND (apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')`)
+  const count = database.prepare(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`)
   return (routeId, from, before) => (count.get(routeId, from, before) as { scans: number }).scans
 }
 

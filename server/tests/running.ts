@@ -8,6 +8,7 @@ import { pino } from 'pino'
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
+import type { Rules, WholeRoute } from '@flimbo/core/routing'
 import { startFlimbo } from '../app.ts'
 import { readConfig } from '../config/index.ts'
 
@@ -73,6 +74,17 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     return answer as Answer<T>
   }
 
+  const pathOf = (id: number, rest = '') => `/api/routes/${String(id)}${rest}`
+  const route = async (id: number) => (await ask<WholeRoute>('GET', pathOf(id))).body
+  const draft = async (id: number, rules: Rules) => {
+    const { draftVersion, destination } = await route(id)
+    return ask<WholeRoute>('PATCH', pathOf(id, '/draft'), { draftVersion, destination, rules })
+  }
+  const publish = async (id: number) => {
+    const { version, draftVersion } = await route(id)
+    return ask<WholeRoute>('POST', pathOf(id, '/publish'), { version, draftVersion })
+  }
+
   return {
     config,
     ports: flimbo.ports,
@@ -97,6 +109,16 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
       const answer = await ask<Code>('POST', '/api/codes', { campaignId, name: 'Pier poster, east gate', medium: 'print', source: 'pier-poster', ...destination, ...given })
       if (answer.status !== 201) throw new Error(JSON.stringify(answer.body))
       return answer.body
+    },
+    route,
+    draft,
+    publish,
+    /** Prepares rules for a route and publishes them. */
+    async live(id: number, rules: Rules): Promise<WholeRoute> {
+      const prepared = await draft(id, rules)
+      const published = prepared.status === 200 ? await publish(id) : prepared
+      if (published.status !== 200) throw new Error(JSON.stringify(published.body))
+      return published.body
     },
     scan: (path: string, headers: Record<string, string> = {}, method = 'GET') =>
       http(method, flimbo.ports.door, path, { 'user-agent': PHONE, 'accept-language': 'de-DE,de;q=0.9', 'x-forwarded-for': BREMEN, ...headers }),

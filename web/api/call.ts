@@ -8,6 +8,11 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What was wrong, in the server's own sentence: of the first field concerned, or of the whole; `otherwise` where no answer came. */
+export function sentenceOf(error: unknown, otherwise: string): string {
+  return error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : otherwise
+}
+
 interface Parts {
   params?: Record<string, unknown>
   query?: Record<string, unknown>

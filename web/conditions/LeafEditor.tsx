@@ -1,13 +1,11 @@
 import { MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import { CODE_FIELDS, countryName, languageName, type Leaf } from '@flimbo/core/conditions'
+import { CODE_FIELDS, countryName, languageName, WEEKDAYS, type Leaf } from '@flimbo/core/conditions'
 import { DEVICE_TYPES, type KnownPlace } from '@flimbo/core/scans'
 import { getAlpha2Codes } from 'i18n-iso-countries'
 import { MomentField, NumberField, OnePlace, Several, SeveralPlaces, ZoneField } from './fields.tsx'
 import { BROWSERS, LANGUAGES, SYSTEMS } from './kinds.ts'
 
 const COUNTRIES = Object.keys(getAlpha2Codes()).sort((a, b) => countryName(a).localeCompare(countryName(b), 'en'))
-const DAYS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'] as const
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
 const FIELD_NAMES = { medium: 'Medium', source: 'Source', content: 'Content', label: 'Name of the piece' } as const
 
 const somewhere = (place: Partial<KnownPlace>): KnownPlace => ({ country: '', region: '', city: '', latitude: 0, longitude: 0, ...place })
@@ -59,7 +57,7 @@ export function LeafEditor({ leaf, change }: { leaf: Leaf; change: (leaf: Leaf) 
     case 'hours': return (
       <Stack sx={{ gap: 1 }}>
         <ToggleButtonGroup size="small" value={leaf.days} aria-label="Days" onChange={(_event, days: number[]) => { change({ ...leaf, days: [...days].sort((a, b) => a - b) }) }}>
-          {DAYS.map((day, i) => <ToggleButton key={day} value={i + 1} aria-label={DAY_NAMES[i] ?? day} sx={{ px: 1 }}>{day}</ToggleButton>)}
+          {WEEKDAYS.map((day, i) => <ToggleButton key={day} value={i + 1} aria-label={day} sx={{ px: 1 }}>{day.slice(0, 2)}</ToggleButton>)}
         </ToggleButtonGroup>
         <Stack direction="row" sx={{ gap: 1 }}>
           <TextField size="small" type="time" label="From" value={leaf.from} onChange={({ target }) => { change({ ...leaf, from: target.value.slice(0, 5) }) }} slotProps={{ inputLabel: { shrink: true } }} />

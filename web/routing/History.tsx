@@ -2,7 +2,7 @@ import { Alert, Box, Button, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { allLanes, changesInWords, differences, isSameRoute, NO_RULES, routesApi, type Lane, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useState } from 'react'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { When } from '../ui/index.ts'
 
 const STEP = 10
@@ -38,7 +38,7 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
   const current = rows[0] && partOf(rows[0].after)
   return (
     <>
-      {back.error && <Alert severity="error" variant="outlined">{back.error instanceof ApiProblem ? (back.error.problem.fields?.[0]?.message ?? back.error.problem.detail) : 'It could not go back. Nothing has changed.'}</Alert>}
+      {back.error && <Alert severity="error" variant="outlined">{sentenceOf(back.error, 'It could not go back. Nothing has changed.')}</Alert>}
       <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }} aria-label="Changes">
         {rows.map((revision) => (
           <Box component="li" key={revision.id} sx={{ display: 'grid', gridTemplateColumns: '28px 110px minmax(0, 1fr) auto', gap: 1, py: 0.75, borderBottom: 1, borderColor: 'divider' }}>

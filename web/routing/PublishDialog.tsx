@@ -1,6 +1,6 @@
 import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material'
 import { addressInWords, routesApi, type WholeRoute } from '@flimbo/core/routing'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { listed } from '@flimbo/core/conditions'
 import { counted, number } from '../ui/index.ts'
 
@@ -14,7 +14,7 @@ export function PublishDialog({ route, version, close }: { route: WholeRoute; ve
     <Dialog open onClose={close} fullWidth maxWidth="sm" aria-labelledby="publish-title">
       <DialogTitle id="publish-title">Publish “{route.name}”</DialogTitle>
       <DialogContent>
-        {publish.error && <Alert severity="error" variant="outlined" sx={{ mb: 2 }}>{publish.error instanceof ApiProblem ? (publish.error.problem.fields?.[0]?.message ?? publish.error.problem.detail) : 'It could not be published. Nothing has changed.'}</Alert>}
+        {publish.error && <Alert severity="error" variant="outlined" sx={{ mb: 2 }}>{sentenceOf(publish.error, 'It could not be published. Nothing has changed.')}</Alert>}
         {!data ? <Typography role="status">Deciding the latest scans again…</Typography> : (
           <>
             <Typography variant="h3">What changes</Typography>

@@ -4,7 +4,7 @@ import type { Chosen } from './SignalPlan.tsx'
 import type { Draft } from './useDraft.ts'
 
 /** What the review finds in a draft; `exits` are the real scans of lanes that are live as they stand. */
-export function useFindings({ destination, rules }: Draft, lanes: readonly Lane[], now: number, exits: readonly ExitTally[] | null) {
+export function findingsOf({ destination, rules }: Draft, lanes: readonly Lane[], now: number, exits: readonly ExitTally[] | null) {
   const taken = exits === null ? undefined : new Map<string, number>()
   for (const { exit, scans } of exits ?? []) taken?.set(exit, (taken.get(exit) ?? 0) + scans)
   return reviewRoute({ destination, rules: { ...rules, lanes: [...lanes] }, now, ...(taken ? { taken } : {}) })

@@ -14,7 +14,7 @@ import { Matrix } from './Matrix.tsx'
 import { PublishDialog } from './PublishDialog.tsx'
 import { codeSettings, compiledDraft, DEVICES, NO_PLACE, rehearse, useLedTo } from './rehearse.ts'
 import { RouteCheck } from './RouteCheck.tsx'
-import { ReviewList, useFindings } from './ReviewList.tsx'
+import { ReviewList, findingsOf } from './ReviewList.tsx'
 import { LifeInspector, OtherwiseInspector, ProtectionInspector } from './RouteInspector.tsx'
 import { circlesOf } from './circles.ts'
 import { SettingsView } from './SettingsView.tsx'
@@ -85,7 +85,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const rehearsed = compiled && rehearse(compiled, given, now)
   const { lanes } = draft.rules
   const asked = allLanes(draft.rules, set?.lanes ?? [])
-  const findings = useFindings(draft, asked, now, state.isPrepared ? null : exits)
+  const findings = findingsOf(draft, asked, now, state.isPrepared ? null : exits)
   // What the linter says of the destination itself, seen through the piece that is scanned most.
   const tagFindings = codes[0]?.findings.filter(({ field }) => field === 'destination').map(({ sentence }) => sentence) ?? []
   const splits = asked.filter(({ outcome }) => outcome.kind === 'split')

@@ -1,7 +1,7 @@
 import { Alert, Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material'
 import { openLife, routesApi, type Answer, type Life, type WholeRoute } from '@flimbo/core/routing'
 import { useState, type ReactNode } from 'react'
-import { ApiProblem, useChange } from '../api/index.ts'
+import { sentenceOf, useChange } from '../api/index.ts'
 import { MomentField, NumberField, Several, ZoneField } from '../conditions/index.ts'
 import { LANGUAGES } from '../conditions/index.ts'
 import { Inspector } from '../ui/index.ts'
@@ -78,7 +78,7 @@ function PasswordForm({ route }: { route: WholeRoute }) {
     <Stack component="form" sx={{ gap: 1 }} onSubmit={(event) => { event.preventDefault(); if (password !== '') set(password) }}>
       <Typography variant="h3">Password</Typography>
       <Typography variant="body2">{route.locked ? 'A password stands before this route.' : 'No password stands before this route.'}</Typography>
-      {error && <Alert severity="error" variant="outlined">{error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : 'The password could not be set.'}</Alert>}
+      {error && <Alert severity="error" variant="outlined">{sentenceOf(error, 'The password could not be set.')}</Alert>}
       <TextField size="small" type="password" label={route.locked ? 'Another password' : 'Password'} autoComplete="new-password" value={password} onChange={({ target }) => { setPassword(target.value) }} />
       <Stack direction="row" sx={{ gap: 1 }}>
         <Button type="submit" variant="outlined" disabled={isPending || password === ''}>{route.locked ? 'Change it now' : 'Put it before the route now'}</Button>

@@ -2,7 +2,7 @@ import { Alert, Button, Link, Stack, TextField, Typography } from '@mui/material
 import { laneSetsApi, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
-import { ApiProblem, useChange } from '../api/index.ts'
+import { sentenceOf, useChange } from '../api/index.ts'
 import { Pick } from '../conditions/index.ts'
 import { counted, Inspector } from '../ui/index.ts'
 import type { DraftState } from './useDraft.ts'
@@ -34,7 +34,7 @@ function KeepForm({ lanes, kept, mayKeep }: { lanes: LaneSet['lanes']; kept: (se
   return (
     <Stack component="form" sx={{ gap: 1 }} onSubmit={(event) => { event.preventDefault(); if (name.trim() !== '') keep() }}>
       <Typography variant="h3">Share this route’s lanes</Typography>
-      {create.error && <Alert severity="error" variant="outlined">{create.error instanceof ApiProblem ? (create.error.problem.fields?.[0]?.message ?? create.error.problem.detail) : 'The set could not be kept.'}</Alert>}
+      {create.error && <Alert severity="error" variant="outlined">{sentenceOf(create.error, 'The set could not be kept.')}</Alert>}
       <TextField size="small" label="Name of the set" value={name} onChange={({ target }) => { setName(target.value) }} />
       <Button type="submit" variant="outlined" sx={{ alignSelf: 'flex-start' }} disabled={name.trim() === '' || create.isPending}>Keep {counted(lanes.length, 'lane')} as a set</Button>
     </Stack>

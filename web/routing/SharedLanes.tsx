@@ -4,13 +4,12 @@ import { EVERY_SCAN, whoInWords } from '@flimbo/core/conditions'
 import { laneSetsApi, outcomeInWords, type Lane, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { counted, Empty, Sheet, Trouble } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Track } from './LaneRow.tsx'
 import { freshKey } from './useDraft.ts'
 
-const sentenceOf = (error: unknown) => (error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : 'The server could not be reached. What you did is still here.')
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
 /** The sets of lanes that routes share: each with its lanes and with the routes that a change of it changes. */
@@ -78,7 +77,7 @@ function SetEditor({ set }: { set: LaneSet }) {
               <Box component="ul" aria-label="Routes that use it" sx={{ m: 0 }}>{set.routes.map((route) => <li key={route.id}>{route.campaignName}: {route.name}</li>)}</Box>
             </>
           )}
-          {error && <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>{sentenceOf(error)}</Alert>}
+          {error && <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>{sentenceOf(error, 'The server could not be reached. What you did is still here.')}</Alert>}
           <Stack direction="row" sx={{ gap: 1, mt: 2 }}>
             <Button variant="contained" disabled={!isChanged || change.isPending} onClick={save}>{set.routes.length === 0 ? 'Save' : `Save for ${counted(set.routes.length, 'route')}`}</Button>
             {isChanged && <Button color="inherit" onClick={() => { setName(set.name); setLanes(set.lanes) }}>Undo the changes</Button>}

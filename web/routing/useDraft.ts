@@ -1,6 +1,6 @@
 import { draftChange, isSameRoute, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
-import { ApiProblem, useChange } from '../api/index.ts'
+import { ApiProblem, sentenceOf, useChange } from '../api/index.ts'
 
 /** What is being prepared of a route: where everything else leads, and its rules. */
 export interface Draft { readonly destination: string; readonly rules: Rules }
@@ -51,7 +51,7 @@ export function useDraft(route: WholeRoute): DraftState {
         setLocal((now) => (now === local ? null : now))
       }, (error: unknown) => {
         if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setOvertaken(true)
-        else setFault(error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : 'The server could not be reached. What you did is still here and is tried again with your next edit.')
+        else setFault(sentenceOf(error, 'The server could not be reached. What you did is still here and is tried again with your next edit.'))
       })
     }, QUIET_MS)
     return () => { clearTimeout(later) }

@@ -2,7 +2,7 @@ import AddIcon from '@mui/icons-material/Add'
 import { Alert, Button, Skeleton, Stack, TextField, Typography } from '@mui/material'
 import { domainsApi } from '@flimbo/core/domains'
 import { useState } from 'react'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { Sheet, Trouble } from '../ui/index.ts'
 import { ClientDomains } from './ClientDomains.tsx'
 import { DomainSheet } from './DomainSheet.tsx'
@@ -19,7 +19,7 @@ export function DomainsPart() {
       await create.mutateAsync({ body: { host } })
       setHost('')
     } catch (error) {
-      setFault(error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : 'The domain could not be sent.')
+      setFault(sentenceOf(error, 'The domain could not be sent.'))
     }
   }
   if (domains.isError) return <Trouble error={domains.error} />

@@ -1,3 +1,4 @@
+import { countryName, languageName } from '@flimbo/core/conditions'
 import { formatDistanceStrict } from 'date-fns'
 
 const whole = new Intl.NumberFormat('en-GB')
@@ -31,9 +32,6 @@ export function day(text: string): string {
 }
 
 
-const countries = new Intl.DisplayNames('en', { type: 'region' })
-const languages = new Intl.DisplayNames('en', { type: 'language' })
-
-export const country = (code: string): string => (code === '' ? 'Not known' : (countries.of(code) ?? code))
-export const language = (tag: string): string => (tag === '' ? 'Not named' : (languages.of(tag) ?? tag))
+export const country = (code: string): string => (code === '' ? 'Not known' : countryName(code))
+export const language = (tag: string): string => (tag === '' ? 'Not named' : languageName(tag))
 export const orUnknown = (text: string): string => (text === '' ? 'Not known' : text)
