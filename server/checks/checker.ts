@@ -2,7 +2,8 @@ import { checkSentence, isFailure, judge, type Check, type CheckRun } from '@fli
 import { readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
 import { insertedId, tables, type CampaignRow, type CheckRow, type CodeRow, type Database, type RouteRow } from '../database/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import { follow, type Reach } from './follow.ts'
+import type { Reach } from '../reach/index.ts'
+import { follow } from './follow.ts'
 
 /** So many destinations are followed at once. */
 const AT_ONCE = 8

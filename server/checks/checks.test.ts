@@ -4,7 +4,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { judge, type Check, type CheckRun } from '@flimbo/core/checks'
 import type { Code } from '@flimbo/core/codes'
 import { runningFlimbo, type Running } from '../tests/running.ts'
-import { due, follow, isPublicAddress, type Reach } from './index.ts'
+import { isPublicAddress } from '../reach/index.ts'
+import { due, follow, type Following } from './index.ts'
 
 /** A site where everything goes wrong that can. */
 function site(request: IncomingMessage, response: ServerResponse): void {
@@ -37,7 +38,7 @@ beforeAll(() => new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', (
 afterAll(() => { server.closeAllConnections(); server.close() })
 
 /** Only the site's own name is found on this machine; everything else is looked up as it stands. */
-const reach = (more: Partial<Reach> = {}): Reach => ({
+const reach = (more: Partial<Following> = {}): Following => ({
   privateToo: false,
   standIn: ({ hostname }) => (hostname === 'shop.test' ? { host: '127.0.0.1', port } : null),
   lookup: (name) => Promise.resolve([{ address: name === 'inside.test' ? '127.0.0.1' : '192.0.2.1', family: 4 }]),
@@ -45,7 +46,7 @@ const reach = (more: Partial<Reach> = {}): Reach => ({
   ...more,
 })
 const WANTED = [['utm_source', 'poster']] as const
-async function verdict(path: string, more?: Partial<Reach>) {
+async function verdict(path: string, more?: Partial<Following>) {
   const { hops, ending } = await follow(`http://shop.test${path}?utm_source=poster`, reach(more))
   return { ...judge(hops, ending, WANTED), hops: hops.length }
 }

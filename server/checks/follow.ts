@@ -1,65 +1,27 @@
-import { lookup as dnsLookup, type LookupAddress } from 'node:dns'
 import { request as httpRequest, type IncomingMessage, type RequestOptions } from 'node:http'
 import { request as httpsRequest } from 'node:https'
-import { isIP, type LookupFunction } from 'node:net'
 import { CHECK_LIMITS, type Ending, type Hop } from '@flimbo/core/checks'
-import { isPublicAddress } from './addresses.ts'
+import { connectionFor, ForbiddenAddress, type Reach } from '../reach/index.ts'
 
-/** How the checker may reach out. */
-export interface Reach {
-  /** Whether private addresses may be reached as well. */
-  readonly privateToo: boolean
-  /** Where a site is found that a stand-in answers for, on this machine; null for every real one. */
-  readonly standIn: (url: URL) => { readonly host: string; readonly port: number } | null
-  /** Finds the addresses of a name; the system's own look-up where it is left out. */
-  readonly lookup?: (name: string) => Promise<readonly LookupAddress[]>
+/** How a destination is followed. */
+export interface Following extends Reach {
   readonly limits?: { readonly hops: number; readonly bytes: number; readonly ms: number }
 }
 
 export interface Followed { readonly hops: Hop[]; readonly ending: Ending; readonly ms: number }
 
-/** The way led to an address that must not be reached. */
-class ForbiddenAddress extends Error {
-  override readonly name = 'ForbiddenAddress'
-}
-
 const REDIRECTS = new Set([301, 302, 303, 307, 308])
 const HEADERS = { 'User-Agent': 'Flimbo destination check', Accept: 'text/html,*/*;q=0.8', 'Accept-Encoding': 'identity' } as const
 
-function systemLookup(name: string): Promise<LookupAddress[]> {
-  return new Promise((resolve, reject) => {
-    dnsLookup(name, { all: true, verbatim: true }, (error, addresses) => { if (error) reject(error); else resolve(addresses) })
-  })
-}
-
-/**
- * Resolves a name, refuses it if any of its addresses is private, and hands on just what was checked: the
- * connection is made to that very address, so a name that answers differently the second time gains nothing.
- */
-function vettedLookup({ privateToo, lookup = systemLookup }: Reach): LookupFunction {
-  return (name, options, done) => {
-    lookup(name).then((addresses) => {
-      if (!privateToo && addresses.some(({ address }) => !isPublicAddress(address))) { done(new ForbiddenAddress(name), '', 0); return }
-      const [first] = addresses
-      if (!first) done(Object.assign(new Error('no address'), { code: 'ENOTFOUND' }), '', 0)
-      else if (options.all) done(null, [...addresses])
-      else done(null, first.address, first.family)
-    }, (error: unknown) => { done(error instanceof Error ? error : new Error(String(error)), '', 0) })
-  }
-}
-
 /** Asks for one address and reads no more of the answer than is allowed. */
-function get(url: URL, cookies: string, reach: Reach, signal: AbortSignal, bytesMax: number): Promise<IncomingMessage> {
-  const standIn = reach.standIn(url)
-  const literal = url.hostname.replace(/^\[|\]$/g, '')
-  if (!standIn && !reach.privateToo && isIP(literal) !== 0 && !isPublicAddress(literal)) return Promise.reject(new ForbiddenAddress(literal))
+async function get(url: URL, cookies: string, reach: Reach, signal: AbortSignal, bytesMax: number): Promise<IncomingMessage> {
+  const { isSecure, options: connection } = connectionFor(url, reach)
   const options: RequestOptions = {
     method: 'GET', agent: false, signal, path: url.pathname + url.search, maxHeaderSize: 32_768,
-    headers: { ...HEADERS, Host: url.host, ...(cookies === '' ? {} : { Cookie: cookies }) },
-    ...(standIn ?? { host: literal, port: url.port || (url.protocol === 'https:' ? 443 : 80), lookup: vettedLookup(reach), ...(isIP(literal) === 0 ? { servername: literal } : {}) }),
+    headers: { ...HEADERS, Host: url.host, ...(cookies === '' ? {} : { Cookie: cookies }) }, ...connection,
   }
   return new Promise((resolve, reject) => {
-    const asking = (url.protocol === 'https:' && !standIn ? httpsRequest : httpRequest)(options, (response) => {
+    const asking = (isSecure ? httpsRequest : httpRequest)(options, (response) => {
       let bytes = 0
       const enough = () => { response.destroy(); resolve(response) }
       response.on('data', (part: Buffer) => { bytes += part.length; if (bytes >= bytesMax) enough() })
@@ -97,7 +59,7 @@ function cookieJar() {
 }
 
 /** Follows an address as a browser's navigation would (WHATWG Fetch Standard, HTTP-redirect fetch): GET, within limits on hops, bytes and time. */
-export async function follow(address: string, reach: Reach): Promise<Followed> {
+export async function follow(address: string, reach: Following): Promise<Followed> {
   const limits = reach.limits ?? CHECK_LIMITS
   const began = performance.now()
   const signal = AbortSignal.timeout(limits.ms)

@@ -1,7 +1,6 @@
-export { isPublicAddress } from './addresses.ts'
 export { destinationChecker } from './checker.ts'
 export type { DestinationChecker } from './checker.ts'
 export { checksEndpoints } from './endpoints.ts'
 export { follow } from './follow.ts'
-export type { Followed, Reach } from './follow.ts'
+export type { Followed, Following } from './follow.ts'
 export { checkNightly, due } from './nightly.ts'

@@ -1,0 +1,51 @@
+import { lookup as dnsLookup, type LookupAddress } from 'node:dns'
+import { isIP, type LookupFunction } from 'node:net'
+import { isPublicAddress } from './addresses.ts'
+
+/** How the server may reach out to addresses that people gave. */
+export interface Reach {
+  /** Whether private addresses may be reached as well. */
+  readonly privateToo: boolean
+  /** Where a site is found that a stand-in answers for, on this machine; null for every real one. */
+  readonly standIn: (url: URL) => { readonly host: string; readonly port: number } | null
+  /** Finds the addresses of a name; the system's own look-up where it is left out. */
+  readonly lookup?: (name: string) => Promise<readonly LookupAddress[]>
+}
+
+/** The way led to an address that must not be reached. */
+export class ForbiddenAddress extends Error {
+  override readonly name = 'ForbiddenAddress'
+}
+
+function systemLookup(name: string): Promise<LookupAddress[]> {
+  return new Promise((resolve, reject) => {
+    dnsLookup(name, { all: true, verbatim: true }, (error, addresses) => { if (error) reject(error); else resolve(addresses) })
+  })
+}
+
+/**
+ * Resolves a name, refuses it if any of its addresses is private, and hands on just what was checked: the
+ * connection is made to that very address, so a name that answers differently the second time gains nothing.
+ */
+function vettedLookup({ privateToo, lookup = systemLookup }: Reach): LookupFunction {
+  return (name, options, done) => {
+    lookup(name).then((addresses) => {
+      if (!privateToo && addresses.some(({ address }) => !isPublicAddress(address))) { done(new ForbiddenAddress(name), '', 0); return }
+      const [first] = addresses
+      if (!first) done(Object.assign(new Error('no address'), { code: 'ENOTFOUND' }), '', 0)
+      else if (options.all) done(null, [...addresses])
+      else done(null, first.address, first.family)
+    }, (error: unknown) => { done(error instanceof Error ? error : new Error(String(error)), '', 0) })
+  }
+}
+
+/** Where a connection for an address is to be made. @throws ForbiddenAddress where the address itself is private */
+export function connectionFor(url: URL, reach: Reach): { isSecure: boolean; options: { host: string; port: number | string; lookup?: LookupFunction; servername?: string } } {
+  const standIn = reach.standIn(url)
+  if (standIn) return { isSecure: false, options: standIn }
+  const literal = url.hostname.replace(/^\[|\]$/g, '')
+  const isName = isIP(literal) === 0
+  if (!reach.privateToo && !isName && !isPublicAddress(literal)) throw new ForbiddenAddress(literal)
+  const isSecure = url.protocol === 'https:'
+  return { isSecure, options: { host: literal, port: url.port || (isSecure ? 443 : 80), lookup: vettedLookup(reach), ...(isName ? { servername: literal } : {}) } }
+}
