@@ -5,14 +5,16 @@ import type { Config } from './config/index.ts'
 import { checkNightly, destinationChecker } from './checks/index.ts'
 import { openDatabase } from './database/index.ts'
 import { openDomains, recordFinder } from './domains/index.ts'
-import { attempts, frontDoor, passes, rehearsals as makeRehearsals } from './door/index.ts'
+import { attempts, frontDoor, passes, seals, rehearsals as makeRehearsals } from './door/index.ts'
 import { office } from './office/index.ts'
 import { sheetReader } from './plan/index.ts'
+import type { Reach } from './reach/index.ts'
 import { startReader } from './results/index.ts'
 import { limits as makeLimits, lookup as makeLookup } from './routing/index.ts'
 import { announceScans, countLetThrough, dailySalts, enricher, liveHub, openPlaces, seenToday, startScanWriter } from './scans/index.ts'
-import { destinationSite, dnsStandIn, isStandInHost } from './standins/index.ts'
+import { collector as makeCollector, destinationSite, dnsStandIn, isStandInHost } from './standins/index.ts'
 import { tagging as makeTagging } from './tagging/index.ts'
+import { startHitSender, tagsOf } from './visitTags/index.ts'
 
 /** A running Flimbo. */
 export interface Flimbo {
@@ -60,7 +62,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const live = liveHub()
   const sheets = sheetReader()
   const limits = makeLimits({ count: countLetThrough(database.prepared), settled: () => writer.settled() })
-  const lookup = makeLookup(database, limits)
+  const lookup = makeLookup(database, limits, (workspaceId) => tagsOf(database.read, workspaceId))
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
   const rehearsals = makeRehearsals()
@@ -69,16 +71,16 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const ports = { office: 0, door: 0, standIn: 0 }
   const dns = config.standIns ? await dnsStandIn(config.dnsStandInPort, loopback(config.bind)) : null
   const findRecords = recordFinder(config.dns ?? (dns ? `${loopback(config.bind)}:${String(dns.port)}` : null))
-  const checker = destinationChecker({
-    database, live,
-    reach: { privateToo: config.checkPrivate, standIn: ({ hostname }) => (config.standIns && isStandInHost(hostname) ? { host: loopback(config.bind), port: ports.standIn } : null) },
-  })
+  const reach: Reach = { privateToo: config.checkPrivate, standIn: ({ hostname }) => (config.standIns && isStandInHost(hostname) ? { host: loopback(config.bind), port: ports.standIn } : null) }
+  const checker = destinationChecker({ database, live, reach })
+  const sender = startHitSender({ database, reach })
+  const collector = config.standIns ? makeCollector() : null
   const stopNightly = checkNightly(database, checker, config.checkHour)
 
-  const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, seen: seenToday(database.prepared), writer, rehearsals, passes: passes(), attempts: attempts(), log })
-  const application = office({ config, database, reader, lookup, limits, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, rehearsals, ports: () => ports, log, webDirectory })
+  const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, seen: seenToday(database.prepared), writer, rehearsals, passes: passes(), attempts: attempts(), seals: seals(), log })
+  const application = office({ config, database, reader, lookup, limits, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, sender, collector, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
-  const standIn = config.standIns ? destinationSite() : null
+  const standIn = collector && destinationSite(collector)
 
   ports.door = await listen(door, config.doorPort, config.bind)
   ports.office = await listen(officeServer, config.officePort, config.bind)
@@ -88,6 +90,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
     ports,
     async close() {
       stopNightly()
+      await sender.stop()
       live.close()
       await Promise.all([shut(door), shut(officeServer), ...(standIn ? [shut(standIn, { atOnce: true })] : [])])
       await dns?.close()

@@ -18,6 +18,8 @@ export const phoneScan = z.strictObject({
   place: z.string(),
   language: z.string(),
   count: z.boolean().default(false),
+  /** What its owner says where a page asks whether visit tags may fire. */
+  agrees: z.boolean().default(true),
 })
 
 const step = z.object({

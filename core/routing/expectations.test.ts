@@ -58,9 +58,9 @@ describe('rules', () => {
     expect(decide(compiled({ lanes: [lane('x')], shared: { setId: 3, place: 'first' } }, { sharedLanes: ofSet }), plainArrival(0)).exit).toBe('s3-x')
   })
   it('are the same however they are written, and take what was kept before there were sets', () => {
-    const { shared: _shared, ...older } = NO_RULES
+    const { shared: _shared, tags: _tags, ...older } = NO_RULES
     expect(rules.parse(older)).toEqual(NO_RULES)
-    const turned = { askLocation: null, shared: null, life: null, language: '', lanes: [] }
+    const turned = { tags: [], askLocation: null, shared: null, life: null, language: '', lanes: [] }
     expect(isSameRoute({ destination: 'a', rules: NO_RULES }, { destination: 'a', rules: turned })).toBe(true)
     expect(isSameRoute({ destination: 'a', rules: NO_RULES }, { destination: 'a', rules: { ...turned, language: 'de' } })).toBe(false)
   })

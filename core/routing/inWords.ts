@@ -40,8 +40,11 @@ interface Live { readonly destination: string; readonly rules: Rules }
 
 const laneName = ({ name, condition }: Lane) => `“${name === '' ? whoInWords(condition) : name}”`
 
-/** The differences between what was live and what is to be, in words; in the order they stand on the route. */
-export function changesInWords(was: Live, is: Live, nameOf: (routeId: number) => string): string[] {
+/**
+ * The differences between what was live and what is to be, in words; in the order they stand on the route.
+ * `nameOf` names other routes, `tagOf` visit tags by their key.
+ */
+export function changesInWords(was: Live, is: Live, nameOf: (routeId: number) => string, tagOf: (id: string) => string = (id) => id): string[] {
   const before = new Map(was.rules.lanes.map((lane) => [lane.id, lane]))
   const after = new Set(is.rules.lanes.map(({ id }) => id))
   const said: string[] = []
@@ -61,5 +64,7 @@ export function changesInWords(was: Live, is: Live, nameOf: (routeId: number) =>
   if (was.rules.language !== is.rules.language) said.push(is.rules.language === '' ? 'the language of the destination is no longer named' : `the destination is in ${is.rules.language}`)
   if (!same(was.rules.life, is.rules.life)) said.push(is.rules.life === null || lifeInWords(is.rules.life).length === 0 ? 'nothing bounds it any more' : lifeInWords(is.rules.life).join(' ').replace(/\.$/, ''))
   if (!same(was.rules.askLocation, is.rules.askLocation)) said.push(is.rules.askLocation === null ? 'phones are no longer asked where they are' : 'phones are asked where they are')
+  said.push(...is.rules.tags.filter((id) => !was.rules.tags.includes(id)).map((id) => `the visit tag “${tagOf(id)}” fires on the way`))
+  said.push(...was.rules.tags.filter((id) => !is.rules.tags.includes(id)).map((id) => `the visit tag “${tagOf(id)}” no longer fires`))
   return said
 }

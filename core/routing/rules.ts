@@ -73,11 +73,13 @@ export const rules = z.strictObject({
   shared: z.strictObject({ setId: z.int(), place: z.enum(['first', 'last']) }).nullable().default(null),
   /** Why the phone is asked where it is, precisely; null where it is not asked. */
   askLocation: z.strictObject({ why: requiredLine('the reason', 300) }).nullable(),
+  /** Keys of the workspace's visit tags that fire on the way. */
+  tags: z.array(z.string().max(16)).max(20, 'A route fires at most 20 tags.').refine((all) => new Set(all).size === all.length, 'A tag is named twice.').default([]),
 })
 export type Rules = z.infer<typeof rules>
 
 /** A route that sends every scan to its destination. */
-export const NO_RULES: Rules = { lanes: [], language: '', life: null, shared: null, askLocation: null }
+export const NO_RULES: Rules = { lanes: [], language: '', life: null, shared: null, askLocation: null, tags: [] }
 
 /** A life without bounds, to be filled in. */
 export function openLife(zone: string): Life {

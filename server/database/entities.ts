@@ -3,6 +3,7 @@ import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
 import type { Expectation, Lane, Rules, State } from '@flimbo/core/routing'
+import type { VisitValues } from '@flimbo/core/visitTags'
 import type { Person } from '@flimbo/core/workspace'
 
 /** Rows as they are stored. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
@@ -54,6 +55,13 @@ export interface DomainRow {
 export interface SettingRow { workspaceId: number; section: string; value: unknown; version: number }
 export interface PreferenceRow { personId: number; name: string; value: unknown }
 export interface ViewRow { id: number; workspaceId: number; name: string; value: unknown }
+/** A hit of a visit tag that the server has still to send; `nextAt` is null where it was given up. */
+export interface HitRow {
+  id: number; workspaceId: number; tagId: string; at: number; isTest: boolean; visit: VisitValues
+  attempts: number; nextAt: number | null
+  /** What the collector answered last, in words. */
+  fault: string
+}
 export interface CheckRow {
   id: number; routeId: number; codeId: number | null; address: string; at: number; ms: number; verdict: Verdict; status: number | null
   hops: Hop[]; lost: string[]; failingSince: number | null
@@ -132,6 +140,9 @@ const checks = new EntitySchema<CheckRow>({
   name: 'checks',
   columns: { id, routeId: integer, codeId: optionalInteger, address: text, at: integer, ms: integer, verdict: text, status: optionalInteger, hops: json, lost: json, failingSince: optionalInteger },
 })
+const hits = new EntitySchema<HitRow>({
+  name: 'hits', columns: { id, workspaceId: integer, tagId: text, at: integer, isTest: { type: 'boolean' }, visit: json, attempts: integer, nextAt: optionalInteger, fault: text },
+})
 const revisions = new EntitySchema<RevisionRow>({
   name: 'revisions',
   columns: {
@@ -142,5 +153,5 @@ const revisions = new EntitySchema<RevisionRow>({
 
 /** Every table TypeORM knows; scans and what belongs to them are reached by prepared SQL alone. */
 export const tables = {
-  workspaces, people, sessions, clients, campaigns, routes, laneSets, codes, shortLinks, domains, settings, preferences, views, checks, revisions,
+  workspaces, people, sessions, clients, campaigns, routes, laneSets, codes, shortLinks, domains, settings, preferences, views, checks, hits, revisions,
 }

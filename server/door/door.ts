@@ -5,15 +5,16 @@ import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
 import type { Outcome, Place } from '@flimbo/core/scans'
 import type { Domains, Doorway } from '../domains/index.ts'
 import type { Lookup, Posting } from '../routing/index.ts'
-import { DoorBusy, type ScanRecord, type ScanWriter } from '../scans/index.ts'
+import { DoorBusy, type Hits, type ScanRecord, type ScanWriter } from '../scans/index.ts'
 import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.ts'
 import { locationPage, passwordPage } from './askPages.ts'
 import { readForm, rounded } from './forms.ts'
+import { afterAsking, onTheWay, type OnTheWayParts } from './onTheWay.ts'
 import { messagePage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
 import { takePass } from './passes.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
 
-export interface DoorParts extends ArrivalParts, PasswordParts {
+export interface DoorParts extends ArrivalParts, PasswordParts, OnTheWayParts {
   readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
   readonly writer: ScanWriter
@@ -79,12 +80,18 @@ function isUnlocked({ passes }: DoorParts, { codeId, passwordHash }: Posting, pa
   return passwordHash !== '' && pass !== '' && passes.isGood(pass, codeId, passwordHash, Date.now())
 }
 
-/** Answers who filled in a form of the front door: a password, or where the phone is. */
+/** Answers who filled in a form of the front door: a password, where the phone is, or whether tags may fire. */
 function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void {
   if (!posting) { sendUnknown(call.response, call.doorway); return }
   const { rules, locked } = posting.compiled.route.settings
-  if (locked !== true && !rules?.askLocation) { refuseMethod(call.response); return }
+  const isAsking = locked === true || Boolean(rules?.askLocation)
   readForm(call.request).then(async (given) => {
+    if (given?.onward) {
+      // The scan was stored when it was asked. Asked too long ago, it is scanned anew: nobody is left standing.
+      send(call.response, afterAsking(parts, posting, given.onward, given.agreed, Date.now()) ?? { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` })
+      return
+    }
+    if (!isAsking) { refuseMethod(call.response); return }
     if (!given) { sendPage(call.response, 'malformed'); return }
     const { pass, rest } = takePass(call.query)
     if (given.password !== null) {
@@ -106,9 +113,11 @@ function answer(parts: DoorParts, { request, response }: Call, posting: Posting,
     const takes = posting.counter !== null && isReal && isLetThrough(decision)
     // Taken before the scan is stored: the next one is decided before that.
     if (takes) posting.counter?.take(arrival.at)
-    parts.writer.store(recordOf(posting, came, decision, standing), (error) => {
+    const onWay = onTheWay(parts, posting, came, decision)
+    parts.writer.store(recordOf(posting, came, decision, standing, onWay?.hits ?? null), (error) => {
       if (error && takes) posting.counter?.giveBack(arrival.at)
       if (error) refuse(parts, response, error)
+      else if (onWay?.page) send(response, onWay.page)
       else carryOut(response, decision, request.method === 'POST')
     })
     if (isReal && posting.compiled.route.asksRepeat) parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
@@ -124,13 +133,13 @@ export function outcomeOf(decision: Decision): Outcome {
   return decision.message === 'own' ? 'message' : decision.message
 }
 
-function recordOf(posting: Posting, { arrival, enriched, day, visitor }: CameIn, decision: Decision, { given }: Standing): ScanRecord {
+function recordOf(posting: Posting, { arrival, enriched, day, visitor }: CameIn, decision: Decision, { given }: Standing, hits: Hits | null): ScanRecord {
   const { apart, place, device, language, referrer } = enriched
   const precise = given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
   const kept: Place = precise ? { ...place, ...rounded(precise) } : place
   return {
     at: arrival.at, workspaceId: posting.workspaceId, campaignId: posting.campaignId, day, codeId: posting.codeId, routeId: posting.routeId, revisionId: posting.revisionId,
-    outcome: outcomeOf(decision), exit: decision.exit, variant: decision.variant, apart, place: kept, device, language, referrer, visitor,
+    outcome: outcomeOf(decision), exit: decision.exit, variant: decision.variant, apart, place: kept, device, language, referrer, visitor, hits,
   }
 }
 
@@ -164,14 +173,14 @@ function sendPage(response: ServerResponse, name: PageName): void {
 
 function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
   if ('goOn' in page) { sendOn(response, page.goOn, 303); return }
-  const { status, body, nonce, asks } = page
+  const { status, body, policy = [], hidesReferrer } = page
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Length': body.length,
     'Cache-Control': 'no-store',
-    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${nonce === undefined ? '' : `; script-src 'nonce-${nonce}'`}`,
+    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
     'X-Content-Type-Options': 'nosniff',
-    ...(asks ? { 'Referrer-Policy': 'no-referrer' } : {}),
+    ...(hidesReferrer ? { 'Referrer-Policy': 'no-referrer' } : {}),
     ...(status === 503 ? { 'Retry-After': '60' } : {}),
   })
   response.end(body)

@@ -8,9 +8,12 @@ export interface Given {
   readonly precise: Point | 'refused' | null
   /** Whether the place may be kept, rounded. */
   readonly keep: boolean
+  /** Where the visit goes on to, sealed, where the page asked whether tags may fire; and what the visitor said. */
+  readonly onward: string | null
+  readonly agreed: boolean
 }
 
-const BYTES_MAX = 4096
+const BYTES_MAX = 16_384
 
 /** Reads a form's fields; null where the body is too long or no form. */
 export function readForm(request: IncomingMessage): Promise<Given | null> {
@@ -29,7 +32,7 @@ export function readForm(request: IncomingMessage): Promise<Given | null> {
 }
 
 function givenBy(fields: URLSearchParams): Given {
-  return { password: fields.get('password'), precise: fields.has('asked') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes' }
+  return { password: fields.get('password'), precise: fields.has('asked') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes', onward: fields.get('onward'), agreed: fields.get('agreed') === 'yes' }
 }
 
 function pointOf(fields: URLSearchParams): Point | 'refused' {

@@ -28,19 +28,19 @@ export function escapeMarkup(text: string): string {
 }
 const MARKUP: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
 
-/** A whole document; `body` is markup. */
-export function document(title: string, body: string): Buffer {
+/** A whole document; `body` and `head` are markup. */
+export function document(title: string, body: string, head = ''): Buffer {
   const name = escapeMarkup(title)
-  return Buffer.from(`<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style></head><body><main><h1>${name}</h1>${body}</main></body></html>`)
+  return Buffer.from(`<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style>${head}</head><body><main><h1>${name}</h1>${body}</main></body></html>`)
 }
 
 export interface Rendered {
   readonly status: number
   readonly body: Buffer
-  /** The nonce of its script, where it has one. */
-  readonly nonce?: string
-  /** Whether it has a form, which goes to the front door itself. */
-  readonly asks?: true
+  /** What it may do beyond standing there: further directives of its Content-Security-Policy. */
+  readonly policy?: readonly string[]
+  /** Whether nobody is told that the visitor comes from here: its address may carry what is meant for this page alone. */
+  readonly hidesReferrer?: true
 }
 
 /** Every page, ready to send. */

@@ -16,9 +16,10 @@ import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
 import { routesEndpoints, type Limits, type Lookup } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
-import type { DnsStandIn } from '../standins/index.ts'
+import type { Collector, DnsStandIn } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
+import { tagsOf, visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
@@ -41,6 +42,9 @@ export interface OfficeParts {
   readonly sheets: SheetReader
   /** The DNS stand-in, where it runs. */
   readonly standInRecords: DnsStandIn | null
+  readonly sender: HitSender
+  /** The collector stand-in, where it runs. */
+  readonly collector: Collector | null
   readonly rehearsals: Rehearsals
   readonly ports: () => { door: number; standIn: number }
   readonly log: Logger
@@ -90,7 +94,7 @@ export function office(parts: OfficeParts): Express {
   app.use(failures(log))
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
-    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
+    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given), tagsOf: (workspaceId: number) => tagsOf(database.read, workspaceId) }
     const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
     const router = express.Router()
     router.use((_request, response, next) => {
@@ -113,6 +117,7 @@ export function office(parts: OfficeParts): Express {
     domainsEndpoints(mounts, rest)
     planEndpoints(mounts, rest)
     checksEndpoints(mounts, rest)
+    visitTagsEndpoints(mounts, rest)
     phoneEndpoints(mounts, rest)
     const document = openApiDocument(mounts.endpoints, { title: 'Flimbo', version: '0.1.0' })
     router.get('/openapi.json', (_request, response) => { response.json(document) })

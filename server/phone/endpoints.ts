@@ -5,7 +5,8 @@ import type { Config } from '../config/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { rehearsalHeader, type Rehearsals } from '../door/index.ts'
 import { addressIn, isStandInHost, standInAddress, STANDIN_DEVICES, STANDIN_LANGUAGES, STANDIN_PLACES } from '../standins/index.ts'
-import { ask } from './ask.ts'
+import { ask, type Asked } from './ask.ts'
+import { askedIn, lightPageIn } from './readPage.ts'
 
 interface Parts {
   readonly config: Pick<Config, 'bind' | 'standIns' | 'trust'>
@@ -15,7 +16,13 @@ interface Parts {
   readonly ports: () => { door: number; standIn: number }
 }
 
-const MEANINGS: Readonly<Record<number, string>> = { 302: 'sends the phone on', 404: 'knows no such short link, or it is paused', 410: 'says the code was withdrawn', 503: 'asks to try again in a minute' }
+const MEANINGS: Readonly<Record<number, string>> = { 302: 'sends the phone on', 303: 'sends the phone on', 404: 'knows no such short link, or it is paused', 410: 'says the code was withdrawn', 503: 'asks to try again in a minute' }
+
+function meaningOf({ status, body, title }: Asked): string {
+  if (lightPageIn(body)) return 'shows a light page on which visit tags fire'
+  if (askedIn(body) !== null) return 'asks whether visit tags may fire'
+  return MEANINGS[status] ?? (title === '' ? 'answers' : `shows “${title}”`)
+}
 
 export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, ports }: Parts): void {
   const mayCount = config.standIns && (config.trust?.('127.0.0.1', 0) ?? false)
@@ -49,11 +56,24 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
       ...(body.count ? { 'x-forwarded-for': from } : { 'flimbo-rehearsal': rehearsalHeader(rehearsals, from, Date.now()) }),
     }
     const first = await ask(target, ports().door, config.bind, headers)
-    const steps: PhoneAnswer['steps'] = [{ address: target.href, status: first.status, says: MEANINGS[first.status] ?? 'answers' }]
-    if (first.location === null) return { steps, landed: null }
-    const page = await visit(new URL(first.location))
+    const steps: PhoneAnswer['steps'] = [{ address: target.href, status: first.status, says: meaningOf(first) }]
+    const onward = askedIn(first.body)
+    const second = onward === null ? first : await ask(target, ports().door, config.bind, headers, { onward, agreed: body.agrees ? 'yes' : 'no' })
+    if (onward !== null) steps.push({ address: target.href, status: second.status, says: `is told ${body.agrees ? 'yes' : 'no'}, and ${meaningOf(second)}` })
+    const light = lightPageIn(second.body)
+    if (light) steps.push(...await Promise.all(light.loads.map(fire)))
+    const next = light?.next ?? (second.location === null ? null : new URL(second.location, target))
+    if (next === null) return { steps, landed: null }
+    const page = await visit(next)
     return { steps: [...steps, page.step], landed: page.landed }
   })
+
+  /** Loads what a light page has to load. Only stand-ins are reached: a rehearsal is in no real figure. */
+  async function fire(address: URL) {
+    if (!config.standIns || !isStandInHost(address.hostname)) return { address: address.href, status: null, says: 'lies outside of this machine; a real phone would load it' }
+    const { status } = await ask(address, ports().standIn, config.bind, { 'user-agent': 'Mozilla/5.0 (rehearsal)' })
+    return { address: address.href, status, says: address.pathname.endsWith('.js') ? 'is loaded; only a real browser runs it' : status < 400 ? 'is told of the visit' : 'did not take the hit' }
+  }
 
   async function visit(address: URL) {
     if (!config.standIns || !isStandInHost(address.hostname)) {

@@ -1,6 +1,6 @@
-import { allLanes, brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type Lane, type WholeRoute } from '@flimbo/core/routing'
+import { allLanes, brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type Lane, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { spanOfDays } from '@flimbo/core/results'
-import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
+import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
 import { hashPassword } from '../workspace/index.ts'
 import { checkAnswers, checkDestination } from './checkDestination.ts'
@@ -23,8 +23,14 @@ function withShared({ destination, rules }: Pick<RouteRow, 'destination' | 'rule
 }
 
 /** Preparing a route, looking at what that would change, and making it live. */
-export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, lookup, live, domains }: RoutingParts, { routeOf, whole }: Finders): void {
+export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, lookup, live, domains, tagsOf }: RoutingParts, { routeOf, whole }: Finders): void {
   const { read } = database
+
+  /** Refuses rules that fire a visit tag which is not defined. @throws Refusal */
+  async function checkTags(workspaceId: number, { tags }: Rules): Promise<void> {
+    const defined = (await tagsOf(workspaceId)).tags.map(({ id }) => id)
+    if (tags.some((id) => !defined.includes(id))) throw wrongField('rules', 'A visit tag that is to fire is not defined any more. Take it off the route.')
+  }
 
   /** Makes a change live for the next scan, before the call is answered. @throws Refusal where somebody saved meanwhile */
   async function carryOut(who: { workspace: { id: number }; person: { id: number } }, id: number, version: number, change: (row: RouteRow) => RouteChanges | Promise<RouteChanges>, also: Partial<RouteRow> = {}): Promise<WholeRoute> {
@@ -35,6 +41,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       const changes = await change(row)
       await checkOnward(manager, { ...row, ...changes }, changes.rules ?? row.rules)
       await checkShared(manager, changes.rules ?? row.rules, row.campaignId)
+      if (changes.rules) await checkTags(workspaceId, changes.rules)
       const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
       if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
       return done
@@ -54,6 +61,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       if (row.draftVersion !== draftVersion) return false
       await checkOnward(manager, row, rules)
       await checkShared(manager, rules, row.campaignId)
+      await checkTags(who.workspace.id, rules)
       const isLive = isSameRoute(row, { destination, rules })
       await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
       return true
@@ -129,10 +137,11 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
     const sets = await setsOf(read, [row, next, ...all.values()].map(({ rules }) => rules))
     const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led, sets) : null }
     const code = await someCode(row)
+    const { tags } = await tagsOf(who.workspace.id)
     return {
       ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row, sets), is: settingsOf(next, sets), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led, sets)]), latest: LATEST }),
       broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next, sets), locked: false }, find), Date.now()),
-      changes: changesInWords(withShared(row, sets), withShared(next, sets), names),
+      changes: changesInWords(withShared(row, sets), withShared(next, sets), names, (tag) => tags.find((each) => each.id === tag)?.name ?? tag),
     }
   })
 }

@@ -10,6 +10,7 @@ import { draftEndpoints } from './draftEndpoints.ts'
 import { laneSetEndpoints } from './laneSetEndpoints.ts'
 import type { Limits } from './limits.ts'
 import type { Lookup } from './lookup.ts'
+import type { TagsOf } from './knownRoutes.ts'
 import { leadingTo } from './onward.ts'
 import { listRevisions } from './revisions.ts'
 import { changeRoute, insertRoute } from './store.ts'
@@ -23,6 +24,7 @@ export interface RoutingParts {
   readonly limits: Limits
   readonly live: LiveHub
   readonly domains: Origins
+  readonly tagsOf: TagsOf
 }
 
 export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {

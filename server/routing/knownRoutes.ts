@@ -1,4 +1,5 @@
 import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute } from '@flimbo/core/routing'
+import { firedBy, type Fired, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { findAmong, tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
 import { settingsOf, setsOf } from './sharedLanes.ts'
@@ -9,6 +10,8 @@ export interface KnownRoute {
   readonly compiled: CompiledRoute
   readonly counter: Counter | null
   readonly passwordHash: string
+  /** The visit tags that fire on its way; null where none does. */
+  readonly fired: Fired | null
   /** Every route its lanes lead on to, and theirs. */
   readonly ledTo: ReadonlySet<number>
 }
@@ -25,15 +28,24 @@ export async function routesFrom({ read }: Pick<Database, 'read'>, rows: readonl
   return found
 }
 
+/** The visit tags that a workspace defined. */
+export type TagsOf = (workspaceId: number) => Promise<VisitTagSettings>
+
 /** Reads a route and makes it ready, with the scans it has let through where it is limited. */
-export function routeLoader(database: Pick<Database, 'read'>, limits: Limits): (id: number) => Promise<KnownRoute> {
+export function routeLoader(database: Pick<Database, 'read'>, limits: Limits, tagsOf: TagsOf): (id: number) => Promise<KnownRoute> {
+  async function fired({ campaignId, rules }: RouteRow): Promise<Fired | null> {
+    if (rules.tags.length === 0) return null
+    const { workspaceId } = await database.read.findOneByOrFail(tables.campaigns, { id: campaignId })
+    return firedBy(await tagsOf(workspaceId), rules.tags)
+  }
+
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
     const sets = await setsOf(database.read, [...all.values()].map(({ rules }) => rules))
     const compiled = compileRoute(settingsOf(row, sets), (other) => { const led = all.get(other); return led ? settingsOf(led, sets) : null })
     return {
-      revisionId: row.revisionId, compiled, counter: await limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash,
+      revisionId: row.revisionId, compiled, counter: await limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash, fired: await fired(row),
       ledTo: new Set([...all.keys()].filter((other) => other !== id)),
     }
   }

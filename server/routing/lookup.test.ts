@@ -8,6 +8,7 @@ import { setUpWorkspace } from '../workspace/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { USUAL_PIECE } from '@flimbo/core/codes'
 import { USUAL_RULES } from '@flimbo/core/tagging'
+import { NO_TAGS } from '@flimbo/core/visitTags'
 import { changeCodes, issueCodes } from '../codes/index.ts'
 import { changeRoute, insertRoute, limits, lookup, type Lookup } from './index.ts'
 
@@ -25,7 +26,7 @@ beforeEach(async () => {
     await insertRoute(manager, { campaignId: 1, name: 'A', destination: 'https://saltmarsh.example/one', note: '' }, by)
     await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 1, route: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', state: 'live' }], by, 6)
   })
-  find = lookup(database, limits({ count: () => 0, settled: () => Promise.resolve() }))
+  find = lookup(database, limits({ count: () => 0, settled: () => Promise.resolve() }), () => Promise.resolve(NO_TAGS))
 })
 afterEach(async () => {
   await database.close()

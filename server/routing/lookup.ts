@@ -2,9 +2,10 @@ import { LRUCache } from 'lru-cache'
 import { In } from 'typeorm'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
 import { compileCode, type Compiled, type CompiledCode, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
+import type { Fired } from '@flimbo/core/visitTags'
 import { tables, type Database } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
-import { routeLoader, type KnownRoute } from './knownRoutes.ts'
+import { routeLoader, type KnownRoute, type TagsOf } from './knownRoutes.ts'
 
 /** What the front door knows of a short link: enough to decide and to record without a further look. */
 export interface Posting {
@@ -19,6 +20,8 @@ export interface Posting {
   readonly counter: Counter | null
   /** Empty where no password stands before the route. */
   readonly passwordHash: string
+  /** Visit tags that fire on the way; null where none does. */
+  readonly fired: Fired | null
 }
 
 /** How many short links, and routes, are kept ready. */
@@ -54,7 +57,7 @@ function postingOf(known: KnownCode, route: KnownRoute): Posting {
   known.route = route
   known.posting = {
     codeId, routeId, campaignId, workspaceId, workspaceZone: zone, revisionId: route.revisionId,
-    compiled: { code: known.code, route: route.compiled }, counter: route.counter, passwordHash: route.passwordHash,
+    compiled: { code: known.code, route: route.compiled }, counter: route.counter, passwordHash: route.passwordHash, fired: route.fired,
   }
   return known.posting
 }
@@ -97,9 +100,9 @@ function findCode({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promis
   return async ({ domainId, slug }) => (await read.query<CodeRowOfDoor[]>(sql, [domainId, slug]))[0]
 }
 
-export function lookup(database: Pick<Database, 'read'>, limits: Limits): Lookup {
+export function lookup(database: Pick<Database, 'read'>, limits: Limits, tagsOf: TagsOf): Lookup {
   const find = findCode(database)
-  const load = routeLoader(database, limits)
+  const load = routeLoader(database, limits, tagsOf)
   const codes = new LRUCache<string, { known: KnownCode | null }>({ max: POSTINGS_MAX })
   const routes = new LRUCache<number, KnownRoute>({ max: ROUTES_MAX })
   /** Goes up with each change: what was read before one must not be kept after it. */

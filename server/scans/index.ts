@@ -15,7 +15,7 @@ export type { SeenToday } from './taken.ts'
 export { openPlaces } from './places.ts'
 export type { FindPlace } from './places.ts'
 export { pack, PACKED_WIDTH } from './record.ts'
-export type { Packed, ScanRecord } from './record.ts'
+export type { Hits, Packed, ScanRecord } from './record.ts'
 export { dailySalts, visitorHash } from './salts.ts'
 export type DailySalts = ReturnType<typeof import('./salts.ts').dailySalts>
 export { startScanWriter } from './writer.ts'

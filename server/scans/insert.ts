@@ -1,5 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import { PACKED_WIDTH, type Packed } from './record.ts'
+import { PACKED_WIDTH, type Hits, type Packed } from './record.ts'
 
 /** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
 function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
@@ -34,15 +34,23 @@ export function scanInserter(database: Sqlite.Database) {
     (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
 
+  const keepHit = database.prepare('INSERT INTO hits (workspaceId, tagId, at, isTest, visit, nextAt) VALUES (?, ?, ?, ?, ?, ?)')
+  const keepHits = (text: string, workspaceId: Packed, at: Packed, apart: Packed) => {
+    // Written by `pack`, on the other side of the thread.
+    const { tags, visit } = JSON.parse(text) as Hits
+    for (const tag of tags) keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
+  }
+
   const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]) => {
     for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
       const placeId = places.numberOf(packed.slice(i + 8, i + 13))
       const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
-      const [language, referrer, visitor, exit, variant] = packed.slice(i + 17, i + 22)
+      const [language, referrer, visitor, exit, variant, hits] = packed.slice(i + 17, i + 23)
       const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
       insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
+      if (typeof hits === 'string') keepHits(hits, workspaceId ?? 0, at ?? 0, apart ?? null)
     }
   })
 

@@ -1,4 +1,5 @@
 import type { Apart, Device, Outcome, Place } from '@flimbo/core/scans'
+import type { VisitValues } from '@flimbo/core/visitTags'
 
 /** One scan on its way into the database. The network address and user agent are already gone. */
 export interface ScanRecord {
@@ -21,11 +22,16 @@ export interface ScanRecord {
   readonly language: string
   readonly referrer: string
   readonly visitor: string
+  /** What the server is to send after the redirect, stored with the scan itself; left out where there is nothing. */
+  readonly hits?: Hits | null
 }
+
+/** One visit as some visit tags are to tell of it. */
+export interface Hits { readonly tags: readonly string[]; readonly visit: VisitValues }
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
 export type Packed = string | number | null
-export const PACKED_WIDTH = 22
+export const PACKED_WIDTH = 23
 
 export function pack(scan: ScanRecord, into: Packed[]): void {
   const { place, device } = scan
@@ -33,6 +39,6 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     scan.at, scan.workspaceId, scan.day, scan.codeId, scan.routeId, scan.revisionId, scan.outcome, scan.apart,
     place.country, place.region, place.city, place.latitude, place.longitude,
     device.type, device.system, device.systemVersion, device.browser,
-    scan.language, scan.referrer, scan.visitor, scan.exit, scan.variant,
+    scan.language, scan.referrer, scan.visitor, scan.exit, scan.variant, scan.hits ? JSON.stringify(scan.hits) : null,
   )
 }

@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { collector, isCollectorHost, type Collector } from './collector.ts'
 
 /** Sites under `.example` (RFC 2606) exist on no network: this one answers for all of them. */
 export function isStandInHost(hostname: string): boolean {
@@ -45,7 +46,7 @@ function mishapOf({ pathname, search }: URL, base: string): ((response: ServerRe
   }
 }
 
-function answer(request: IncomingMessage, response: ServerResponse): void {
+function answer(collecting: Collector, request: IncomingMessage, response: ServerResponse): void {
   const address = new URL(request.url ?? '/', 'http://stand-in.example')
   const under = /^\/at\/([^/]+)(\/.*)?$/.exec(address.pathname)
   const host = under?.[1] ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
@@ -56,10 +57,11 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
   if (under) address.pathname = under[2] ?? '/'
   const mishap = mishapOf(address, under ? `/at/${host}` : '')
   if (mishap) { mishap(response); return }
+  if (isCollectorHost(host)) { collecting.take(request, response, host, address); return }
   response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' }).end(page(host, address))
 }
 
-/** A web server for the sample company's pages, so that redirects land somewhere with no network. */
-export function destinationSite(): Server {
-  return createServer(answer)
+/** A web server for the sample company's pages, so that redirects land somewhere with no network; and for the collector its visits are measured by. */
+export function destinationSite(collecting = collector()): Server {
+  return createServer((request, response) => { answer(collecting, request, response) })
 }

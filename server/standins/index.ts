@@ -1,3 +1,5 @@
+export { collector } from './collector.ts'
+export type { Collector } from './collector.ts'
 export { destinationSite, isStandInHost, standInAddress } from './destination-site.ts'
 export { STANDIN_DEVICES, STANDIN_LANGUAGES } from './devices.ts'
 export type { StandInDevice } from './devices.ts'

@@ -1,0 +1,44 @@
+import { randomUUID } from 'node:crypto'
+import type { Decision } from '@flimbo/core/routing'
+import type { VisitValues } from '@flimbo/core/visitTags'
+import type { Posting } from '../routing/index.ts'
+import type { Hits } from '../scans/index.ts'
+import type { CameIn } from './arrive.ts'
+import { consentPage, lightPage } from './lightPage.ts'
+import type { Rendered } from './pages.ts'
+import type { Seals } from './sealed.ts'
+
+export interface OnTheWayParts { readonly seals: Seals }
+
+/** What the tags of a route do to one of its visits. */
+export interface OnTheWay {
+  /** What the server is to send once the scan is on disk. */
+  readonly hits: Hits | null
+  /** The page on which tags fire, or are asked for first; null for a plain redirect. */
+  readonly page: Rendered | null
+}
+
+/**
+ * Works out what fires on the way of a scan that is sent on; null where nothing does. Programs are sent on
+ * plainly: they fire nothing, and are in no figure of a collector either.
+ */
+export function onTheWay({ seals }: OnTheWayParts, { fired, codeId, compiled: { code: { settings } } }: Posting, { arrival, enriched }: CameIn, decision: Decision): OnTheWay | null {
+  const { apart, place, language, device } = enriched
+  if (!fired || decision.kind !== 'redirect' || !(apart === null || apart === 'onward' || apart === 'test')) return null
+  const { page, asked, server, consent } = fired
+  const visit: VisitValues = {
+    ...settings.utm, address: decision.address, code: settings.slug ?? '', country: place.country, language, device: device.type, time: String(arrival.at), visit: randomUUID(),
+  }
+  return {
+    hits: server.length === 0 ? null : { tags: server.map(({ id }) => id), visit },
+    page: asked.length > 0 ? consentPage(consent, visit.address, seals.seal(codeId, visit, arrival.at)) : page.length > 0 ? lightPage(page, visit) : null,
+  }
+}
+
+/** Goes on after a visitor was asked: to the light page with the tags that may fire, or straight to where the visit leads; null where the question lies too long ago. */
+export function afterAsking({ seals }: OnTheWayParts, { fired, codeId }: Posting, sealed: string, agreed: boolean, now: number): Rendered | { goOn: string } | null {
+  const visit = seals.open(codeId, sealed, now)
+  if (!visit) return null
+  const tags = fired ? [...fired.page, ...(agreed ? fired.asked : [])] : []
+  return tags.length > 0 ? lightPage(tags, visit) : { goOn: visit.address }
+}

@@ -1,0 +1,76 @@
+import { In, Not } from 'typeorm'
+import { visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
+import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { tables, type Database } from '../database/index.ts'
+import { destinationFault, type Lookup } from '../routing/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+import type { Collector } from '../standins/index.ts'
+import { readSetting, writeSetting, type SignedIn } from '../workspace/index.ts'
+import { VISIT_TAGS } from './section.ts'
+import type { HitSender } from './sender.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly lookup: Lookup
+  readonly live: LiveHub
+  readonly sender: HitSender
+  readonly domains: { origins(): readonly string[] }
+  /** The collector stand-in, where it runs. */
+  readonly collector: Collector | null
+}
+
+export function visitTagsEndpoints(mounts: Mounts, { database, lookup, live, sender, domains, collector }: Parts): void {
+  const { read } = database
+  const adminsOnly = ({ person }: SignedIn) => {
+    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change the visit tags.')
+  }
+
+  /** Refuses to take tags away that routes still fire. */
+  async function checkUnused(workspaceId: number, { tags }: VisitTagSettings): Promise<void> {
+    const { value: stored } = await readSetting(read, workspaceId, VISIT_TAGS)
+    const gone = stored.tags.filter(({ id }) => !tags.some((tag) => tag.id === id))
+    if (gone.length === 0) return
+    const campaigns = (await read.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
+    const routes = await read.find(tables.routes, { where: { campaignId: In(campaigns), state: Not('deleted') } })
+    for (const { id, name } of gone) {
+      const using = routes.filter(({ rules, draft }) => rules.tags.includes(id) || draft?.rules.tags.includes(id) === true)
+      if (using.length > 0) throw new Refusal('taken', `The tag “${name}” is used by ${using.slice(0, 3).map((route) => `“${route.name}”`).join(', ')}${using.length > 3 ? ` and ${String(using.length - 3)} more routes` : ''}. Take it off there first, or let it rest.`)
+    }
+  }
+
+  mount(mounts, visitTagsApi.settings, ({ who }) => readSetting(read, who.workspace.id, VISIT_TAGS))
+
+  mount(mounts, visitTagsApi.change, async ({ body, who }) => {
+    adminsOnly(who)
+    for (const [i, { address, name }] of body.value.tags.entries()) {
+      const fault = destinationFault(address, domains)
+      if (fault !== null) throw wrongField(`value.tags.${String(i)}.address`, `${name}: ${fault}`)
+    }
+    await checkUnused(who.workspace.id, body.value)
+    const stored = await writeSetting(database, who.workspace.id, VISIT_TAGS, body)
+    lookup.forgetAll()
+    live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
+    return stored
+  })
+
+  mount(mounts, visitTagsApi.queue, async ({ who }) => {
+    // SQLite takes the bare columns of a group from the row that max() found: the fault that was met most often.
+    const rows = await read.createQueryBuilder(tables.hits, 'h').select('h.tagId', 'tagId').addSelect('count(h.nextAt)', 'waiting').addSelect('count(*) - count(h.nextAt)', 'givenUp')
+      .addSelect('min(h.at)', 'oldestAt').addSelect('(SELECT min(n.nextAt) FROM hits n WHERE n.workspaceId = h.workspaceId AND n.tagId = h.tagId)', 'nextAt').addSelect('h.fault', 'fault').addSelect('max(h.attempts)', 'attempts')
+      .where('h.workspaceId = :workspaceId', { workspaceId: who.workspace.id }).groupBy('h.tagId').getRawMany<{ tagId: string; waiting: number; givenUp: number; oldestAt: number; nextAt: number | null; fault: string }>()
+    return { rows: rows.map(({ tagId, waiting, givenUp, oldestAt, nextAt, fault }) => ({ tagId, waiting, givenUp, oldestAt, nextAt, fault })) }
+  })
+
+  mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
+    adminsOnly(who)
+    sender.tryNow(who.workspace.id, tag)
+    await database.write((manager) => manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }))
+  })
+
+  mount(mounts, visitTagsApi.drop, async ({ params: { tag }, who }) => {
+    adminsOnly(who)
+    await database.write((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
+  })
+
+  mount(mounts, visitTagsApi.received, () => ({ rows: collector && collector.received() }))
+}
