@@ -13,15 +13,20 @@ export interface Look {
   readonly width?: number
   readonly height?: number
   readonly scheme?: 'light' | 'dark'
+  /** What it says it is; Chromium's own name for itself, which tells that nobody sits before it, where left out. */
+  readonly userAgent?: string
+  readonly script?: boolean
 }
 
 /** A browser with an empty profile of its own. */
-export function openBrowser({ width = 1280, height = 800, scheme = 'light' }: Look = {}): Promise<BrowserContext> {
+export function openBrowser({ width = 1280, height = 800, scheme = 'light', userAgent, script = true }: Look = {}): Promise<BrowserContext> {
   return chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'flimbo-browser-')), {
     executablePath: '/usr/bin/chromium',
     args: FLAGS,
     viewport: { width, height },
     colorScheme: scheme,
+    javaScriptEnabled: script,
+    ...(userAgent === undefined ? {} : { userAgent }),
     locale: 'en-GB',
     timezoneId: 'Europe/Berlin',
     acceptDownloads: true,

@@ -31,6 +31,7 @@ export async function builtServer(prepare?: (databaseFile: string) => Promise<vo
   return {
     office,
     door: `http://localhost:${String(ports.door)}`,
+    standIn: `http://localhost:${String(ports.standIn)}`,
     file: join(dataDir, 'flimbo.sqlite'),
     async close() {
       child.kill('SIGTERM')

@@ -6,10 +6,12 @@ import { changeCodes, issueCodes } from '@flimbo/server/codes'
 import { insertedId, tables, type Database } from '@flimbo/server/database'
 import { OWN_DOMAIN } from '@flimbo/server/domains'
 import { changeRoute, insertRoute } from '@flimbo/server/routing'
+import { VISIT_TAGS as SECTION } from '@flimbo/server/visitTags'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { DETAILS } from '../scenario/details.ts'
 import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
+import { VISIT_TAGS } from '../scenario/visitTags.ts'
 import { shifted, ZONE } from './calendar.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
@@ -86,6 +88,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   await database.write(async (manager) => {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const at = Math.round(workDay('2026-05-18'))
+    await manager.insert(tables.settings, { workspaceId, section: SECTION.name, value: VISIT_TAGS, version: 1 })
     for (const each of SHARED_SETS) await manager.insert(tables.laneSets, { ...each, workspaceId, version: 1, createdAt: at, changedAt: at })
     for (const each of CAMPAIGNS) await campaign(manager, each)
   })

@@ -30,13 +30,13 @@ const FIRST_SET = { setId: 1, place: 'first' } as const
 export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
   'Timetable page': [
     { since: '2026-04-20', by: 'jonas', rules: { ...NO_RULES, language: 'de', lanes: [dutch, danish] } },
-    { since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', shared: FIRST_SET, lanes: [evening, dutch, danish] } },
+    { since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', shared: FIRST_SET, lanes: [evening, dutch, danish], tags: ['site'] } },
   ],
   'Tide tables': [{ since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, shared: FIRST_SET } }],
   'Seal trips': [
     {
       since: '2026-06-23', by: 'anna', rules: {
-        ...NO_RULES, language: 'en', lanes: [
+        ...NO_RULES, language: 'en', tags: ['seals'], lanes: [
           lane('apps', 'Computers and tablets', { kind: 'device', in: ['computer', 'tablet', 'television'] }, address('/seals/large')),
           lane('test', 'Booking page test', EVERY_SCAN, { kind: 'split', variants: [
             { id: 'short', name: 'Short form', weight: 50, ended: false, leads: address('/seals/book') },
@@ -47,7 +47,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
     },
   ],
   'Pass form': [
-    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 1640, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [] } },
+    { since: '2026-09-15', by: 'anna', rules: { ...NO_RULES, life: { ...openLife(ZONE), endsAt: '2026-12-31T23:59', limit: 1640, full: address('/pass/waiting-list'), after: address('/pass/next') }, lanes: [], tags: ['pass'] } },
   ],
 }
 

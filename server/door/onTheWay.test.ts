@@ -44,9 +44,10 @@ describe('a light page', () => {
     const code = await fired('light', ['site'])
     const { status, body, policy, sent } = await page('/light')
     expect([status, sent['cache-control'], sent['referrer-policy'], sent['set-cookie']]).toEqual([200, 'no-store', 'no-referrer', undefined])
-    const hit = /<img src="([^"]+)"/.exec(body)?.[1]?.replace(/&amp;/g, '&') ?? ''
+    const hit = /<noscript><link rel="preload" as="image" href="([^"]+)"/.exec(body)?.[1]?.replace(/&amp;/g, '&') ?? ''
     expect(Object.fromEntries(new URL(hit).searchParams)).toEqual({ id: 'M-4711', dl: FINAL, source: 'pier-poster', content: 'a"><script>', country: 'DE' })
-    expect(body).toContain(`<noscript><meta http-equiv="refresh" content="0;url=${markup(FINAL)}"></noscript>`)
+    expect(body).toContain(`<meta http-equiv="refresh" content="0;url=${markup(FINAL)}"></noscript>`)
+    expect(body).toContain(`...[${JSON.stringify(hit).replace(/</g, '\\u003c')}].map`)
     expect(body).toContain(`location.replace(${JSON.stringify(FINAL)})`)
     expect(policy).toMatch(/default-src 'none'.*img-src https:\/\/collector\.example; script-src 'nonce-[A-Za-z0-9+/=]+'$/)
     expect([body.length < 5000, scans(code)]).toEqual([true, [{ outcome: 'redirect', apart: null }]])

@@ -3,7 +3,7 @@ import type { AnswerOf, Endpoint, InputOf } from '@flimbo/core/api'
 import { ApiProblem, call } from './call.ts'
 
 /** Reads an endpoint; the last answer stays in its place while the next one comes. */
-export function useAnswer<E extends Endpoint>(described: E, input: InputOf<E>, options: { enabled?: boolean } = {}): UseQueryResult<AnswerOf<E>> {
+export function useAnswer<E extends Endpoint>(described: E, input: InputOf<E>, options: { enabled?: boolean; refetchInterval?: number } = {}): UseQueryResult<AnswerOf<E>> {
   return useQuery({
     queryKey: [described.path, input],
     queryFn: ({ signal }) => call(described, input, signal),

@@ -7,7 +7,7 @@ import { Sheet, Trouble } from '../ui/index.ts'
 import { Picture, type Held } from './Picture.tsx'
 import { NoPicture, readSymbol } from './read.ts'
 
-interface Owner { device: string; place: string; language: string; count: boolean }
+interface Owner { device: string; place: string; language: string; count: boolean; agrees: boolean }
 
 function sentence(error: unknown): string {
   return error instanceof NoPicture || error instanceof ApiProblem ? error.message : 'The phone could not do this. Try again.'
@@ -19,7 +19,7 @@ export function PhoneScreen() {
   const choices = useAnswer(phoneApi.choices, {})
   const ask = useChange(phoneApi.scan)
   const [held, setHeld] = useState<Held | null>(null)
-  const [owner, setOwner] = useState<Owner>({ device: 'ios-safari', place: 'de-bremen', language: 'de', count: false })
+  const [owner, setOwner] = useState<Owner>({ device: 'ios-safari', place: 'de-bremen', language: 'de', count: false, agrees: true })
   const [read, setRead] = useState<string | null>(null)
   const [answer, setAnswer] = useState<PhoneAnswer | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
@@ -91,6 +91,7 @@ function OwnerForm({ choices, owner, change }: { choices: PhoneChoices; owner: O
           label="Count it as a real scan"
         />
         <Typography variant="body2" color="textSecondary">{owner.count ? 'It will be in every figure.' : 'A test scan: recorded apart, in no figure.'}</Typography>
+        <FormControlLabel control={<Switch checked={owner.agrees} onChange={(_event, agrees) => { change({ ...owner, agrees }) }} />} label="Says yes when asked about visit tags" />
       </Box>
     </>
   )

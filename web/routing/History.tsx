@@ -1,6 +1,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { allLanes, changesInWords, differences, isSameRoute, NO_RULES, routesApi, type Lane, type Revision, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import { visitTagsApi } from '@flimbo/core/visitTags'
 import { useState } from 'react'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { When } from '../ui/index.ts'
@@ -14,9 +15,9 @@ const partOf = (side: Revision['after']) => ({ destination: String(side.destinat
 const wholeOf = (side: Revision['after']) => ({ destination: '', rules: { ...partOf(side).rules, lanes: allLanes(partOf(side).rules, (side.sharedLanes as Lane[] | undefined) ?? []) } })
 
 /** A revision in words. */
-function sentences(revision: Revision): string[] {
+function sentences(revision: Revision, tagOf: (id: string) => string): string[] {
   if (revision.before === null) return [revision.of === 'route' ? `made it, leading to ${String(revision.after.destination)}` : `issued it as ${String(revision.after.slug)}`]
-  const rules = revision.of === 'route' ? changesInWords(wholeOf(revision.before), wholeOf(revision.after), (id) => `route ${String(id)}`) : []
+  const rules = revision.of === 'route' ? changesInWords(wholeOf(revision.before), wholeOf(revision.after), (id) => `route ${String(id)}`, tagOf) : []
   const fields = differences(revision).filter(({ field }) => field !== 'rules' && field !== 'sharedLanes').map(({ field, was, is }) => {
     if (field === 'destination') return `made it lead to ${String(is)} instead of ${String(was)}`
     if (field === 'state') return is === 'live' ? 'set it live' : is === 'paused' ? 'paused it' : 'deleted it'
@@ -33,6 +34,8 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
   const [shown, setShown] = useState(STEP)
   const { revisions: endpoint } = of === 'route' ? routesApi : codesApi
   const revisions = useAnswer(endpoint, { params: { id }, query: { pageSize: shown, order: 'desc' } })
+  const tags = useAnswer(visitTagsApi.settings, {}, { enabled: of === 'route' }).data?.value.tags ?? []
+  const tagOf = (id: string) => tags.find((tag) => tag.id === id)?.name ?? id
   const back = useChange(routesApi.goBack)
   const rows = revisions.data?.rows ?? []
   const current = rows[0] && partOf(rows[0].after)
@@ -44,7 +47,7 @@ export function History({ of, id, zone, route }: { of: Revision['of']; id: numbe
           <Box component="li" key={revision.id} sx={{ display: 'grid', gridTemplateColumns: '28px 110px minmax(0, 1fr) auto', gap: 1, py: 0.75, borderBottom: 1, borderColor: 'divider' }}>
             <Typography variant="body2" color="textSecondary">{revision.number}</Typography>
             <Typography variant="body2" color="textSecondary"><When at={revision.at} zone={zone} /></Typography>
-            <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision).join('; ')}</Typography>
+            <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}><strong>{revision.by}</strong> {sentences(revision, tagOf).join('; ')}</Typography>
             {route && current && !isSameRoute(partOf(revision.after), current) && (
               <Button disabled={back.isPending} onClick={() => { back.mutate({ params: { id }, body: { version: route.version, number: revision.number } }) }}>Go back to {revision.number}</Button>
             )}

@@ -3,6 +3,7 @@ import { codesApi } from '@flimbo/core/codes'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
 import { dayIn, shiftDay } from '@flimbo/core/results'
 import { allLanes, laneSetsApi, lanesOfSet, routesApi, type Lane, type Rehearsal, type Route, type WholeRoute } from '@flimbo/core/routing'
+import { tagInWords, visitTagsApi } from '@flimbo/core/visitTags'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
@@ -11,11 +12,12 @@ import { counted, Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
 import { Expectations } from './Expectations.tsx'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Matrix } from './Matrix.tsx'
+import { OnTheWayInspector } from './OnTheWayInspector.tsx'
 import { PublishDialog } from './PublishDialog.tsx'
 import { codeSettings, compiledDraft, DEVICES, NO_PLACE, rehearse, useLedTo } from './rehearse.ts'
 import { RouteCheck } from './RouteCheck.tsx'
 import { ReviewList, findingsOf } from './ReviewList.tsx'
-import { LifeInspector, OtherwiseInspector, ProtectionInspector } from './RouteInspector.tsx'
+import { LifeInspector, OtherwiseInspector } from './RouteInspector.tsx'
 import { circlesOf } from './circles.ts'
 import { SettingsView } from './SettingsView.tsx'
 import { SharedInspector } from './SharedInspector.tsx'
@@ -78,6 +80,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } }).data?.rows ?? []
   const find = useLedTo(draft)
   const sets = useAnswer(laneSetsApi.list, {}).data?.rows ?? []
+  const tags = useAnswer(visitTagsApi.settings, {}).data?.value.tags ?? []
   const { shared } = draft.rules
   const used = shared && sets.find(({ id }) => id === shared.setId)
   const set = used ? { name: used.name, lanes: lanesOfSet(used.id, used.lanes) } : null
@@ -148,7 +151,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             {splits.length > 0 && <Tab value="split" label="Splits" />}
           </Tabs>
           <Box role="tabpanel" sx={{ p: 2 }}>
-            {tab === 'test' && <TestScan given={given} set={setTest} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={asked} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
+            {tab === 'test' && <TestScan given={given} set={setTest} rehearsed={rehearsed} codes={codes} codeId={codeId} chooseCode={chooseCode} lanes={asked} fires={tags.filter(({ id }) => draft.rules.tags.includes(id)).map(tagInWords)} keep={(name, leads) => { setExpectations.mutate({ params: { id: route.id }, body: { expectations: [...route.expectations, { id: freshKey(route.expectations.map(({ id }) => id)), name, rehearsal: given, leads }] } }); setTab('expect') }} />}
             {tab === 'matrix' && <Matrix compiled={compiled} given={given} now={now} />}
             {tab === 'map' && <Suspense fallback={<Skeleton variant="rounded" height={320} />}><RouteMap circles={circlesOf(asked)} at={given.place.latitude === null || given.place.longitude === null ? null : { latitude: given.place.latitude, longitude: given.place.longitude }} choose={(point) => { setTest({ place: { ...NO_PLACE, ...point, city: 'the point on the map' } }) }} /></Suspense>}
             {tab === 'review' && <ReviewList findings={findings} tags={tagFindings} choose={open} />}
@@ -161,10 +164,10 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
       {chosen && (
         <Box ref={inspector} tabIndex={-1} sx={{ outline: 'none', flexShrink: 0, border: 1, borderColor: 'divider', borderRadius: 1, overflow: 'hidden', position: 'sticky', top: 8, maxHeight: 'calc(100vh - 120px)', display: 'flex' }}>
           {lane && <LaneInspector key={lane.id} rows={rowsOf(lane.id, String(asked.indexOf(lane) + 1))} lane={lane} place={asked.indexOf(lane) + 1} zone={zone} others={others} close={close} copy={() => { addLane(lane) }} change={(next) => { setLanes((all) => all.map((each) => (each.id === lane.id ? next : each))) }} remove={() => { setLanes((all) => all.filter(({ id }) => id !== lane.id)); choose(null) }} />}
-          {chosen.kind === 'otherwise' && <OtherwiseInspector findings={tagFindings} rows={rowsOf('otherwise', '')} route={route} state={state} zone={zone} close={close} inputRef={destinationField} />}
-          {chosen.kind === 'life' && <LifeInspector route={route} state={state} zone={zone} close={close} />}
+          {chosen.kind === 'otherwise' && <OtherwiseInspector findings={tagFindings} rows={rowsOf('otherwise', '')} state={state} close={close} inputRef={destinationField} />}
+          {chosen.kind === 'life' && <LifeInspector state={state} zone={zone} close={close} />}
           {chosen.kind === 'shared' && <SharedInspector state={state} sets={sets} close={close} />}
-          {chosen.kind === 'protection' && <ProtectionInspector route={route} state={state} zone={zone} close={close} />}
+          {chosen.kind === 'onTheWay' && <OnTheWayInspector route={route} state={state} tags={tags} close={close} />}
         </Box>
       )}
       {publishing && <PublishDialog route={route} version={state.version} close={() => { setPublishing(false) }} />}

@@ -10,7 +10,7 @@ import { LaneRow, Track } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
 import type { DraftState } from './useDraft.ts'
 
-export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'protection' | 'shared' } | null
+export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'onTheWay' | 'shared' } | null
 
 interface Props {
   readonly route: WholeRoute
@@ -31,7 +31,8 @@ interface Props {
 
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
 export function SignalPlan({ route, period, state: { draft, edit }, set, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
-  const { lanes, life, shared, askLocation } = draft.rules
+  const { lanes, life, shared, askLocation, tags } = draft.rules
+  const met = tags.length + (route.locked ? 1 : 0) + (askLocation ? 1 : 0)
   const ofSet = set?.lanes ?? []
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const scansOf = (exit: string) => exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
@@ -54,7 +55,7 @@ export function SignalPlan({ route, period, state: { draft, edit }, set, exits, 
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', px: 2, py: 1, borderBottom: 1, borderColor: 'divider' }}>
         <Typography variant="body2" component="div" sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}><span>{counted(route.codes, 'code')} · {number(passing)} scans</span>{period}</Typography>
         <Button size="small" color="inherit" variant={chosen?.kind === 'life' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'life' }) }}>Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}</Button>
-        <Button size="small" color="inherit" variant={chosen?.kind === 'protection' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'protection' }) }}>Password and place{route.locked || askLocation ? ': on' : ''}</Button>
+        <Button size="small" color="inherit" variant={chosen?.kind === 'onTheWay' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'onTheWay' }) }}>On the way{met > 0 ? `: ${number(met)}` : ''}</Button>
         <Button size="small" color="inherit" variant={chosen?.kind === 'shared' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'shared' }) }}>Shared lanes{shared ? ': on' : ''}</Button>
         <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
       </Stack>

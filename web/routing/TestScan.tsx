@@ -16,11 +16,13 @@ interface Props {
   readonly codeId: number | undefined
   readonly chooseCode: (id: number) => void
   readonly lanes: readonly Lane[]
+  /** What the route's visit tags do, in sentences. */
+  readonly fires: readonly string[]
   readonly keep: (name: string, leads: string) => void
 }
 
 /** A made-up scan, decided here and now by the very function that decides real ones. It counts nowhere. */
-export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lanes, keep }: Props) {
+export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lanes, fires, keep }: Props) {
   const device = DEVICES.findIndex(({ device: each }) => JSON.stringify(each) === JSON.stringify(given.device))
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 330px), 1fr))', gap: 2 }}>
@@ -40,12 +42,12 @@ export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lan
         </Stack>
         <TextField size="small" label="Bringing a query (optional)" placeholder="ref=abc" value={given.query} onChange={({ target }) => { set({ query: target.value.replace(/^\?/, '') }) }} />
       </Stack>
-      {rehearsed ? <Outcome rehearsed={rehearsed} lanes={lanes} keep={keep} /> : <Typography color="textSecondary" role="status">Finish the address, and the test scan runs.</Typography>}
+      {rehearsed ? <Outcome rehearsed={rehearsed} lanes={lanes} fires={fires} keep={keep} /> : <Typography color="textSecondary" role="status">Finish the address, and the test scan runs.</Typography>}
     </Box>
   )
 }
 
-function Outcome({ rehearsed: { decision, trace }, lanes, keep }: { rehearsed: Rehearsed; lanes: readonly Lane[]; keep: Props['keep'] }) {
+function Outcome({ rehearsed: { decision, trace }, lanes, fires, keep }: { rehearsed: Rehearsed } & Pick<Props, 'lanes' | 'fires' | 'keep'>) {
   const leads = leadsWhere(decision)
   return (
     <Stack sx={{ gap: 1 }} aria-live="polite" role="status" aria-label="Where the test scan leads">
@@ -53,6 +55,7 @@ function Outcome({ rehearsed: { decision, trace }, lanes, keep }: { rehearsed: R
         <>
           <Copyable value={decision.address} label="the final address" />
           <Link href={decision.address} target="_blank" rel="noreferrer" variant="body2">Open it in a new window</Link>
+          {fires.length > 0 && <Typography variant="body2">On the way: {fires.join('; ')}.</Typography>}
         </>
       ) : <Typography sx={{ fontWeight: 650 }}>{leads.charAt(0).toUpperCase() + leads.slice(1)}</Typography>}
       <TraceList trace={trace} lanes={lanes} />

@@ -5,8 +5,9 @@ import { DomainsPart } from './DomainsPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
 import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
+import { VisitTagsPart } from './VisitTagsPart.tsx'
 
-const PARTS = { tags: 'House rules for tags', channels: 'Channels', lanes: 'Shared lanes', domains: 'Domains', links: 'Short links and money' } as const
+const PARTS = { tags: 'House rules for tags', channels: 'Channels', lanes: 'Shared lanes', visits: 'Visit tags', domains: 'Domains', links: 'Short links and money' } as const
 type Part = keyof typeof PARTS
 
 /** What a workspace decides once for all its campaigns. */
@@ -24,6 +25,7 @@ export function SettingsScreen() {
         {shown === 'tags' && <HouseRulesForm />}
         {shown === 'channels' && <ChannelTable />}
         {shown === 'lanes' && <SharedLanes />}
+        {shown === 'visits' && <VisitTagsPart />}
         {shown === 'domains' && <DomainsPart />}
         {shown === 'links' && <LinksForm />}
       </Stack>
