@@ -24,6 +24,7 @@ export const campaign = z.object({
   createdAt: z.int(),
   codes: z.int(),
   routes: z.int(),
+  pages: z.int(),
   scans: tally,
   /** Counted scans a day over the last 30 days in the campaign's zone, the current day last. */
   recent: z.array(z.int()),

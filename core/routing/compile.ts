@@ -20,6 +20,15 @@ export interface CodeSettings {
   readonly otherwise?: string
 }
 
+/** A page of Flimbo's as a route leads to it: what it shows, with where its links lead. */
+export interface LinkedPage {
+  readonly id: number
+  readonly name: string
+  readonly title: string
+  readonly text: string
+  readonly links: readonly { readonly label: string; readonly address: string }[]
+}
+
 /** What a route says of a scan, as it is stored. */
 export interface RouteSettings {
   readonly state: State
@@ -28,13 +37,18 @@ export interface RouteSettings {
   readonly rules?: Rules
   /** The lanes of its shared set, as `lanesOfSet` gives them. */
   readonly sharedLanes?: readonly Lane[]
+  /** The pages its lanes and bounds lead to. */
+  readonly pages?: readonly LinkedPage[]
   /** Whether a password stands before it. */
   readonly locked?: boolean
 }
 
+type LeadingOn = { readonly kind: 'address'; readonly text: string; readonly href: string; readonly fills: boolean }
+
 /** Where something leads, made ready. */
 export type Leading =
-  | { readonly kind: 'address'; readonly text: string; readonly href: string; readonly fills: boolean }
+  | LeadingOn
+  | { readonly kind: 'page'; readonly page: LinkedPage; readonly links: readonly { readonly label: string; readonly to: LeadingOn }[] }
   | { readonly kind: 'message'; readonly title: string; readonly text: string }
 
 interface CompiledLife {
@@ -90,11 +104,12 @@ export type FindRoute = (id: number) => RouteSettings | null
  */
 export function compileRoute(settings: RouteSettings, find: FindRoute = () => null, depth = 1): CompiledRoute {
   const { life, language, ...rules } = settings.rules ?? NO_RULES
+  const lead = answers(settings.pages ?? [])
   const lanes = allLanes(rules, settings.sharedLanes ?? [])
   const speaks = [...new Set([...(language === '' ? [] : [language]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
-  const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, find, depth) }))
+  const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, lead, find, depth) }))
   return {
-    settings, lanes: compiled, life: life && compileLife(life), otherwise: leadingTo(settings.destination),
+    settings, lanes: compiled, life: life && compileLife(life, lead), otherwise: leadingTo(settings.destination),
     asksRepeat: lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) || compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
   }
 }
@@ -112,31 +127,39 @@ export function compile({ code, route }: { readonly code: CodeSettings; readonly
   return { code: compileCode(code), route: compileRoute(route, find) }
 }
 
-function leadingTo(address: string): Leading {
+function leadingTo(address: string): LeadingOn {
   const reading = readDestination(address)
   if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
   const { href } = reading.url
   return { kind: 'address', text: address, href, fills: hasPlaceholders(href) }
 }
 
-function leading(answer: Answer): Leading
-function leading(answer: Answer | null): Leading | null
-function leading(answer: Answer | null): Leading | null {
-  if (answer === null) return null
-  return answer.kind === 'address' ? leadingTo(answer.address) : { kind: 'message', title: answer.title, text: answer.text }
-}
+/** Said where a page is gone: removing one that is led to is refused, so this is for what was stored otherwise. */
+const PAGE_GONE: Leading = { kind: 'message', title: 'This page is gone', text: 'What this code leads to has been taken away. Please ask whoever put it up.' }
 
-function compileLife(life: Life): CompiledLife {
-  const { zone, startsAt, endsAt, limit, daily, before, after, full, fullToday } = life
-  return {
-    startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
-    limit, daily, before: leading(before), after: leading(after), full: leading(full), fullToday: leading(fullToday),
+type Lead = (answer: Answer) => Leading
+
+function answers(pages: readonly LinkedPage[]): Lead {
+  return (answer) => {
+    if (answer.kind === 'address') return leadingTo(answer.address)
+    if (answer.kind === 'message') return { kind: 'message', title: answer.title, text: answer.text }
+    const page = pages.find(({ id }) => id === answer.pageId)
+    return page ? { kind: 'page', page, links: page.links.map(({ label, address }) => ({ label, to: leadingTo(address) })) } : PAGE_GONE
   }
 }
 
-function leadsOf(outcome: LaneOutcome, find: FindRoute, depth: number): CompiledLane['leads'] {
-  if (outcome.kind === 'split') return { kind: 'split', variants: outcome.variants.map(({ id, name, weight, ended, leads }) => ({ id, name, weight, ended, to: leading(leads) })) }
-  if (outcome.kind !== 'route') return { kind: 'leading', to: leading(outcome) }
+function compileLife(life: Life, lead: Lead): CompiledLife {
+  const perhaps = (answer: Answer | null) => answer && lead(answer)
+  const { zone, startsAt, endsAt, limit, daily, before, after, full, fullToday } = life
+  return {
+    startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
+    limit, daily, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
+  }
+}
+
+function leadsOf(outcome: LaneOutcome, lead: Lead, find: FindRoute, depth: number): CompiledLane['leads'] {
+  if (outcome.kind === 'split') return { kind: 'split', variants: outcome.variants.map(({ id, name, weight, ended, leads }) => ({ id, name, weight, ended, to: lead(leads) })) }
+  if (outcome.kind !== 'route') return { kind: 'leading', to: lead(outcome) }
   const settings = depth < ONWARD_MAX ? find(outcome.routeId) : null
   return { kind: 'route', route: settings && compileRoute(settings, find, depth + 1) }
 }

@@ -49,6 +49,19 @@ describe('lanes', () => {
     expect(decided(route({ lanes: [lane('one', EVERY_SCAN, { outcome: { kind: 'message', title: 'Storm', text: 'No boats.' } })] }))).toMatchObject({ kind: 'message', message: 'own', title: 'Storm', text: 'No boats.', exit: 'one' })
   })
 
+  it('may show a page of Flimbo’s, whose links carry the code’s tags and what the scan brought', () => {
+    const tides = { id: 7, name: 'Tides', title: 'Tides today', text: 'Mind the mud.', links: [{ label: 'Table', address: 'https://saltmarsh.example/tides/{country}?utm_source=old' }, { label: 'Same', address: 'https://saltmarsh.example/x' }] }
+    const given = route({ lanes: [lane('one', inGermany, { outcome: { kind: 'page', pageId: 7 } })], life: { ...openLife('UTC'), limit: 1, full: { kind: 'page', pageId: 7 } } }, { pages: [tides] })
+    const decision = decided(given, from('DE', { query: 'ref=a' }))
+    expect(decision).toMatchObject({ kind: 'page', reason: 'lane', exit: 'one', page: { ...tides, links: [
+      { label: 'Table', address: 'https://saltmarsh.example/tides/DE?ref=a&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26' },
+      { label: 'Same', address: 'https://saltmarsh.example/x?ref=a&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26' },
+    ] } })
+    expect(isLetThrough(decision)).toBe(true)
+    expect(decided(given, from('DE', { taken: { total: 1, today: 1 } }))).toMatchObject({ kind: 'page', exit: 'full', page: { id: 7 } })
+    expect(decided({ ...given, pages: [] }, from('DE'))).toMatchObject({ kind: 'message', title: 'This page is gone' })
+  })
+
   it('may lead on to another route, which decides, and the scan is the lane’s', () => {
     const other = route({ lanes: [lane('deep', inGermany)] }, { destination: 'https://saltmarsh.example/other' })
     const given = route({ lanes: [lane('one', EVERY_SCAN, { outcome: { kind: 'route', routeId: 9 } })] })

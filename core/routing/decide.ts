@@ -1,5 +1,5 @@
 import { chooseVariant } from './split.ts'
-import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading } from './compile.ts'
+import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading, LinkedPage } from './compile.ts'
 import type { TraceStep } from './trace.ts'
 import { plainVisit, type Visit } from '../conditions/index.ts'
 import { fillPlaceholders } from './placeholders.ts'
@@ -38,6 +38,8 @@ interface Settled {
 
 export type Decision =
   | Settled & { readonly kind: 'redirect'; readonly address: string }
+  /** A page of Flimbo's; its links carry the code's tags. */
+  | Settled & { readonly kind: 'page'; readonly page: LinkedPage }
   | Settled & { readonly kind: 'message'; readonly message: MessageName; readonly title: string; readonly text: string }
   | Settled & { readonly kind: 'ask'; readonly ask: 'password' | 'location'; readonly why: string }
 
@@ -147,6 +149,12 @@ const FILLED_MAX = 50
 
 function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settled): Decision {
   if (to.kind === 'message') return { kind: 'message', message: 'own', title: to.title, text: to.text, ...settled }
+  if (to.kind === 'page') return { kind: 'page', page: { ...to.page, links: to.links.map(({ label, to: link }) => ({ label, address: addressOf(code, arrival, link) })) }, ...settled }
+  return { kind: 'redirect', address: addressOf(code, arrival, to), ...settled }
+}
+
+/** An address as one scan of a code is sent to it: filled, tagged, with what the scan brought along. */
+function addressOf(code: CompiledCode, arrival: Arrival, to: Extract<Leading, { kind: 'address' }>): string {
   const href = to.fills ? fillPlaceholders(to.href, valuesFor(code, arrival)) : to.href
   let tagged = code.tagged.get(href)
   if (!tagged) {
@@ -154,7 +162,7 @@ function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settle
     tagged = tag(new URL(href), code.settings.utm, code.settings.extra)
     code.tagged.set(href, tagged)
   }
-  return { kind: 'redirect', address: arrival.query === '' ? tagged.address : tagged.carrying(arrival.query), ...settled }
+  return arrival.query === '' ? tagged.address : tagged.carrying(arrival.query)
 }
 
 function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {

@@ -46,6 +46,7 @@ const MESSAGES = {
 /** Where a decision leads, in one line: the address with its query, or the message shown. */
 export function leadsWhere(decision: Decision): string {
   if (decision.kind === 'redirect') return decision.address
+  if (decision.kind === 'page') return `the page “${decision.page.name}”`
   if (decision.kind === 'ask') return decision.ask === 'password' ? 'a page that asks for the password' : 'a page that asks where the phone is'
   return decision.message === 'own' ? `the message “${decision.title}”` : MESSAGES[decision.message]
 }

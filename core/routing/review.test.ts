@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { EVERY_SCAN, type Condition } from '../conditions/index.ts'
-import { changesInWords, forecastLimit, laneInWords, lifeInWords, NO_RULES, openLife, reviewRoute, type Lane, type LaneOutcome, type Rules } from './index.ts'
+import { changesInWords, forecastLimit, laneInWords, lifeInWords, NO_NAMES, NO_RULES, openLife, reviewRoute, type Lane, type LaneOutcome, type Rules } from './index.ts'
 
 const to = (page: string) => ({ kind: 'address', address: `https://saltmarsh.example/${page}` }) as const
 const lane = (id: string, condition: Condition, outcome: LaneOutcome = to(id), more: Partial<Lane> = {}): Lane => ({ id, name: id, condition, outcome, resting: false, ...more })
@@ -66,7 +66,7 @@ describe('the review of a route', () => {
 })
 
 describe('in words', () => {
-  const nameOf = (id: number) => `R${String(id)}`
+  const nameOf = { ...NO_NAMES, route: (id: number) => `R${String(id)}` }
   const live = (more: Partial<Rules>, destination = 'https://saltmarsh.example/a') => ({ destination, rules: { ...NO_RULES, ...more } })
 
   it('a lane is a sentence', () => {
@@ -82,6 +82,7 @@ describe('in words', () => {
     const a = lane('a', country('DE'))
     const b = lane('b', country('NL'))
     expect(changesInWords(live({ lanes: [a, b] }), live({ lanes: [a, b] }), nameOf)).toEqual([])
+    expect(laneInWords(lane('a', EVERY_SCAN, { kind: 'page', pageId: 3 }), { ...nameOf, page: () => 'Tides' })).toBe('Every scan → the page “Tides”')
     expect(changesInWords(live({ lanes: [a, b] }), live({ lanes: [b, a] }), nameOf)).toEqual(['the lanes stand in another order'])
     expect(changesInWords(live({ lanes: [a, b] }), live({ lanes: [{ ...a, condition: country('AT'), resting: true }, lane('c', EVERY_SCAN)] }, 'https://saltmarsh.example/b'), nameOf)).toEqual([
       'the lane “a” now takes: Scans in Austria', 'the lane “a” rests', 'a new lane: Every scan → saltmarsh.example/c', 'the lane “b” is gone',

@@ -28,7 +28,7 @@ const TELLING_SCANS = 100
 const nameOf = ({ name, condition }: Lane) => `“${name === '' ? whoInWords(condition) : name}”`
 
 /** Whether a lane surely sends every scan it takes somewhere: a split whose variants all ended, and a route that may be gone, do not. */
-const surelyLeads = ({ outcome }: Lane) => outcome.kind === 'address' || outcome.kind === 'message' || (outcome.kind === 'split' && outcome.variants.some(({ weight, ended }) => !ended && weight > 0))
+const surelyLeads = ({ outcome }: Lane) => outcome.kind === 'address' || outcome.kind === 'message' || outcome.kind === 'page' || (outcome.kind === 'split' && outcome.variants.some(({ weight, ended }) => !ended && weight > 0))
 
 /**
  * Reads a route over before anybody scans it. What is said is certain; there may be more that could not be

@@ -16,8 +16,10 @@ const key = z.string().regex(/^[a-z0-9]{1,16}$/, 'A key has up to 16 of the smal
 const address = z.strictObject({ kind: z.literal('address'), address: destination })
 const message = z.strictObject({ kind: z.literal('message'), title: requiredLine('a title', 80), text: line('the text', 600) })
 
-/** What a phone is answered with: it is sent on, or shown a few words. */
-export const answer = z.discriminatedUnion('kind', [address, message])
+const page = z.strictObject({ kind: z.literal('page'), pageId: z.int() })
+
+/** What a phone is answered with: it is sent on, or shown a few words, or a page of Flimbo's. */
+export const answer = z.discriminatedUnion('kind', [address, message, page])
 export type Answer = z.infer<typeof answer>
 
 const variant = z.strictObject({
@@ -34,7 +36,7 @@ const split = z.strictObject({
 const another = z.strictObject({ kind: z.literal('route'), routeId: z.int() })
 
 /** What a lane does with the scans it takes. */
-export const outcome = z.discriminatedUnion('kind', [address, message, split, another])
+export const outcome = z.discriminatedUnion('kind', [address, message, page, split, another])
 export type LaneOutcome = z.infer<typeof outcome>
 
 export const lane = z.strictObject({
@@ -111,6 +113,11 @@ export function answersOf({ lanes, life }: Pick<Rules, 'lanes' | 'life'>): { whe
     }
   }
   return found
+}
+
+/** The pages that some rules and lanes lead to, each once. */
+export function pagesLedTo(rules: Pick<Rules, 'lanes' | 'life'>): number[] {
+  return [...new Set(answersOf(rules).flatMap(({ answer: to }) => (to.kind === 'page' ? [to.pageId] : [])))]
 }
 
 /** Whether two destinations with their rules are the same, whatever the order their parts are written in. */

@@ -4,7 +4,7 @@ import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './device.ts'
 
 /** What a scan was answered with: the way on, or a page and why. */
-export const OUTCOMES = ['redirect', 'paused', 'deleted', 'early', 'over', 'full', 'full-today', 'message', 'password', 'location'] as const
+export const OUTCOMES = ['redirect', 'paused', 'deleted', 'early', 'over', 'full', 'full-today', 'message', 'page', 'password', 'location'] as const
 export type Outcome = (typeof OUTCOMES)[number]
 
 /** One scan as it is kept: no network address, no user agent, no visitor. */
@@ -74,7 +74,7 @@ export const liveEvent = z.discriminatedUnion('type', [
     type: z.literal('scans'),
     scans: z.array(z.object({ codeId: z.int(), routeId: z.int(), campaignId: z.int(), at: z.int(), count: z.int(), apart: z.int() })),
   }),
-  z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code']), id: z.int() }),
+  z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code', 'page']), id: z.int() }),
 ])
 export type LiveEvent = z.infer<typeof liveEvent>
 

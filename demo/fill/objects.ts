@@ -10,6 +10,7 @@ import { VISIT_TAGS as SECTION } from '@flimbo/server/visitTags'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { DETAILS } from '../scenario/details.ts'
+import { PAGES } from '../scenario/pages.ts'
 import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
 import { VISIT_TAGS } from '../scenario/visitTags.ts'
 import { shifted, ZONE } from './calendar.ts'
@@ -82,6 +83,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1, ...days, domainId, pinned: utmCampaign === 'summer-26',
       createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
     }))
+    for (const page of PAGES[utmCampaign] ?? []) await manager.insert(tables.pages, { ...page, links: [...page.links], campaignId: id, version: 1, createdAt: Math.round(workDay(startsOn)), changedAt: Math.round(workDay(startsOn)) })
     for (const each of routes) await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, each)
   }
 

@@ -1,5 +1,6 @@
 import { EVERY_SCAN, type Condition } from '@flimbo/core/conditions'
 import { NO_RULES, openLife, type Expectation, type Lane, type Rules } from '@flimbo/core/routing'
+import { TIDES_PAGE } from './pages.ts'
 
 const SITE = 'https://saltmarsh.example'
 const ZONE = 'Europe/Berlin'
@@ -32,7 +33,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
     { since: '2026-04-20', by: 'jonas', rules: { ...NO_RULES, language: 'de', lanes: [dutch, danish] } },
     { since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', shared: FIRST_SET, lanes: [evening, dutch, danish], tags: ['site'] } },
   ],
-  'Tide tables': [{ since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, shared: FIRST_SET } }],
+  'Tide tables': [{ since: '2026-05-18', by: 'anna', rules: { ...NO_RULES, language: 'de', shared: FIRST_SET, lanes: [lane('english', '', { kind: 'language', in: ['en'] }, { kind: 'page', pageId: TIDES_PAGE })] } }],
   'Seal trips': [
     {
       since: '2026-06-23', by: 'anna', rules: {

@@ -27,9 +27,14 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
         .from(table, 't').where("t.state <> 'deleted'").groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
       return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
     }
-    const [codes, routes, tallies, recent] = await Promise.all([
+    const pagesOf = async () => {
+      const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n').from(tables.pages, 't').groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
+      return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
+    }
+    const [codes, routes, pages, tallies, recent] = await Promise.all([
       countOf(tables.codes),
       countOf(tables.routes),
+      pagesOf(),
       reader.ask('tallies', 'campaign', among),
       reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Date.now()),
     ])
@@ -37,6 +42,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
       ...row,
       codes: codes.get(row.id) ?? 0,
       routes: routes.get(row.id) ?? 0,
+      pages: pages.get(row.id) ?? 0,
       scans: tallyOf(tallies, row.id),
       recent: recent.get(row.id) ?? [],
     }))

@@ -2,7 +2,8 @@ import { EntitySchema } from 'typeorm'
 import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
-import type { Expectation, Lane, Rules, State } from '@flimbo/core/routing'
+import type { Expectation, Lane, LinkedPage, Rules, State } from '@flimbo/core/routing'
+import type { PageContent } from '@flimbo/core/pages'
 import type { VisitValues } from '@flimbo/core/visitTags'
 import type { Person } from '@flimbo/core/workspace'
 
@@ -55,6 +56,8 @@ export interface DomainRow {
 export interface SettingRow { workspaceId: number; section: string; value: unknown; version: number }
 export interface PreferenceRow { personId: number; name: string; value: unknown }
 export interface ViewRow { id: number; workspaceId: number; name: string; value: unknown }
+/** A page of Flimbo's own that routes may lead to. */
+export interface PageRow extends PageContent { id: number; campaignId: number; name: string; version: number; createdAt: number; changedAt: number }
 /** A hit of a visit tag that the server has still to send; `nextAt` is null where it was given up. */
 export interface HitRow {
   id: number; workspaceId: number; tagId: string; at: number; isTest: boolean; visit: VisitValues
@@ -67,7 +70,7 @@ export interface CheckRow {
   hops: Hop[]; lost: string[]; failingSince: number | null
 }
 /** What a revision keeps of a route or a code. */
-export type Snapshot = Record<string, string | number | boolean | null | Record<string, string> | Rules | Lane[]>
+export type Snapshot = Record<string, string | number | boolean | null | Record<string, string> | Rules | Lane[] | LinkedPage[]>
 export interface RevisionRow {
   id: number; of: 'route' | 'code'; subjectId: number; number: number; at: number; personId: number
   before: Snapshot | null; after: Snapshot
@@ -140,6 +143,7 @@ const checks = new EntitySchema<CheckRow>({
   name: 'checks',
   columns: { id, routeId: integer, codeId: optionalInteger, address: text, at: integer, ms: integer, verdict: text, status: optionalInteger, hops: json, lost: json, failingSince: optionalInteger },
 })
+const pages = new EntitySchema<PageRow>({ name: 'pages', columns: { id, campaignId: integer, name: text, title: text, text, links: json, version: integer, createdAt: integer, changedAt: integer } })
 const hits = new EntitySchema<HitRow>({
   name: 'hits', columns: { id, workspaceId: integer, tagId: text, at: integer, isTest: { type: 'boolean' }, visit: json, attempts: integer, nextAt: optionalInteger, fault: text },
 })
@@ -153,5 +157,5 @@ const revisions = new EntitySchema<RevisionRow>({
 
 /** Every table TypeORM knows; scans and what belongs to them are reached by prepared SQL alone. */
 export const tables = {
-  workspaces, people, sessions, clients, campaigns, routes, laneSets, codes, shortLinks, domains, settings, preferences, views, checks, hits, revisions,
+  workspaces, people, sessions, clients, campaigns, routes, laneSets, codes, shortLinks, domains, settings, preferences, views, checks, pages, hits, revisions,
 }

@@ -6,6 +6,7 @@ import { tables } from './entities.ts'
 import { First1764000000000 } from './migrations/first.ts'
 import { Plan1764100000000 } from './migrations/plan.ts'
 import { Routes1764200000000 } from './migrations/routes.ts'
+import { Pages1764400000000 } from './migrations/pages.ts'
 import { VisitTags1764300000000 } from './migrations/visitTags.ts'
 
 /** How long a writer waits for another: the largest import holds the lock for a few seconds, and no scan may be lost to it. */
@@ -42,7 +43,7 @@ export async function openDatabase(file: string): Promise<Database> {
   const common = { type: 'better-sqlite3', database: file, entities: Object.values(tables), timeout: BUSY_MS } as const
   const writer = new DataSource({
     ...common,
-    migrations: [First1764000000000, Plan1764100000000, Routes1764200000000, VisitTags1764300000000],
+    migrations: [First1764000000000, Plan1764100000000, Routes1764200000000, VisitTags1764300000000, Pages1764400000000],
     prepareDatabase: (connection: Sqlite.Database) => { prepareWriter(connection) },
   })
   await writer.initialize()

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
-import { document, escapeMarkup, type Rendered } from './pages.ts'
+import { escapeMarkup } from '@flimbo/core/pages'
+import { document, type Rendered } from './pages.ts'
 
 /** The page before a password. `fault` says what was wrong with the last one. */
 export function passwordPage(fault = '', status = 200): Rendered {

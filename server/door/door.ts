@@ -10,7 +10,7 @@ import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.
 import { locationPage, passwordPage } from './askPages.ts'
 import { readForm, rounded } from './forms.ts'
 import { afterAsking, onTheWay, type OnTheWayParts } from './onTheWay.ts'
-import { messagePage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
+import { messagePage, ownPage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
 import { takePass } from './passes.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
 
@@ -129,6 +129,7 @@ function answer(parts: DoorParts, { request, response }: Call, posting: Posting,
 /** What a decision is recorded as. */
 export function outcomeOf(decision: Decision): Outcome {
   if (decision.kind === 'redirect') return 'redirect'
+  if (decision.kind === 'page') return 'page'
   if (decision.kind === 'ask') return decision.ask
   return decision.message === 'own' ? 'message' : decision.message
 }
@@ -146,6 +147,7 @@ function recordOf(posting: Posting, { arrival, enriched, day, visitor }: CameIn,
 function carryOut(response: ServerResponse, decision: Decision, isForm: boolean): void {
   if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
   else if (decision.kind === 'ask') send(response, decision.ask === 'password' ? passwordPage() : locationPage(decision.why))
+  else if (decision.kind === 'page') send(response, ownPage(decision.page))
   else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
   else sendPage(response, decision.message)
 }

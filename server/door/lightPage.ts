@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
+import { escapeMarkup } from '@flimbo/core/pages'
 import { hitAddress, VISIT_FIELDS, type Fired, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
-import { document, escapeMarkup, type Rendered } from './pages.ts'
+import { document, type Rendered } from './pages.ts'
 
 /** A light page goes on when its tags have fired, and after so long whether they have or not. */
 const LONGEST_MS = 200

@@ -1,3 +1,6 @@
+import { escapeMarkup, pageBody, publicDocument } from '@flimbo/core/pages'
+import type { LinkedPage } from '@flimbo/core/routing'
+
 /** A small page of the front door: plain words, no script, readable on any phone. */
 interface Page {
   readonly status: number
@@ -20,18 +23,9 @@ export const PAGES = {
 } as const satisfies Record<string, Page>
 export type PageName = keyof typeof PAGES
 
-const STYLE = `:root{color-scheme:light dark}body{margin:0;min-height:100vh;display:grid;place-items:center;background:#FAF8F3;color:#1F2A30;font:18px/1.5 "Atkinson Hyperlegible Next",system-ui,sans-serif}main{max-width:30rem;margin:1rem;padding:1.5rem;border:1px solid #DDD8CC;border-left:4px solid #0C5A66;border-radius:6px;background:#fff}h1{font-size:1.4rem;margin:0 0 .5rem}p{margin:0;white-space:pre-line}p+p{margin-top:.75rem}a{color:#0C5A66}form{margin:1rem 0 0;display:grid;gap:.75rem}input[type=password]{font:inherit;padding:.6rem;border:1px solid #5B676D;border-radius:6px;width:100%;box-sizing:border-box;background:inherit;color:inherit}button{font:inherit;padding:.7rem 1rem;border:0;border-radius:6px;background:#0C5A66;color:#fff;min-height:48px}button.quiet{background:none;color:inherit;border:1px solid #5B676D}label.tick{display:flex;gap:.6rem;align-items:start}label.tick input{width:1.4rem;height:1.4rem;margin:0}.fault{color:#A9432F;font-weight:700;margin:.75rem 0 0}@media(prefers-color-scheme:dark){body{background:#14191C;color:#E9E6DE}main{background:#1C2327;border-color:#3A4348;border-left-color:#6CC0CC}a{color:#6CC0CC}button{background:#6CC0CC;color:#10181b}button.quiet{background:none;color:inherit}.fault{color:#F2A38F}}`
-
-/** Text where markup is read: every sign that could be markup is written as a reference. */
-export function escapeMarkup(text: string): string {
-  return text.replace(/[&<>"']/g, (sign) => MARKUP[sign] ?? sign)
-}
-const MARKUP: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' }
-
-/** A whole document; `body` and `head` are markup. */
+/** A whole document, ready to send; `body` and `head` are markup. */
 export function document(title: string, body: string, head = ''): Buffer {
-  const name = escapeMarkup(title)
-  return Buffer.from(`<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style>${head}</head><body><main><h1>${name}</h1>${body}</main></body></html>`)
+  return Buffer.from(publicDocument(title, body, { head }))
 }
 
 export interface Rendered {
@@ -57,6 +51,11 @@ export function unknownPage(text: string): Rendered {
 /** A message a manager wrote. */
 export function messagePage(title: string, text: string): Rendered {
   return { status: 200, body: document(title, `<p>${escapeMarkup(text)}</p>`) }
+}
+
+/** A page a manager made, its links tagged for the code that was scanned. */
+export function ownPage(page: Pick<LinkedPage, 'title' | 'text' | 'links'>): Rendered {
+  return { status: 200, body: document(page.title, pageBody(page)) }
 }
 
 export const ROBOTS = 'User-agent: *\nDisallow: /\n'

@@ -11,6 +11,7 @@ import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
+import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
@@ -109,6 +110,7 @@ export function office(parts: OfficeParts): Express {
     findEndpoint(mounts, database)
     campaignsEndpoints(mounts, rest)
     routesEndpoints(mounts, rest)
+    pagesEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
     symbolEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)

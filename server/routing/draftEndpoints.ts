@@ -7,7 +7,7 @@ import { checkAnswers, checkDestination } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
 import { routesFrom } from './knownRoutes.ts'
 import { checkOnward } from './onward.ts'
-import { checkShared, settingsOf, setsOf, sharedLanes } from './sharedLanes.ts'
+import { checkPages, checkShared, keptFor, settingsOf, sharedLanes } from './kept.ts'
 import { changeRoute, type RouteChanges } from './store.ts'
 
 interface Finders {
@@ -41,6 +41,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       const changes = await change(row)
       await checkOnward(manager, { ...row, ...changes }, changes.rules ?? row.rules)
       await checkShared(manager, changes.rules ?? row.rules, row.campaignId)
+      if (changes.rules) await checkPages(manager, changes.rules, workspaceId)
       if (changes.rules) await checkTags(workspaceId, changes.rules)
       const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
       if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
@@ -61,6 +62,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       if (row.draftVersion !== draftVersion) return false
       await checkOnward(manager, row, rules)
       await checkShared(manager, rules, row.campaignId)
+      await checkPages(manager, rules, who.workspace.id)
       await checkTags(who.workspace.id, rules)
       const isLive = isSameRoute(row, { destination, rules })
       await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
@@ -133,15 +135,16 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
     const row = await routeOf(who.workspace.id, id)
     const next = { ...row, destination: row.draft?.destination ?? row.destination, rules: row.draft?.rules ?? row.rules }
     const all = await routesFrom(database, [next, row])
-    const names = (routeId: number) => all.get(routeId)?.name ?? 'a route that is gone'
-    const sets = await setsOf(read, [row, next, ...all.values()].map(({ rules }) => rules))
-    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led, sets) : null }
+    const kept = await keptFor(read, [row, next, ...all.values()].map(({ rules }) => rules))
+    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led, kept) : null }
     const code = await someCode(row)
     const { tags } = await tagsOf(who.workspace.id)
     return {
-      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row, sets), is: settingsOf(next, sets), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led, sets)]), latest: LATEST }),
-      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next, sets), locked: false }, find), Date.now()),
-      changes: changesInWords(withShared(row, sets), withShared(next, sets), names, (tag) => tags.find((each) => each.id === tag)?.name ?? tag),
+      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row, kept), is: settingsOf(next, kept), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led, kept)]), latest: LATEST }),
+      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next, kept), locked: false }, find), Date.now()),
+      changes: changesInWords(withShared(row, kept.sets), withShared(next, kept.sets), {
+        route: (routeId) => all.get(routeId)?.name ?? 'a route that is gone', page: (pageId) => kept.pages.get(pageId)?.name ?? 'a page that is gone', tag: (tag) => tags.find((each) => each.id === tag)?.name ?? tag,
+      }),
     }
   })
 }

@@ -2,7 +2,7 @@ import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute } from '@flim
 import { firedBy, type Fired, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { findAmong, tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
-import { settingsOf, setsOf } from './sharedLanes.ts'
+import { keptFor, settingsOf } from './kept.ts'
 
 /** A route as the front door keeps it ready. */
 export interface KnownRoute {
@@ -42,8 +42,8 @@ export function routeLoader(database: Pick<Database, 'read'>, limits: Limits, ta
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
-    const sets = await setsOf(database.read, [...all.values()].map(({ rules }) => rules))
-    const compiled = compileRoute(settingsOf(row, sets), (other) => { const led = all.get(other); return led ? settingsOf(led, sets) : null })
+    const kept = await keptFor(database.read, [...all.values()].map(({ rules }) => rules))
+    const compiled = compileRoute(settingsOf(row, kept), (other) => { const led = all.get(other); return led ? settingsOf(led, kept) : null })
     return {
       revisionId: row.revisionId, compiled, counter: await limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash, fired: await fired(row),
       ledTo: new Set([...all.keys()].filter((other) => other !== id)),

@@ -1,11 +1,12 @@
 import { In, type EntityManager } from 'typeorm'
-import { laneSetsApi, lanesOfSet, type LaneSet } from '@flimbo/core/routing'
+import { laneSetsApi, type LaneSet } from '@flimbo/core/routing'
 import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
 import { checkAnswers } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
 import { recordRevision } from './revisions.ts'
-import { keptOfRoute } from './store.ts'
+import { checkPages, keptFor } from './kept.ts'
+import { keptNow } from './store.ts'
 
 /** Sets of lanes that many routes share. */
 export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domains }: RoutingParts): void {
@@ -40,6 +41,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domai
   mount(mounts, laneSetsApi.create, async ({ body: { name, lanes }, who }) => {
     checkAnswers({ lanes, life: null }, domains)
     const at = Date.now()
+    await checkPages(read, { lanes, life: null }, who.workspace.id)
     const id = await database.write(async (manager) => insertedId(await manager.insert(tables.laneSets, { workspaceId: who.workspace.id, name, lanes, version: 1, createdAt: at, changedAt: at })))
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
     return view(who.workspace.id, await setOf(read, who.workspace.id, id))
@@ -48,17 +50,18 @@ export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domai
   mount(mounts, laneSetsApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
     const workspaceId = who.workspace.id
     if (change.lanes) checkAnswers({ lanes: change.lanes, life: null }, domains)
+    if (change.lanes) await checkPages(read, { lanes: change.lanes, life: null }, workspaceId)
     const at = Date.now()
     const changed = await database.write(async (manager) => {
       const row = await setOf(manager, workspaceId, id)
       if (row.version !== version) return null
+      const routes = change.lanes ? await using(manager, workspaceId, id) : []
+      const was = await keptFor(manager, routes.map(({ rules }) => rules))
       await manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at })
-      if (!change.lanes) return []
       // What a code does changes with each route that uses the set, so each gets its revision.
-      const routes = await using(manager, workspaceId, id)
-      const [was, is] = [lanesOfSet(id, row.lanes), lanesOfSet(id, change.lanes)]
+      const is = await keptFor(manager, routes.map(({ rules }) => rules))
       for (const route of routes) {
-        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptOfRoute(route, was), after: keptOfRoute(route, is), at, personId: who.person.id })
+        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId: who.person.id })
         await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
       }
       return routes

@@ -1,14 +1,19 @@
 import type { EntityManager } from 'typeorm'
-import { NO_RULES, type Lane, type Rules } from '@flimbo/core/routing'
+import { NO_RULES, type Lane, type LinkedPage, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow } from '../database/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
-import { setsOf, sharedLanes } from './sharedLanes.ts'
+import { keptFor, pagesOf, sharedLanes, type Kept } from './kept.ts'
 
 export interface By { readonly personId: number; readonly at: number }
 
-/** What a revision of a route keeps: the lanes of its shared set as they were then, and of a password only that there is one. */
-export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow, ofSet: Lane[] = []) {
-  return { name, destination, state, note, rules, sharedLanes: ofSet, locked: passwordHash !== '' }
+/** What a revision of a route keeps: the lanes of its shared set and its pages as they were then, and of a password only that there is one. */
+export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow, ofSet: Lane[] = [], pages: LinkedPage[] = []) {
+  return { name, destination, state, note, rules, sharedLanes: ofSet, pages, locked: passwordHash !== '' }
+}
+
+/** The same, with what is kept elsewhere as it is now. */
+export function keptNow(row: RouteRow, kept: Kept) {
+  return keptOfRoute(row, sharedLanes(row.rules, kept.sets), pagesOf(row.rules, kept))
 }
 
 /** A route that sends every scan to its destination. */
@@ -53,8 +58,8 @@ export async function changeRoute(manager: EntityManager, id: number, version: n
   // Whoever prepares something goes on from what is live: a destination they did not touch follows it.
   const draft = row.draft && part.destination !== undefined && row.draft.destination === row.destination ? { ...row.draft, destination: part.destination } : row.draft
   const next: RouteRow = { ...row, ...part }
-  const sets = await setsOf(manager, [row.rules, next.rules])
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptOfRoute(row, sharedLanes(row.rules, sets)), after: keptOfRoute(next, sharedLanes(next.rules, sets)), at, personId })
+  const kept = await keptFor(manager, [row.rules, next.rules])
+  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptNow(row, kept), after: keptNow(next, kept), at, personId })
   await manager.update(tables.routes, { id }, { ...part, draft, revisionId, version: version + 1, changedAt: at })
   return 'changed'
 }

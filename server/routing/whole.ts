@@ -3,7 +3,7 @@ import { forecastLimit, type Route, type WholeRoute } from '@flimbo/core/routing
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Reader } from '../results/index.ts'
 import type { Limits } from './limits.ts'
-import { setsOf, sharedLanes } from './sharedLanes.ts'
+import { setsOf, sharedLanes } from './kept.ts'
 
 const PACE_DAYS = 14
 const DAY_MS = 86_400_000

@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { escapeMarkup as escape } from '@flimbo/core/pages'
 import { collector, isCollectorHost, type Collector } from './collector.ts'
 
 /** Sites under `.example` (RFC 2606) exist on no network: this one answers for all of them. */
@@ -10,8 +11,6 @@ export function isStandInHost(hostname: string): boolean {
 export function standInAddress(port: number, target: URL): string {
   return `http://localhost:${String(port)}/at/${target.hostname}${target.pathname}${target.search}${target.hash}`
 }
-
-const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 const TITLES: readonly [RegExp, string, string][] = [
   [/winter/, 'Winter sailings', 'Boats to Lark Holm on Saturdays and Sundays, weather permitting.'],

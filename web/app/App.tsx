@@ -4,6 +4,7 @@ import { lazy, Suspense, type ReactElement } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { CampaignFrame, Desk } from '../campaigns/index.ts'
+import { PagesScreen } from '../pages/index.ts'
 import { ImportScreen, PlanScreen } from '../plan/index.ts'
 import { RoutesScreen } from '../routing/index.ts'
 import { PrintScreen } from '../symbol/index.ts'
@@ -38,6 +39,7 @@ const router = createBrowserRouter([
           { path: 'import', element: <ImportScreen /> },
           { path: 'routes', element: <RoutesScreen /> },
           { path: 'print', element: <PrintScreen /> },
+          { path: 'pages', element: <PagesScreen /> },
           { path: 'results', element: later(<ResultsScreen />) },
         ],
       },

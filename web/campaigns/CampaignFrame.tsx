@@ -12,10 +12,11 @@ export function useCampaign(): Campaign {
   return useOutletContext<Campaign>()
 }
 
-const stagesOf = ({ codes, routes, scans }: Campaign): readonly { path: string; name: string; state: string }[] => [
+const stagesOf = ({ codes, routes, pages, scans }: Campaign): readonly { path: string; name: string; state: string }[] => [
   { path: 'plan', name: 'Plan', state: counted(codes, 'piece') },
   { path: 'routes', name: 'Routes', state: counted(routes, 'route') },
   { path: 'print', name: 'Print', state: codes === 0 ? 'nothing to print' : counted(codes, 'symbol') },
+  { path: 'pages', name: 'Pages', state: counted(pages, 'page') },
   { path: 'results', name: 'Results', state: counted(scans.scans, 'scan') },
 ]
 

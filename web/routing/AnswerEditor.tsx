@@ -1,6 +1,8 @@
-import { Stack, TextField, Typography } from '@mui/material'
+import { Link, Stack, TextField, Typography } from '@mui/material'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
+import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
+import { usePages } from '../pages/index.ts'
 
 export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
 const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
@@ -18,15 +20,30 @@ export function AddressField({ label, value, change, inputRef }: { label: string
   )
 }
 
-/** Where something leads: an address, or a few words. `plain` offers Flimbo's own words instead. */
+/** One of the pages there are. */
+export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
+  const pages = usePages()
+  const page = pages.find(({ id }) => id === pageId)
+  if (pages.length === 0) return <Typography variant="body2">There is no page yet. Make one under Pages, then choose it here.</Typography>
+  return (
+    <>
+      <Pick label="Page" value={String(pageId)} choices={[...(page ? [] : [[String(pageId), 'choose one'] as const]), ...pages.map(({ id, name }) => [String(id), name] as const)]} change={(id) => { change(Number(id)) }} />
+      {page && <Link component={RouterLink} variant="body2" to={`/campaigns/${String(page.campaignId)}/pages?page=${String(page.id)}`}>Edit this page</Link>}
+    </>
+  )
+}
+
+/** Where something leads: an address, a page, or a few words. `plain` offers Flimbo's own words instead. */
 export function AnswerEditor({ label, answer, change, plain }: { label: string; answer: Answer | null; change: (answer: Answer | null) => void; plain?: string }) {
+  const pages = usePages()
   return (
     <Stack sx={{ gap: 1 }}>
       <Pick
-        label={label} value={answer?.kind ?? 'plain'} choices={[...(plain === undefined ? [] : [['plain', plain] as const]), ['address', 'an address'], ['message', 'a message']]}
-        change={(kind) => { change(kind === 'plain' ? null : kind === 'message' ? FRESH_MESSAGE : FRESH_ADDRESS) }}
+        label={label} value={answer?.kind ?? 'plain'} choices={[...(plain === undefined ? [] : [['plain', plain] as const]), ['address', 'an address'], ['page', 'a page'], ['message', 'a message']]}
+        change={(kind) => { change(kind === 'plain' ? null : kind === 'message' ? FRESH_MESSAGE : kind === 'page' ? { kind: 'page', pageId: pages[0]?.id ?? 0 } : FRESH_ADDRESS) }}
       />
       {answer?.kind === 'address' && <AddressField label="Address" value={answer.address} change={(address) => { change({ kind: 'address', address }) }} />}
+      {answer?.kind === 'page' && <PageChoice pageId={answer.pageId} change={(pageId) => { change({ kind: 'page', pageId }) }} />}
       {answer?.kind === 'message' && (
         <>
           <TextField size="small" label="Title" value={answer.title} error={answer.title.trim() === ''} helperText={answer.title.trim() === '' ? 'Give a title.' : undefined} onChange={({ target }) => { change({ ...answer, title: target.value }) }} />

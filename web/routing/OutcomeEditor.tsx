@@ -1,19 +1,22 @@
 import AddIcon from '@mui/icons-material/Add'
 import CloseIcon from '@mui/icons-material/Close'
 import { Alert, Box, Button, FormControlLabel, IconButton, Stack, Switch, TextField } from '@mui/material'
+import type { Page } from '@flimbo/core/pages'
 import { VARIANTS_MAX, type Lane, type LaneOutcome, type Route, type Variant } from '@flimbo/core/routing'
 import { NumberField, Pick } from '../conditions/index.ts'
+import { usePages } from '../pages/index.ts'
 import { share } from '../ui/index.ts'
 import { AnswerEditor, FRESH_ADDRESS } from './AnswerEditor.tsx'
 import { freshKey } from './useDraft.ts'
 
-const KINDS = [['address', 'an address'], ['split', 'a split of variants'], ['message', 'a message'], ['route', 'another route']] as const
+const KINDS = [['address', 'an address'], ['page', 'a page'], ['split', 'a split of variants'], ['message', 'a message'], ['route', 'another route']] as const
 
 const variant = (id: string, name: string): Variant => ({ id, name, weight: 50, ended: false, leads: FRESH_ADDRESS })
 
-function fresh(kind: string, was: LaneOutcome, others: readonly Route[]): LaneOutcome {
+function fresh(kind: string, was: LaneOutcome, others: readonly Route[], pages: readonly Page[]): LaneOutcome {
   if (kind === 'split') return { kind: 'split', variants: [{ ...variant('a', 'A'), leads: was.kind === 'address' ? was : FRESH_ADDRESS }, variant('b', 'B')] }
   if (kind === 'message') return { kind: 'message', title: '', text: '' }
+  if (kind === 'page') return { kind: 'page', pageId: pages[0]?.id ?? 0 }
   if (kind === 'route') return { kind: 'route', routeId: others[0]?.id ?? 0 }
   return was.kind === 'split' && was.variants[0]?.leads.kind === 'address' ? was.variants[0].leads : { kind: 'address', address: '' }
 }
@@ -21,8 +24,9 @@ function fresh(kind: string, was: LaneOutcome, others: readonly Route[]): LaneOu
 /** What a lane does with its scans. */
 export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: readonly Route[]; change: (outcome: LaneOutcome) => void }) {
   const { outcome } = lane
-  const kind = <Pick label="Leads to" value={outcome.kind} choices={KINDS.filter(([each]) => each !== 'route' || others.length > 0 || outcome.kind === 'route')} change={(next) => { change(fresh(next, outcome, others)) }} />
-  if (outcome.kind === 'address' || outcome.kind === 'message') return <Stack sx={{ gap: 1 }}>{kind}<OneAnswer outcome={outcome} change={change} /></Stack>
+  const pages = usePages()
+  const kind = <Pick label="Leads to" value={outcome.kind} choices={KINDS.filter(([each]) => each !== 'route' || others.length > 0 || outcome.kind === 'route')} change={(next) => { change(fresh(next, outcome, others, pages)) }} />
+  if (outcome.kind === 'address' || outcome.kind === 'message' || outcome.kind === 'page') return <Stack sx={{ gap: 1 }}>{kind}<OneAnswer outcome={outcome} change={change} /></Stack>
   if (outcome.kind === 'route') {
     return (
       <Stack sx={{ gap: 1 }}>
@@ -55,7 +59,7 @@ export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: re
   )
 }
 
-function OneAnswer({ outcome, change }: { outcome: Extract<LaneOutcome, { kind: 'address' | 'message' }>; change: (outcome: LaneOutcome) => void }) {
+function OneAnswer({ outcome, change }: { outcome: Extract<LaneOutcome, { kind: 'address' | 'message' | 'page' }>; change: (outcome: LaneOutcome) => void }) {
   // The choice of kind stands above already.
   return <Box sx={{ '& > div > :first-of-type': { display: 'none' } }}><AnswerEditor label="Kind" answer={outcome} change={(answer) => { if (answer) change(answer) }} /></Box>
 }

@@ -8,6 +8,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
+import { usePages } from '../pages/index.ts'
 import { counted, Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
 import { Expectations } from './Expectations.tsx'
 import { LaneInspector } from './LaneInspector.tsx'
@@ -25,6 +26,7 @@ import { SignalPlan, type Chosen } from './SignalPlan.tsx'
 import { SplitTable } from './SplitTable.tsx'
 import { TestScan } from './TestScan.tsx'
 import { freshKey, useDraft } from './useDraft.ts'
+import { useNames } from './useNames.ts'
 
 const RouteMap = lazy(() => import('./RouteMap.tsx'))
 const PERIODS = [['7', 'Last 7 days'], ['30', 'Last 30 days'], ['365', 'Last year'], ['', 'Ever']] as const
@@ -78,13 +80,15 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const setExpectations = useChange(routesApi.setExpectations)
   const exits = useAnswer(routesApi.exits, { params: { id: route.id }, query: days === '' ? {} : { from: shiftDay(dayIn(zone, now), 1 - Number(days)) } }).data?.rows ?? []
   const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } }).data?.rows ?? []
-  const find = useLedTo(draft)
+  const pages = usePages()
+  const find = useLedTo(draft, pages)
   const sets = useAnswer(laneSetsApi.list, {}).data?.rows ?? []
   const tags = useAnswer(visitTagsApi.settings, {}).data?.value.tags ?? []
+  const names = useNames((id) => others.find((other) => other.id === id)?.name ?? find(id)?.name)
   const { shared } = draft.rules
   const used = shared && sets.find(({ id }) => id === shared.setId)
   const set = used ? { name: used.name, lanes: lanesOfSet(used.id, used.lanes) } : null
-  const compiled = compiledDraft(route, draft, set?.lanes ?? [], codeSettings(codes.find(({ id }) => id === codeId) ?? codes[0], utmCampaign), find)
+  const compiled = compiledDraft(route, draft, set?.lanes ?? [], pages, codeSettings(codes.find(({ id }) => id === codeId) ?? codes[0], utmCampaign), find)
   const rehearsed = compiled && rehearse(compiled, given, now)
   const { lanes } = draft.rules
   const asked = allLanes(draft.rules, set?.lanes ?? [])
@@ -138,7 +142,7 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
             <Button variant="contained" disabled={!state.isPrepared || !state.isKept || state.fault !== null} onClick={() => { setPublishing(true) }}>Publish…</Button>
           </Stack>
           {state.overtaken && <Alert severity="warning" variant="outlined" sx={{ m: 1 }} action={<><Button color="inherit" onClick={state.takeTheirs}>Keep what is stored</Button><Button color="inherit" onClick={state.keepMine}>Put mine in its place</Button></>}>Someone prepared something else meanwhile. Nothing was overwritten.</Alert>}
-          <SignalPlan period={<TextField select size="small" variant="standard" value={days} slotProps={{ select: { 'aria-label': 'Scans of', displayEmpty: true } }} onChange={({ target }) => { setDays(target.value) }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>} route={route} state={state} set={set} exits={exits} zone={zone} nameOf={(id) => others.find((other) => other.id === id)?.name ?? find(id)?.name ?? 'another route'} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
+          <SignalPlan period={<TextField select size="small" variant="standard" value={days} slotProps={{ select: { 'aria-label': 'Scans of', displayEmpty: true } }} onChange={({ target }) => { setDays(target.value) }}>{PERIODS.map(([value, name]) => <MenuItem key={value} value={value}>{name}</MenuItem>)}</TextField>} route={route} state={state} set={set} exits={exits} zone={zone} names={names} chosen={chosen} choose={open} addLane={() => { addLane() }} lit={rehearsed?.decision.exit ?? null} />
         </Sheet>
         <Sheet pad={false}>
           <Tabs value={tab} onChange={(_event, next: string) => { setTab(next) }} aria-label="Under the plan" variant="scrollable" sx={{ borderBottom: 1, borderColor: 'divider', minHeight: 40, '& .MuiTab-root': { minHeight: 40, textTransform: 'none', py: 0 } }}>

@@ -9,6 +9,7 @@ import { counted, Empty, Sheet, Trouble } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Track } from './LaneRow.tsx'
 import { freshKey } from './useDraft.ts'
+import { useNames } from './useNames.ts'
 
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
@@ -45,6 +46,7 @@ function SetEditor({ set }: { set: LaneSet }) {
   const [name, setName] = useState(set.name)
   const [lanes, setLanes] = useState<readonly Lane[]>(set.lanes)
   const [inspected, inspect] = useState<string | null>(null)
+  const names = useNames()
   const change = useChange(laneSetsApi.change)
   const remove = useChange(laneSetsApi.remove)
   const isChanged = name !== set.name || JSON.stringify(lanes) !== JSON.stringify(set.lanes)
@@ -64,7 +66,7 @@ function SetEditor({ set }: { set: LaneSet }) {
           <Box sx={{ p: 2 }}><TextField size="small" label="Name of the set" value={name} onChange={({ target }) => { setName(target.value) }} fullWidth /></Box>
           {lanes.map((each, i) => (
             <Track
-              key={each.id} place={String(i + 1)} sentence={each.name === '' ? whoInWords(each.condition) : each.name} aside={each.resting ? 'resting: takes no scan' : undefined} leads={outcomeInWords(each.outcome, () => '')} scans={null} all={0}
+              key={each.id} place={String(i + 1)} sentence={each.name === '' ? whoInWords(each.condition) : each.name} aside={each.resting ? 'resting: takes no scan' : undefined} leads={outcomeInWords(each.outcome, names)} scans={null} all={0}
               isLit={false} isChosen={each.id === inspected} isResting={each.resting} isLast={i === lanes.length - 1} choose={() => { inspect(each.id) }}
               onKeyDown={(event) => { const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined; if (by !== undefined) { event.preventDefault(); move(i, i + by) } }}
             />

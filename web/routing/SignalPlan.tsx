@@ -3,7 +3,7 @@ import { Box, Button, Stack, Typography } from '@mui/material'
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { languageName, whoInWords } from '@flimbo/core/conditions'
-import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type WholeRoute } from '@flimbo/core/routing'
+import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type Names, type WholeRoute } from '@flimbo/core/routing'
 import { counted, number } from '../ui/index.ts'
 import type { ReactNode } from 'react'
 import { LaneRow, Track } from './LaneRow.tsx'
@@ -21,7 +21,7 @@ interface Props {
   readonly set: { readonly name: string; readonly lanes: readonly Lane[] } | null
   readonly exits: readonly ExitTally[]
   readonly zone: string
-  readonly nameOf: (routeId: number) => string
+  readonly names: Names
   readonly chosen: Chosen
   readonly choose: (chosen: Chosen) => void
   readonly addLane: () => void
@@ -30,7 +30,7 @@ interface Props {
 }
 
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
-export function SignalPlan({ route, period, state: { draft, edit }, set, exits, zone, nameOf, chosen, choose, addLane, lit }: Props) {
+export function SignalPlan({ route, period, state: { draft, edit }, set, exits, zone, names, chosen, choose, addLane, lit }: Props) {
   const { lanes, life, shared, askLocation, tags } = draft.rules
   const met = tags.length + (route.locked ? 1 : 0) + (askLocation ? 1 : 0)
   const ofSet = set?.lanes ?? []
@@ -45,7 +45,7 @@ export function SignalPlan({ route, period, state: { draft, edit }, set, exits, 
   const before = shared?.place === 'first' ? ofSet.length : 0
   const sharedTracks = (from: number) => ofSet.map((lane, i) => (
     <Track
-      key={lane.id} place={String(from + i + 1)} sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name} aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`} leads={outcomeInWords(lane.outcome, nameOf)}
+      key={lane.id} place={String(from + i + 1)} sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name} aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`} leads={outcomeInWords(lane.outcome, names)}
       scans={scansOf(lane.id)} all={passing} isLit={lit === lane.id} isChosen={false} isResting={lane.resting} choose={() => { choose({ kind: 'shared' }) }}
     />
   ))
@@ -59,14 +59,14 @@ export function SignalPlan({ route, period, state: { draft, edit }, set, exits, 
         <Button size="small" color="inherit" variant={chosen?.kind === 'shared' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'shared' }) }}>Shared lanes{shared ? ': on' : ''}</Button>
         <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
       </Stack>
-      {life && <LifeStrip life={life} taken={route.taken} forecast={route.forecast} zone={zone} exits={exits} choose={() => { choose({ kind: 'life' }) }} />}
+      {life && <LifeStrip names={names} life={life} taken={route.taken} forecast={route.forecast} zone={zone} exits={exits} choose={() => { choose({ kind: 'life' }) }} />}
       {shared?.place === 'first' && sharedTracks(0)}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={lanes.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <Box component="ol" aria-label="Lanes, in order" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {lanes.map((lane: Lane, i) => (
               <LaneRow
-                key={lane.id} lane={lane} place={before + i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, nameOf)} isLit={lit === lane.id}
+                key={lane.id} lane={lane} place={before + i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, names)} isLit={lit === lane.id}
                 isChosen={chosen?.kind === 'lane' && chosen.id === lane.id} choose={() => { choose({ kind: 'lane', id: lane.id }) }} move={(by) => { move(i, i + by) }}
               />
             ))}

@@ -57,6 +57,11 @@ function Outcome({ rehearsed: { decision, trace }, lanes, fires, keep }: { rehea
           <Link href={decision.address} target="_blank" rel="noreferrer" variant="body2">Open it in a new window</Link>
           {fires.length > 0 && <Typography variant="body2">On the way: {fires.join('; ')}.</Typography>}
         </>
+      ) : decision.kind === 'page' ? (
+        <>
+          <Typography sx={{ fontWeight: 650 }}>The page “{decision.page.name}”</Typography>
+          {decision.page.links.map(({ label, address }, i) => <Typography key={i} variant="body2" sx={{ overflowWrap: 'anywhere' }}>{label} → <Typography component="span" variant="mono">{address}</Typography></Typography>)}
+        </>
       ) : <Typography sx={{ fontWeight: 650 }}>{leads.charAt(0).toUpperCase() + leads.slice(1)}</Typography>}
       <TraceList trace={trace} lanes={lanes} />
       <KeepForm keep={(name) => { keep(name, leads) }} />

@@ -1,4 +1,4 @@
-import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type Lane, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, routesApi, routesLedTo } from '@flimbo/core/routing'
+import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type Lane, type LinkedPage, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, routesApi, routesLedTo } from '@flimbo/core/routing'
 import type { Rehearsal } from '@flimbo/core/routing'
 import type { Code } from '@flimbo/core/codes'
 import { useQueries } from '@tanstack/react-query'
@@ -26,22 +26,22 @@ export function codeSettings(code: Code | undefined, campaign: string): CodeSett
   return { state, utm: utmOf(code, campaign), extra, slug, label: name, place: latitude === null || longitude === null ? null : { latitude, longitude }, otherwise }
 }
 
-const settingsOf = ({ name, state, destination, rules, sharedLanes, locked }: WholeRoute): RouteSettings => ({ name, state, destination, rules, sharedLanes, locked })
+const settingsOf = ({ name, state, destination, rules, sharedLanes, locked }: WholeRoute, pages: readonly LinkedPage[]): RouteSettings => ({ name, state, destination, rules, sharedLanes, pages, locked })
 
 /** The routes that a draft leads on to, read as they are needed, and theirs. */
-export function useLedTo(draft: Draft): FindRoute {
+export function useLedTo(draft: Draft, pages: readonly LinkedPage[]): FindRoute {
   const first = routesLedTo(draft.rules)
   const known = useQueries({ queries: first.map((id) => ({ queryKey: [routesApi.get.path, { params: { id } }], queryFn: () => call(routesApi.get, { params: { id } }) })) })
   const second = known.flatMap(({ data }) => (data ? routesLedTo(data.rules) : [])).filter((id) => !first.includes(id))
   const deeper = useQueries({ queries: [...new Set(second)].map((id) => ({ queryKey: [routesApi.get.path, { params: { id } }], queryFn: () => call(routesApi.get, { params: { id } }) })) })
-  const found = new Map([...known, ...deeper].flatMap(({ data }) => (data ? [[data.id, settingsOf(data)] as const] : [])))
+  const found = new Map([...known, ...deeper].flatMap(({ data }) => (data ? [[data.id, settingsOf(data, pages)] as const] : [])))
   return (id) => found.get(id) ?? null
 }
 
 /** A draft made ready, as the front door makes it ready when it is published. */
-export function compiledDraft(route: WholeRoute, draft: Draft, sharedLanes: readonly Lane[], code: CodeSettings, find: FindRoute): Compiled | null {
+export function compiledDraft(route: WholeRoute, draft: Draft, sharedLanes: readonly Lane[], pages: readonly LinkedPage[], code: CodeSettings, find: FindRoute): Compiled | null {
   try {
-    return compile({ code, route: { name: route.name, state: route.state, destination: draft.destination, rules: draft.rules, sharedLanes, locked: route.locked } }, find)
+    return compile({ code, route: { name: route.name, state: route.state, destination: draft.destination, rules: draft.rules, sharedLanes, pages, locked: route.locked } }, find)
   } catch {
     // An address that is still being typed.
     return null

@@ -1,0 +1,5 @@
+export { newPage, page, pageChange, pagesApi } from './contract.ts'
+export type { Page } from './contract.ts'
+export { escapeMarkup, pageBody, publicDocument } from './markup.ts'
+export { LINKS_MAX, pageContent, TEXT_MAX } from './page.ts'
+export type { PageContent, PageLink } from './page.ts'

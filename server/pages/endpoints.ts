@@ -1,0 +1,113 @@
+import { In, Not, type EntityManager } from 'typeorm'
+import { pagesApi, type Page, type PageContent } from '@flimbo/core/pages'
+import { pagesLedTo } from '@flimbo/core/routing'
+import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { findAmong, insertedId, tables, type Database, type PageRow, type RouteRow } from '../database/index.ts'
+import { destinationFault, keptFor, keptNow, recordRevision, type Lookup } from '../routing/index.ts'
+import { scopeOwner } from '../results/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly lookup: Lookup
+  readonly live: LiveHub
+  readonly domains: { origins(): readonly string[] }
+}
+
+/** The pages of Flimbo's own that routes may lead to. */
+export function pagesEndpoints(mounts: Mounts, { database, lookup, live, domains }: Parts): void {
+  const { read } = database
+
+  const campaignsOf = async (manager: EntityManager, workspaceId: number) => (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
+
+  /** What leads to each of some pages: routes by what is live of them, or by their sets; drafts and unused sets apart. */
+  async function leading(manager: EntityManager, workspaceId: number) {
+    const routes = await manager.findBy(tables.routes, { campaignId: In(await campaignsOf(manager, workspaceId)), state: Not('deleted') })
+    const sets = await manager.findBy(tables.laneSets, { workspaceId })
+    const bySet = new Map(sets.map(({ id, lanes }) => [id, pagesLedTo({ lanes, life: null })]))
+    const pagesOf = (rules: RouteRow['rules']) => [...pagesLedTo(rules), ...(rules.shared ? (bySet.get(rules.shared.setId) ?? []) : [])]
+    return {
+      routesTo: (pageId: number) => routes.filter(({ rules }) => pagesOf(rules).includes(pageId)),
+      othersTo: (pageId: number) => [
+        ...routes.filter(({ draft }) => draft && pagesOf(draft.rules).includes(pageId)).map(({ name }) => name),
+        ...sets.filter(({ id }) => bySet.get(id)?.includes(pageId)).map(({ name }) => name),
+      ],
+    }
+  }
+
+  async function view(workspaceId: number, rows: readonly PageRow[]): Promise<Page[]> {
+    const { routesTo } = await leading(read, workspaceId)
+    return rows.map((row) => ({ ...row, routes: routesTo(row.id).map(({ id, name }) => ({ id, name })) }))
+  }
+
+  async function pageOf(manager: EntityManager, workspaceId: number, id: number): Promise<PageRow> {
+    const row = await manager.findOneBy(tables.pages, { id })
+    if (!row || !(await campaignsOf(manager, workspaceId)).includes(row.campaignId)) throw missing('page')
+    return row
+  }
+
+  async function one(workspaceId: number, id: number): Promise<Page> {
+    const [page] = await view(workspaceId, [await pageOf(read, workspaceId, id)])
+    if (!page) throw missing('page')
+    return page
+  }
+
+  function checkLinks(links: PageContent['links'] = []): void {
+    for (const [i, { address }] of links.entries()) {
+      const fault = destinationFault(address, domains)
+      if (fault !== null) throw wrongField(`links.${String(i)}.address`, fault)
+    }
+  }
+
+  mount(mounts, pagesApi.list, async ({ query: { campaignId }, who }) => {
+    const { workspace: { id } } = who
+    if (campaignId !== undefined) await scopeOwner(database, id, { campaignId })
+    const rows = await findAmong(read, tables.pages, 'campaignId', campaignId === undefined ? await campaignsOf(read, id) : [campaignId])
+    return { rows: (await view(id, rows)).sort((a, b) => a.name.localeCompare(b.name) || a.id - b.id) }
+  })
+
+  mount(mounts, pagesApi.create, async ({ body, who }) => {
+    checkLinks(body.links)
+    await scopeOwner(database, who.workspace.id, { campaignId: body.campaignId })
+    const at = Date.now()
+    const id = await database.write(async (manager) => insertedId(await manager.insert(tables.pages, { ...body, version: 1, createdAt: at, changedAt: at })))
+    live.tell(who.workspace.id, { type: 'change', of: 'page', id })
+    return one(who.workspace.id, id)
+  })
+
+  mount(mounts, pagesApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
+    const workspaceId = who.workspace.id
+    checkLinks(change.links)
+    const at = Date.now()
+    const changed = await database.write(async (manager) => {
+      const row = await pageOf(manager, workspaceId, id)
+      if (row.version !== version) return null
+      const routes = (await leading(manager, workspaceId)).routesTo(id)
+      const all = routes.map(({ rules }) => rules)
+      const was = await keptFor(manager, all)
+      await manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at })
+      const is = await keptFor(manager, all)
+      // What a code does changes with each route that leads to the page, so each gets its revision.
+      for (const route of routes) {
+        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId: who.person.id })
+        await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
+      }
+      return routes
+    })
+    if (changed === null) throw overtaken('page', await one(workspaceId, id))
+    lookup.forgetRoutes(new Set(changed.map((route) => route.id)))
+    live.tell(workspaceId, { type: 'change', of: 'page', id })
+    return one(workspaceId, id)
+  })
+
+  mount(mounts, pagesApi.remove, async ({ params: { id }, who }) => {
+    await database.write(async (manager) => {
+      const { name } = await pageOf(manager, who.workspace.id, id)
+      const { routesTo, othersTo } = await leading(manager, who.workspace.id)
+      const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
+      if (users.length > 0) throw new Refusal('taken', `${users.slice(0, 3).map((each) => `“${each}”`).join(', ')}${users.length > 3 ? ` and ${String(users.length - 3)} more` : ''} ${users.length === 1 ? 'leads' : 'lead'} to “${name}”. Lead ${users.length === 1 ? 'it' : 'them'} elsewhere first.`)
+      await manager.delete(tables.pages, { id })
+    })
+    live.tell(who.workspace.id, { type: 'change', of: 'page', id })
+  })
+}

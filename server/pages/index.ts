@@ -1,0 +1,1 @@
+export { pagesEndpoints } from './endpoints.ts'

@@ -1,0 +1,51 @@
+import AddIcon from '@mui/icons-material/Add'
+import { Box, Button, List, ListItemButton, Skeleton, Stack, Typography } from '@mui/material'
+import { pagesApi } from '@flimbo/core/pages'
+import { useSearchParams } from 'react-router'
+import { useAnswer } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { counted, Empty, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { PageEditor } from './PageEditor.tsx'
+
+/** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */
+export function PagesScreen() {
+  const { id: campaignId } = useCampaign()
+  const [address, setAddress] = useSearchParams()
+  const pages = useAnswer(pagesApi.list, { query: { campaignId } })
+  const rows = pages.data?.rows ?? []
+  const isAdding = address.has('new')
+  const chosen = isAdding ? undefined : (rows.find(({ id }) => String(id) === address.get('page')) ?? rows[0])
+  const choose = (id: number) => { setAddress({ page: String(id) }, { replace: true }) }
+  const add = () => { setAddress({ new: '' }, { replace: true }) }
+  const step = (by: number) => {
+    const next = rows[Math.min(rows.length - 1, Math.max(0, rows.findIndex((row) => row.id === chosen?.id) + by))]
+    if (next) choose(next.id)
+  }
+  useKeys({ j: () => { step(1) }, k: () => { step(-1) }, n: add })
+  return (
+    <Box sx={{ p: 2, width: '100%', maxWidth: 1440, mx: 'auto' }}>
+      <Stack direction="row" sx={{ gap: 2, mb: 2, alignItems: 'center' }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>Pages</Typography>
+        <Button variant="contained" startIcon={<AddIcon />} onClick={add}>Add a page</Button>
+      </Stack>
+      {pages.isError && <Trouble error={pages.error} again={() => { void pages.refetch() }} />}
+      {!pages.data ? <Skeleton variant="rounded" height={320} /> : rows.length === 0 && !isAdding ? (
+        <Sheet><Empty title="No page yet" text="A page is a few words and links that Flimbo itself shows on a phone. Make one, then let a lane of a route, or what comes before or after it, lead to it." action={<Button variant="contained" onClick={add}>Add the first page</Button>} /></Sheet>
+      ) : (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
+          <Sheet pad={false}>
+            <List component="div" aria-label="Pages" disablePadding sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}>
+              {rows.map(({ id, name, links, routes }) => (
+                <ListItemButton key={id} divider selected={id === chosen?.id} aria-current={id === chosen?.id} onClick={() => { choose(id) }} sx={{ display: 'block', py: 1 }}>
+                  <Typography noWrap sx={{ fontWeight: 650 }}>{name}</Typography>
+                  <Typography variant="body2" color="textSecondary">{counted(links.length, 'link')} · {routes.length === 0 ? 'no route leads here' : counted(routes.length, 'route')}</Typography>
+                </ListItemButton>
+              ))}
+            </List>
+          </Sheet>
+          <PageEditor key={chosen?.id ?? 'new'} page={chosen ?? null} campaignId={campaignId} saved={({ id }) => { choose(id) }} removed={() => { setAddress({}, { replace: true }) }} />
+        </Box>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,2 @@
+export { PagesScreen } from './PagesScreen.tsx'
+export { usePages } from './usePages.ts'
