@@ -7,10 +7,10 @@ export function escapeMarkup(text: string): string {
   return text.replace(/[&<>"']/g, (sign) => MARKUP[sign] ?? sign)
 }
 
-/** A whole document as phones are shown it, readable without script; `body` and `head` are markup. `nonce` is for a policy that asks styles for one. */
-export function publicDocument(title: string, body: string, { head = '', nonce = '' }: { head?: string; nonce?: string } = {}): string {
+/** A whole document as phones are shown it, readable without script; `body` and `head` are markup. */
+export function publicDocument(title: string, body: string, head = ''): string {
   const name = escapeMarkup(title)
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style${nonce === '' ? '' : ` nonce="${escapeMarkup(nonce)}"`}>${STYLE}</style>${head}</head><body><main><h1>${name}</h1>${body}</main></body></html>`
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style>${head}</head><body><main><h1>${name}</h1>${body}</main></body></html>`
 }
 
 /** What stands under a page's heading, as markup. */

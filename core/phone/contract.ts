@@ -33,6 +33,8 @@ export const phoneAnswer = z.object({
   steps: z.array(step),
   /** The page that came up in the end, and where a frame can show it; null where it lies outside. */
   landed: z.object({ address: z.string(), frame: z.string().nullable() }).nullable(),
+  /** The page the front door itself showed last, as markup; null where the phone was sent on. */
+  page: z.string().nullable(),
 })
 export type PhoneAnswer = z.infer<typeof phoneAnswer>
 

@@ -25,7 +25,7 @@ export type PageName = keyof typeof PAGES
 
 /** A whole document, ready to send; `body` and `head` are markup. */
 export function document(title: string, body: string, head = ''): Buffer {
-  return Buffer.from(publicDocument(title, body, { head }))
+  return Buffer.from(publicDocument(title, body, head))
 }
 
 export interface Rendered {

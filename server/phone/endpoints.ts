@@ -43,11 +43,11 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
     if (!language) throw wrongField('language', 'Choose a language from the list.')
     if (body.count && !mayCount) throw new Refusal('forbidden', 'Scans that count can be sent only where the stand-ins run and this machine is a trusted proxy.')
     if (!/^https?:/i.test(body.read) || !URL.canParse(body.read)) {
-      return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null }
+      return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null, page: null }
     }
     const target = new URL(body.read)
     if (!leadsTo(target, domains.origins())) {
-      return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null }
+      return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null, page: null }
     }
     const from = addressIn(place, Math.floor(Math.random() * 1000), Math.floor(Math.random() * 1000))
     const headers = {
@@ -63,9 +63,9 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
     const light = lightPageIn(second.body)
     if (light) steps.push(...await Promise.all(light.loads.map(fire)))
     const next = light?.next ?? (second.location === null ? null : new URL(second.location, target))
-    if (next === null) return { steps, landed: null }
+    if (next === null) return { steps, landed: null, page: second.body }
     const page = await visit(next)
-    return { steps: [...steps, page.step], landed: page.landed }
+    return { steps: [...steps, page.step], landed: page.landed, page: null }
   })
 
   /** Loads what a light page has to load. Only stand-ins are reached: a rehearsal is in no real figure. */

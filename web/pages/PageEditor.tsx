@@ -6,7 +6,7 @@ import { Alert, Box, Button, IconButton, Link, Stack, TextField, Typography } fr
 import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink } from '@flimbo/core/pages'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { counted, nonce, Sheet } from '../ui/index.ts'
+import { counted, PhoneFrame, Sheet } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props { readonly page: Page | null; readonly campaignId: number; readonly saved: (page: Page) => void; readonly removed: () => void }
@@ -62,7 +62,7 @@ function Links({ links, faultOf, change }: { links: readonly PageLink[]; faultOf
     return <TextField size="small" label={label} value={links[i]?.[name] ?? ''} placeholder={name === 'address' ? 'https://' : ''} error={fault !== undefined} helperText={fault} sx={{ width }} onChange={({ target }) => { put(i, { [name]: target.value }) }} />
   }
   return (
-    <Stack sx={{ gap: 1 }} role="group" aria-label="Links">
+    <Stack sx={{ gap: 1.5 }} role="group" aria-label="Links">
       <Typography variant="h3">Links</Typography>
       <Typography variant="body2" color="textSecondary">Each carries the tags of the code that was scanned, as a destination does.</Typography>
       {links.map((_link, i) => {
@@ -84,6 +84,5 @@ function Links({ links, faultOf, change }: { links: readonly PageLink[]; faultOf
 
 /** The very markup the front door sends, in a frame as wide as a phone. */
 function Preview({ draft }: { draft: PageDraft }) {
-  const markup = publicDocument(draft.title || 'Heading', pageBody({ text: draft.text, links: draft.links.filter(({ label }) => label.trim() !== '') }), nonce === undefined ? {} : { nonce })
-  return <Box component="iframe" title="The page as a phone shows it" srcDoc={markup} sandbox="" sx={{ display: 'block', width: 312, height: 560, border: 1, borderColor: 'text.secondary', borderRadius: 2, bgcolor: '#FAF8F3' }} />
+  return <PhoneFrame title="The page as a phone shows it" markup={publicDocument(draft.title || 'Heading', pageBody({ text: draft.text, links: draft.links.filter(({ label }) => label.trim() !== '') }))} />
 }

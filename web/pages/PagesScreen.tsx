@@ -34,7 +34,7 @@ export function PagesScreen() {
       ) : (
         <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
           <Sheet pad={false}>
-            <List component="div" aria-label="Pages" disablePadding sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}>
+            <List component="div" role="group" aria-label="Pages" disablePadding sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}>
               {rows.map(({ id, name, links, routes }) => (
                 <ListItemButton key={id} divider selected={id === chosen?.id} aria-current={id === chosen?.id} onClick={() => { choose(id) }} sx={{ display: 'block', py: 1 }}>
                   <Typography noWrap sx={{ fontWeight: 650 }}>{name}</Typography>

@@ -3,7 +3,7 @@ import { phoneApi, type PhoneAnswer, type PhoneChoices } from '@flimbo/core/phon
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
-import { Sheet, Trouble } from '../ui/index.ts'
+import { PhoneFrame, Sheet, Trouble } from '../ui/index.ts'
 import { Picture, type Held } from './Picture.tsx'
 import { NoPicture, readSymbol } from './read.ts'
 
@@ -110,6 +110,7 @@ function Shown({ read, answer }: { read: string | null; answer: PhoneAnswer | nu
           </Typography>
         ))}
       </Box>
+      {answer?.page && <PhoneFrame title="The page that came up" markup={answer.page} height={420} />}
       {answer?.landed?.frame && (
         <Box component="iframe" title="The page that came up" src={answer.landed.frame} sandbox="" sx={{ width: 320, height: 420, border: 1, borderColor: 'text.secondary', borderRadius: 2, bgcolor: '#fff' }} />
       )}

@@ -42,15 +42,24 @@ export function AnswerEditor({ label, answer, change, plain }: { label: string; 
         label={label} value={answer?.kind ?? 'plain'} choices={[...(plain === undefined ? [] : [['plain', plain] as const]), ['address', 'an address'], ['page', 'a page'], ['message', 'a message']]}
         change={(kind) => { change(kind === 'plain' ? null : kind === 'message' ? FRESH_MESSAGE : kind === 'page' ? { kind: 'page', pageId: pages[0]?.id ?? 0 } : FRESH_ADDRESS) }}
       />
-      {answer?.kind === 'address' && <AddressField label="Address" value={answer.address} change={(address) => { change({ kind: 'address', address }) }} />}
-      {answer?.kind === 'page' && <PageChoice pageId={answer.pageId} change={(pageId) => { change({ kind: 'page', pageId }) }} />}
-      {answer?.kind === 'message' && (
+      {answer && <AnswerFields answer={answer} change={change} />}
+    </Stack>
+  )
+}
+
+/** What there is to fill in of one kind of answer. */
+export function AnswerFields({ answer, change }: { answer: Answer; change: (answer: Answer) => void }) {
+  return (
+    <>
+      {answer.kind === 'address' && <AddressField label="Address" value={answer.address} change={(address) => { change({ kind: 'address', address }) }} />}
+      {answer.kind === 'page' && <PageChoice pageId={answer.pageId} change={(pageId) => { change({ kind: 'page', pageId }) }} />}
+      {answer.kind === 'message' && (
         <>
           <TextField size="small" label="Title" value={answer.title} error={answer.title.trim() === ''} helperText={answer.title.trim() === '' ? 'Give a title.' : undefined} onChange={({ target }) => { change({ ...answer, title: target.value }) }} />
           <TextField size="small" label="Text" value={answer.text} onChange={({ target }) => { change({ ...answer, text: target.value.replace(/[\r\n]+/g, ' ') }) }} multiline maxRows={6} />
           <Typography variant="caption" color="textSecondary">Shown on a page of Flimbo’s front door, in plain type.</Typography>
         </>
       )}
-    </Stack>
+    </>
   )
 }

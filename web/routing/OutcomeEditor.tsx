@@ -6,7 +6,7 @@ import { VARIANTS_MAX, type Lane, type LaneOutcome, type Route, type Variant } f
 import { NumberField, Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
 import { share } from '../ui/index.ts'
-import { AnswerEditor, FRESH_ADDRESS } from './AnswerEditor.tsx'
+import { AnswerEditor, AnswerFields, FRESH_ADDRESS } from './AnswerEditor.tsx'
 import { freshKey } from './useDraft.ts'
 
 const KINDS = [['address', 'an address'], ['page', 'a page'], ['split', 'a split of variants'], ['message', 'a message'], ['route', 'another route']] as const
@@ -26,7 +26,7 @@ export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: re
   const { outcome } = lane
   const pages = usePages()
   const kind = <Pick label="Leads to" value={outcome.kind} choices={KINDS.filter(([each]) => each !== 'route' || others.length > 0 || outcome.kind === 'route')} change={(next) => { change(fresh(next, outcome, others, pages)) }} />
-  if (outcome.kind === 'address' || outcome.kind === 'message' || outcome.kind === 'page') return <Stack sx={{ gap: 1 }}>{kind}<OneAnswer outcome={outcome} change={change} /></Stack>
+  if (outcome.kind === 'address' || outcome.kind === 'message' || outcome.kind === 'page') return <Stack sx={{ gap: 1 }}>{kind}<AnswerFields answer={outcome} change={change} /></Stack>
   if (outcome.kind === 'route') {
     return (
       <Stack sx={{ gap: 1 }}>
@@ -57,9 +57,4 @@ export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: re
       {variants.length < VARIANTS_MAX && <Button startIcon={<AddIcon />} sx={{ alignSelf: 'flex-start' }} onClick={() => { const id = freshKey(variants.map((v) => v.id)); change({ kind: 'split', variants: [...variants, variant(id, String.fromCharCode(65 + variants.length))] }) }}>Add a variant</Button>}
     </Stack>
   )
-}
-
-function OneAnswer({ outcome, change }: { outcome: Extract<LaneOutcome, { kind: 'address' | 'message' | 'page' }>; change: (outcome: LaneOutcome) => void }) {
-  // The choice of kind stands above already.
-  return <Box sx={{ '& > div > :first-of-type': { display: 'none' } }}><AnswerEditor label="Kind" answer={outcome} change={(answer) => { if (answer) change(answer) }} /></Box>
 }

@@ -41,7 +41,7 @@ export function RoutesScreen() {
       ) : (
         <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
           <Sheet pad={false}>
-            <List component="div" aria-label="Routes" disablePadding>
+            <List component="div" role="group" aria-label="Routes" disablePadding>
               {rows.map((route) => <RouteLine key={route.id} route={route} zone={campaign.zone} chosen={!adding && route.id === asked} choose={() => { choose(route.id) }} />)}
             </List>
             {(routes.data?.total ?? 0) > PAGE_SIZE && <Pagination size="small" sx={{ p: 1 }} count={Math.ceil((routes.data?.total ?? 0) / PAGE_SIZE)} page={page + 1} onChange={(_event, to) => { setPage(to - 1) }} />}

@@ -27,7 +27,7 @@ export function SharedLanes() {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
       <Sheet pad={false}>
-        <List component="div" aria-label="Sets" disablePadding>
+        <List component="div" role="group" aria-label="Sets" disablePadding>
           {rows.map(({ id, name, lanes, routes }) => (
             <ListItemButton key={id} divider selected={id === chosen?.id} aria-current={id === chosen?.id} onClick={() => { choose(id) }} sx={{ display: 'block' }}>
               <Typography sx={{ fontWeight: 650 }} noWrap>{name}</Typography>
