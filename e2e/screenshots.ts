@@ -3,6 +3,7 @@
 import { mkdirSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { Page } from 'playwright-core'
+import { PHONE } from '../server/tests/running.ts'
 import { openBrowser } from './browser.ts'
 
 const { values } = parseArgs({
@@ -36,7 +37,6 @@ const shoot = async (name: string, path: string, ready: string, act?: () => Prom
 
 await page.goto(office)
 await page.getByLabel('E-mail address').waitFor()
-if (values.only === undefined || values.only === 'sign-in') await page.screenshot({ path: `${values.out}/sign-in.png` })
 await page.getByLabel('E-mail address').fill('anna@saltmarsh.example')
 await page.getByLabel('Password').fill('low tide at noon')
 await page.getByRole('button', { name: 'Sign in' }).click()
@@ -88,6 +88,11 @@ await shoot('routes-publish', `${campaign}/routes?route=${timetable}`, 'ol[aria-
 })
 await page.evaluate((id) => fetch(`/api/routes/${id}/draft`, { method: 'DELETE' }), timetable)
 await shoot('shared-lanes', '/settings/lanes', '[aria-label="Routes that use it"] li', () => page.getByText('Storm warning').click())
+await shoot('pages', `${campaign}/pages`, 'iframe')
+for (const slug of ['PIERHALL', 'SEALS', 'PASS']) {
+  await page.evaluate((read) => fetch('/api/phone/scans', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ read, device: 'ios-safari', place: 'de-bremen', language: 'de' }) }), `${door}/${slug}`)
+}
+await shoot('visit-tags', '/settings/visits', 'table', () => page.getByText('What the collector stand-in received').scrollIntoViewIfNeeded().then(() => page.mouse.wheel(0, 420)))
 await shoot('print', `${campaign}/print?code=${code}`, 'dl')
 await shoot('results', `${pass.campaign}/results?days=90&compare=yes`, 'canvas')
 await shoot('results-more', `${seals.campaign}/results?days=365`, 'canvas', () => page.mouse.wheel(0, 640))
@@ -101,5 +106,7 @@ await setPassword('twelve seats a boat')
 await shoot('door-password', `${door}/SEALS`, 'form')
 await page.goto(office)
 await setPassword('')
-await shoot('door-paused', `${door}/COASTER3`, 'h1')
+// Whoever says they are a program is asked nothing.
+await (await browser.newCDPSession(page)).send('Network.setUserAgentOverride', { userAgent: PHONE })
+await shoot('door-consent', `${door}/SEALS`, 'form')
 await browser.close()

@@ -70,6 +70,11 @@ describe('keeping pages', () => {
     expect((await flimbo.ask<{ pages: number }>('GET', `/api/campaigns/${String(other)}`)).body.pages).toBe(2)
   })
 
+  it('finds one by its name or heading', async () => {
+    const { id } = await make('Harbour hours', { title: 'When we open' })
+    for (const q of ['harbour', 'WE OPEN']) expect((await flimbo.ask<{ hits: object[] }>('GET', `/api/find?q=${encodeURIComponent(q)}`)).body.hits).toEqual([{ kind: 'page', id, campaignId, name: 'Harbour hours', detail: 'When we open' }])
+  })
+
   it('overwrites nothing that somebody else saved', async () => {
     const page = await make('Twice')
     await change(page, { title: 'Mine' })

@@ -18,7 +18,10 @@ export function findEndpoint(mounts: Mounts, { read }: Pick<Database, 'read'>): 
     const routes = read.createQueryBuilder().select(["'route' AS kind", 'r.id AS id', 'r.campaignId AS campaignId', 'r.name AS name', 'r.destination AS detail'])
       .from(tables.routes, 'r').innerJoin(tables.campaigns.options.name, 'k', 'k.id = r.campaignId').where(matches('r.name', 'r.destination'), within)
 
-    const found = await Promise.all([campaigns, codes, routes].map((search) => search.orderBy('name').limit(HITS_MAX).getRawMany<Hit>()))
+    const pages = read.createQueryBuilder().select(["'page' AS kind", 'p.id AS id', 'p.campaignId AS campaignId', 'p.name AS name', 'p.title AS detail'])
+      .from(tables.pages, 'p').innerJoin(tables.campaigns.options.name, 'k', 'k.id = p.campaignId').where(matches('p.name', 'p.title'), within)
+
+    const found = await Promise.all([campaigns, codes, routes, pages].map((search) => search.orderBy('name').limit(HITS_MAX).getRawMany<Hit>()))
     return { hits: found.flat() }
   })
 }

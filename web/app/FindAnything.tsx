@@ -4,8 +4,8 @@ import { useDeferredValue, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 
-const WHERE = { campaign: 'plan', route: 'routes', code: 'plan' } as const
-const NAMES = { campaign: 'campaign', route: 'route', code: 'code' } as const
+const WHERE = { campaign: 'plan', route: 'routes', code: 'plan', page: 'pages' } as const
+const NAMES = { campaign: 'campaign', route: 'route', code: 'code', page: 'page' } as const
 
 function addressOf({ kind, id, campaignId }: Hit): string {
   return `/campaigns/${String(campaignId)}/${WHERE[kind]}${kind === 'campaign' ? '' : `?${kind}=${String(id)}`}`

@@ -4,7 +4,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['Ctrl K', 'find anything'],
   ['J / K', 'next / previous row'],
   ['E', 'edit the destination'],
-  ['N', 'add a piece, or begin a campaign'],
+  ['N', 'add a piece, a route or a page, or begin a campaign'],
   ['T', 'test scan with the phone'],
   ['/', 'filter'],
   ['Esc', 'close what is open at the right'],

@@ -33,6 +33,7 @@ function TagChoice({ state: { draft: { rules }, edit }, tags }: { state: DraftSt
           label={<><Typography variant="body2">{tag.name}</Typography><Typography variant="caption" color="textSecondary">{tagInWords(tag)}</Typography></>}
         />
       ))}
+      {rules.tags.length > 0 && <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 1 }}>They fire on the way to an address; messages and pages fire none.</Typography>}
       <Typography variant="body2" sx={{ mt: 1 }}>{tags.length === 0 && 'None is defined yet. '}<Link component={RouterLink} to="/settings/visits">Define visit tags</Link></Typography>
     </Box>
   )

@@ -4,7 +4,7 @@ import { EVERY_SCAN, whoInWords } from '@flimbo/core/conditions'
 import { laneSetsApi, outcomeInWords, type Lane, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
+import { ApiProblem, sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { counted, Empty, Sheet, Trouble } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Track } from './LaneRow.tsx'
@@ -37,14 +37,16 @@ export function SharedLanes() {
         </List>
         <Button startIcon={<AddIcon />} sx={{ m: 1 }} disabled={create.isPending} onClick={add}>Begin another set</Button>
       </Sheet>
-      {chosen && <SetEditor key={`${String(chosen.id)} ${String(chosen.version)}`} set={chosen} />}
+      {chosen && <SetEditor key={chosen.id} set={chosen} />}
     </Box>
   )
 }
 
 function SetEditor({ set }: { set: LaneSet }) {
-  const [name, setName] = useState(set.name)
-  const [lanes, setLanes] = useState<readonly Lane[]>(set.lanes)
+  const [local, setLocal] = useState<{ name: string; lanes: readonly Lane[]; version: number } | null>(null)
+  const { name, lanes, version } = local ?? set
+  const edit = (part: { name?: string; lanes?: readonly Lane[] }) => { setLocal({ name, lanes, version, ...part }) }
+  const setLanes = (next: readonly Lane[]) => { edit({ lanes: next }) }
   const [inspected, inspect] = useState<string | null>(null)
   const names = useNames()
   const change = useChange(laneSetsApi.change)
@@ -57,13 +59,15 @@ function SetEditor({ set }: { set: LaneSet }) {
     inspect(id)
   }
   const move = (from: number, to: number) => { if (to >= 0 && to < lanes.length) setLanes(lanes.map((each, i) => (i === from ? (lanes[to] ?? each) : i === to ? (lanes[from] ?? each) : each))) }
-  const save = () => { change.mutate({ params: { id: set.id }, body: { version: set.version, name, lanes: [...lanes] } }) }
-  const error = change.error ?? remove.error
+  const save = (from: number) => { change.mutate({ params: { id: set.id }, body: { version: from, name, lanes: [...lanes] } }, { onSuccess: () => { setLocal(null) } }) }
+  const reset = () => { setLocal(null); change.reset() }
+  const isOvertaken = change.error instanceof ApiProblem && change.error.problem.type === '/problems/conflict'
+  const error = isOvertaken ? remove.error : (change.error ?? remove.error)
   return (
     <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 2 }}>
         <Sheet title={set.name} pad={false} aside={<Button startIcon={<AddIcon />} variant="outlined" onClick={() => { add() }}>Add a lane</Button>}>
-          <Box sx={{ p: 2 }}><TextField size="small" label="Name of the set" value={name} onChange={({ target }) => { setName(target.value) }} fullWidth /></Box>
+          <Box sx={{ p: 2 }}><TextField size="small" label="Name of the set" value={name} onChange={({ target }) => { edit({ name: target.value }) }} fullWidth /></Box>
           {lanes.map((each, i) => (
             <Track
               key={each.id} place={String(i + 1)} sentence={each.name === '' ? whoInWords(each.condition) : each.name} aside={each.resting ? 'resting: takes no scan' : undefined} leads={outcomeInWords(each.outcome, names)} scans={null} all={0}
@@ -79,10 +83,11 @@ function SetEditor({ set }: { set: LaneSet }) {
               <Box component="ul" aria-label="Routes that use it" sx={{ m: 0 }}>{set.routes.map((route) => <li key={route.id}>{route.campaignName}: {route.name}</li>)}</Box>
             </>
           )}
+          {isOvertaken && <Alert severity="warning" variant="outlined" sx={{ mt: 1 }} action={<><Button color="inherit" onClick={reset}>Keep theirs</Button><Button color="inherit" onClick={() => { save(set.version) }}>Put mine in its place</Button></>}>Someone saved this set after you began. Nothing was overwritten.</Alert>}
           {error && <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>{sentenceOf(error, 'The server could not be reached. What you did is still here.')}</Alert>}
           <Stack direction="row" sx={{ gap: 1, mt: 2 }}>
-            <Button variant="contained" disabled={!isChanged || change.isPending} onClick={save}>{set.routes.length === 0 ? 'Save' : `Save for ${counted(set.routes.length, 'route')}`}</Button>
-            {isChanged && <Button color="inherit" onClick={() => { setName(set.name); setLanes(set.lanes) }}>Undo the changes</Button>}
+            <Button variant="contained" disabled={!isChanged || change.isPending} onClick={() => { save(version) }}>{set.routes.length === 0 ? 'Save' : `Save for ${counted(set.routes.length, 'route')}`}</Button>
+            {isChanged && <Button color="inherit" onClick={reset}>Undo the changes</Button>}
             <Box sx={{ flex: 1 }} />
             <Button color="error" disabled={remove.isPending} onClick={() => { remove.mutate({ params: { id: set.id } }) }}>Take the set away</Button>
           </Stack>
