@@ -22,8 +22,8 @@ afterAll(async () => {
 })
 
 const SCREENS = [
-  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/lanes', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'], ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
-  ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
+  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/lanes', 'Settings'], ['/settings/visits', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'], ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
+  ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/pages', 'Pages'], ['/campaigns/1/pages?new', 'Pages'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
 ] as const
 
 describe.each(['light', 'dark'] as const)('in the %s scheme', (scheme) => {

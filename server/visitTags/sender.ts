@@ -13,6 +13,8 @@ const AT_ONCE = 4
 const FAILURES_MAX = 5
 const FIRST_PAUSE_MS = 5000
 const LONGEST_PAUSE_MS = 60 * 60_000
+/** A whole tag rests no longer: one hit that its collector will never take must not hold new ones up. */
+const LONGEST_AWAY_MS = 60_000
 /** A hit that could not be sent for so long is given up, and kept. */
 export const GIVEN_UP_MS = 72 * 60 * 60_000
 
@@ -67,7 +69,7 @@ export function startHitSender({ database, reach }: Parts): HitSender {
       if (done.length > 0) away.delete(key)
       else if (failed.length > 0) {
         const failures = (away.get(key)?.failures ?? 0) + 1
-        away.set(key, { failures, until: Date.now() + pauseAfter(failures) })
+        away.set(key, { failures, until: Date.now() + Math.min(LONGEST_AWAY_MS, pauseAfter(failures)) })
       }
       if (batch.length < BATCH || done.length === 0 || stopping.signal.aborted) return
     }
