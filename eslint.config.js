@@ -25,6 +25,7 @@ export default tseslint.config(
       ...restrict(),
     },
   },
+  { rules: { 'no-restricted-properties': ['error', { object: 'URL', property: 'canParse', message: 'It errs on this Node.js: use readUrl.' }] } },
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -5,4 +5,5 @@ export { idParams, idQuery, pageOf, pageQuery, PAGE_SIZE_MAX } from './paging.ts
 export { fieldFaults, problem, problemOf, PROBLEMS } from './problem.ts'
 export type { FieldFault, Problem, ProblemKind } from './problem.ts'
 export { hasControlCharacters, line, requiredLine } from './text.ts'
+export { readUrl } from './url.ts'
 export { isZone, zoneName } from './zone.ts'

@@ -1,3 +1,4 @@
+import { readUrl } from '../api/index.ts'
 import type { Hop, Verdict } from './contract.ts'
 
 /** Bounds of one check. */
@@ -13,9 +14,8 @@ export type WantedTags = readonly (readonly [name: string, value: string])[]
 
 /** Names of the tags whose exact value the query of an address does not have. */
 export function lostTags(address: string, wanted: WantedTags): string[] {
-  if (!URL.canParse(address)) return wanted.map(([name]) => name)
-  const { searchParams } = new URL(address)
-  return wanted.filter(([name, value]) => !searchParams.getAll(name).includes(value)).map(([name]) => name)
+  const url = readUrl(address)
+  return wanted.filter(([name, value]) => !url?.searchParams.getAll(name).includes(value)).map(([name]) => name)
 }
 
 /**
@@ -39,7 +39,7 @@ export function isFailure(verdict: Verdict): boolean {
   return verdict !== 'fine' && verdict !== 'tags-lost'
 }
 
-const host = (address: string | undefined) => (address !== undefined && URL.canParse(address) ? new URL(address).host : 'the destination')
+const host = (address: string | undefined) => (readUrl(address ?? '')?.host ?? 'the destination')
 
 /** A check in one sentence a person can act on. */
 export function checkSentence({ verdict, status, hops, lost, ms }: { verdict: Verdict; status: number | null; hops: readonly Hop[]; lost: readonly string[]; ms: number }): string {

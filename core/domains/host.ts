@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { readUrl } from '../api/index.ts'
 
 /** A label of a host name in its ASCII form (RFC 1123, section 2.1). */
 const LABEL = /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/
@@ -9,8 +10,9 @@ const LABEL = /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/
  */
 export function canonicalHost(typed: string): string | null {
   const text = typed.trim().replace(/\.$/, '')
-  if (text === '' || /[\s/:@?#\\]/.test(text) || !URL.canParse(`http://${text}/`)) return null
-  const { hostname } = new URL(`http://${text}/`)
+  const url = text === '' || /[\s/:@?#\\]/.test(text) ? null : readUrl(`http://${text}/`)
+  if (!url) return null
+  const { hostname } = url
   const labels = hostname.split('.')
   if (hostname.length > 253 || labels.length < 2 || /^\d+$/.test(labels.at(-1) ?? '') || hostname.startsWith('[')) return null
   return labels.every((label) => LABEL.test(label)) ? hostname : null

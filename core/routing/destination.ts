@@ -1,4 +1,4 @@
-import { hasControlCharacters } from '../api/index.ts'
+import { hasControlCharacters, readUrl } from '../api/index.ts'
 import { hasPlaceholderInHost } from './placeholders.ts'
 
 /** The longest destination Flimbo takes, in characters. Common practice, no published source. */
@@ -56,8 +56,8 @@ export function readDestination(typed: string, doors: readonly string[] = []): D
   if (!isHttp) return refused('not-an-address')
   if (!/^https?:\/\/[^/?#\\]/i.test(text)) return refused('no-host')
   if (hasPlaceholderInHost(text)) return refused('placeholder-host')
-  if (!URL.canParse(text)) return refused('not-an-address')
-  const url = new URL(text)
+  const url = readUrl(text)
+  if (!url) return refused('not-an-address')
   if (url.hostname === '') return refused('no-host')
   return leadsTo(url, doors) ? refused('front-door') : { ok: true, url }
 }

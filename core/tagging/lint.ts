@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { readUrl } from '../api/index.ts'
 import { DESTINATION_MAX, tagPairs, tagsIn, withoutNames, type ExtraValues } from '../routing/index.ts'
 import { fillPattern, type PatternFields } from './contentPattern.ts'
 import type { HouseRules } from './houseRules.ts'
@@ -128,8 +129,8 @@ export function patterned(piece: PatternFields, rules: HouseRules): string {
 }
 
 function lintDestination({ destination, medium, source, campaign, term, content, extra }: TaggedPiece, rules: HouseRules): Finding[] {
-  if (!URL.canParse(destination)) return []
-  const url = new URL(destination)
+  const url = readUrl(destination)
+  if (!url) return []
   const inside = tagsIn(url, rules.parameters.map(({ name }) => name))
   const findings: Finding[] = []
   if (inside.length > 0) {

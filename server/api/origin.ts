@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express'
+import { readUrl } from '@flimbo/core/api'
 import { Refusal } from './errors.ts'
 
 /**
@@ -18,5 +19,5 @@ export function ownOriginOnly(officeUrl: string): RequestHandler {
 }
 
 function isSameHost(origin: string, host: string | undefined): boolean {
-  return host !== undefined && URL.canParse(origin) && new URL(origin).host === host
+  return host !== undefined && readUrl(origin)?.host === host
 }

@@ -1,5 +1,6 @@
 import { request as httpRequest, type IncomingMessage, type RequestOptions } from 'node:http'
 import { request as httpsRequest } from 'node:https'
+import { readUrl } from '@flimbo/core/api'
 import { CHECK_LIMITS, type Ending, type Hop } from '@flimbo/core/checks'
 import { connectionFor, ForbiddenAddress, type Reach } from '../reach/index.ts'
 
@@ -87,7 +88,7 @@ export async function follow(address: string, reach: Following): Promise<Followe
     const status = response.statusCode ?? 0
     const { location } = response.headers
     cookies.keep(url, response)
-    const next = REDIRECTS.has(status) && location !== undefined && URL.canParse(location, url) ? new URL(location, url) : null
+    const next = REDIRECTS.has(status) && location !== undefined ? readUrl(location, url) : null
     hops.push({ address: url.href, status, ms: since(from), to: next?.href ?? null })
     if (!REDIRECTS.has(status) || location === undefined) return ended('answered')
     if (!next || !/^https?:$/.test(next.protocol)) return ended('odd-redirect')

@@ -1,14 +1,15 @@
 import { z } from 'zod'
 import { resolve } from 'node:path'
 import proxyaddr from 'proxy-addr'
+import { readUrl } from '@flimbo/core/api'
 
 const port = (fallback: number) =>
   z.coerce.number({ error: 'must be a port number' }).int().min(0, 'must be a port number').max(65_535, 'must be a port number').default(fallback)
 
 const origin = z
   .string()
-  .refine((text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol), 'must be an origin such as https://go.saltmarsh.example')
-  .refine((text) => !URL.canParse(text) || (new URL(text).pathname === '/' && new URL(text).search === ''), 'must be an origin without a path')
+  .refine((text) => /^https?:$/.test(readUrl(text)?.protocol ?? ''), 'must be an origin such as https://go.saltmarsh.example')
+  .refine((text) => { const url = readUrl(text); return !url || (url.pathname === '/' && url.search === '') }, 'must be an origin without a path')
   .transform((text) => new URL(text).origin)
 
 const onOff = z.enum(['on', 'off'], { error: 'must be on or off' }).transform((word) => word === 'on')

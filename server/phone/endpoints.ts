@@ -1,3 +1,4 @@
+import { readUrl } from '@flimbo/core/api'
 import { phoneApi, type PhoneAnswer } from '@flimbo/core/phone'
 import { leadsTo } from '@flimbo/core/routing'
 import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
@@ -42,10 +43,10 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
     if (!place) throw wrongField('place', 'Choose a place from the list.')
     if (!language) throw wrongField('language', 'Choose a language from the list.')
     if (body.count && !mayCount) throw new Refusal('forbidden', 'Scans that count can be sent only where the stand-ins run and this machine is a trusted proxy.')
-    if (!/^https?:/i.test(body.read) || !URL.canParse(body.read)) {
+    const target = /^https?:/i.test(body.read) ? readUrl(body.read) : null
+    if (!target) {
       return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null, page: null }
     }
-    const target = new URL(body.read)
     if (!leadsTo(target, domains.origins())) {
       return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null, page: null }
     }
