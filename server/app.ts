@@ -62,7 +62,8 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const live = liveHub()
   const sheets = sheetReader()
   const limits = makeLimits({ count: countLetThrough(database.prepared), settled: () => writer.settled() })
-  const lookup = makeLookup(database, limits, (workspaceId) => tagsOf(database.read, workspaceId))
+  const tags = (workspaceId: number) => tagsOf(database.read, workspaceId)
+  const lookup = makeLookup(database, limits, tags)
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
   const rehearsals = makeRehearsals()
@@ -78,7 +79,7 @@ export async function startFlimbo(config: Config, log: Logger, webDirectory: str
   const stopNightly = checkNightly(database, checker, config.checkHour)
 
   const door = frontDoor({ config, domains, lookup, enrich: enricher(findPlace), salts, seen: seenToday(database.prepared), writer, rehearsals, passes: passes(), attempts: attempts(), seals: seals(), log })
-  const application = office({ config, database, reader, lookup, limits, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, sender, collector, rehearsals, ports: () => ports, log, webDirectory })
+  const application = office({ config, database, reader, lookup, limits, live, domains, tagging, reviewer, checker, findRecords, standInRecords: dns, sheets, tagsOf: tags, sender, collector, rehearsals, ports: () => ports, log, webDirectory })
   const officeServer = createServer(application)
   const standIn = collector && destinationSite(collector)
 

@@ -1,12 +1,8 @@
 import { z } from 'zod'
-import { endpoint, idQuery } from '../api/index.ts'
+import { endpoint, idQuery, versioned, versionedChange } from '../api/index.ts'
 import { channelRules } from './channels.ts'
 import { houseRules } from './houseRules.ts'
 import { finding, FINDING_KINDS } from './lint.ts'
-
-/** A part of the settings with the version a change must start from. */
-const versioned = <T extends z.ZodType>(value: T) => z.object({ value, version: z.int() })
-const change = <T extends z.ZodType>(value: T) => z.strictObject({ value, version: z.int() })
 
 const counted = z.array(z.object({ value: z.string(), pieces: z.int() }))
 
@@ -24,9 +20,9 @@ export type Review = z.infer<typeof review>
 
 export const taggingApi = {
   rules: endpoint({ method: 'GET', path: '/house-rules', room: 'tagging', summary: 'How this workspace writes its tags', answer: versioned(houseRules) }),
-  changeRules: endpoint({ method: 'PATCH', path: '/house-rules', room: 'tagging', summary: 'Change the house rules', body: change(houseRules), answer: versioned(houseRules) }),
+  changeRules: endpoint({ method: 'PATCH', path: '/house-rules', room: 'tagging', summary: 'Change the house rules', body: versionedChange(houseRules), answer: versioned(houseRules) }),
   channels: endpoint({ method: 'GET', path: '/channels', room: 'tagging', summary: 'The ordered table that sorts visits into channels', answer: versioned(channelRules) }),
-  changeChannels: endpoint({ method: 'PATCH', path: '/channels', room: 'tagging', summary: 'Change the channel table', body: change(channelRules), answer: versioned(channelRules) }),
+  changeChannels: endpoint({ method: 'PATCH', path: '/channels', room: 'tagging', summary: 'Change the channel table', body: versionedChange(channelRules), answer: versioned(channelRules) }),
   values: endpoint({ method: 'GET', path: '/tag-values', room: 'tagging', summary: 'Tag values in use across the workspace', answer: tagValues }),
   review: endpoint({
     method: 'GET', path: '/campaigns/:id/review', room: 'tagging', summary: 'What the linter finds in a whole campaign',

@@ -1,8 +1,7 @@
 import { z } from 'zod'
-import { endpoint } from '../api/index.ts'
+import { endpoint, versioned, versionedChange } from '../api/index.ts'
 import { visitTagSettings } from './visitTag.ts'
 
-const versioned = z.object({ value: visitTagSettings, version: z.int() })
 const tagParams = z.strictObject({ tag: z.string().max(16) })
 
 /** Hits of one tag that the server has still to send. Times are UTC ms. */
@@ -29,8 +28,8 @@ const receivedHit = z.object({
 export type ReceivedHit = z.infer<typeof receivedHit>
 
 export const visitTagsApi = {
-  settings: endpoint({ method: 'GET', path: '/visit-tags', room: 'visitTags', summary: 'The snippets that routes may fire on the way', answer: versioned }),
-  change: endpoint({ method: 'PATCH', path: '/visit-tags', room: 'visitTags', summary: 'Define them anew; live at once', body: z.strictObject({ value: visitTagSettings, version: z.int() }), answer: versioned }),
+  settings: endpoint({ method: 'GET', path: '/visit-tags', room: 'visitTags', summary: 'The snippets that routes may fire on the way', answer: versioned(visitTagSettings) }),
+  change: endpoint({ method: 'PATCH', path: '/visit-tags', room: 'visitTags', summary: 'Define them anew; live at once', body: versionedChange(visitTagSettings), answer: versioned(visitTagSettings) }),
   queue: endpoint({ method: 'GET', path: '/visit-tags/queue', room: 'visitTags', summary: 'Hits that the server has still to send', answer: z.object({ rows: z.array(queueRow) }) }),
   sendAgain: endpoint({ method: 'POST', path: '/visit-tags/:tag/queue', room: 'visitTags', summary: 'Try the waiting hits of a tag again now, those given up too', params: tagParams }),
   drop: endpoint({ method: 'DELETE', path: '/visit-tags/:tag/queue', room: 'visitTags', summary: 'Throw the waiting hits of a tag away', params: tagParams }),

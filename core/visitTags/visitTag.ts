@@ -89,4 +89,3 @@ const FIRING_NAMES: Readonly<Record<Firing, string>> = {
 export function tagInWords({ kind, value, firing, resting }: Pick<VisitTag, 'kind' | 'value' | 'firing' | 'resting'>): string {
   return `${KIND_NAMES[kind]} ${value} ${resting ? 'is resting' : FIRING_NAMES[firing]}`
 }
-

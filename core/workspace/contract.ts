@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idParams, requiredLine } from '../api/index.ts'
+import { endpoint, idParams, requiredLine, versioned, versionedChange } from '../api/index.ts'
 import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
 import { zoneName } from '../api/index.ts'
 
@@ -22,7 +22,6 @@ export const workspaceSettings = z.strictObject({
 })
 export type WorkspaceSettings = z.infer<typeof workspaceSettings>
 export const USUAL_SETTINGS: WorkspaceSettings = { slugLength: SLUG_LENGTH, currency: 'EUR' }
-const versionedSettings = z.object({ value: workspaceSettings, version: z.int() })
 export type Client = z.infer<typeof client>
 
 /**
@@ -82,8 +81,8 @@ export const workspaceApi = {
     summary: 'Create the workspace and its owner, on the first visit only',
     body: setUp, answer: session,
   }),
-  settings: endpoint({ method: 'GET', path: '/settings', room: 'workspace', summary: 'What the workspace decided for all its campaigns', answer: versionedSettings }),
-  changeSettings: endpoint({ method: 'PATCH', path: '/settings', room: 'workspace', summary: 'Decide it anew', body: z.strictObject({ value: workspaceSettings, version: z.int() }), answer: versionedSettings }),
+  settings: endpoint({ method: 'GET', path: '/settings', room: 'workspace', summary: 'What the workspace decided for all its campaigns', answer: versioned(workspaceSettings) }),
+  changeSettings: endpoint({ method: 'PATCH', path: '/settings', room: 'workspace', summary: 'Decide it anew', body: versionedChange(workspaceSettings), answer: versioned(workspaceSettings) }),
   changeClient: endpoint({
     method: 'PATCH', path: '/clients/:id', room: 'workspace', summary: 'Choose the domain of a client’s new short links', params: idParams,
     body: z.strictObject({ domainId: z.int().nullable() }), answer: client,

@@ -1,3 +1,4 @@
+export { fewNamed } from './named.ts'
 export { missing, overtaken, Refusal, signedOut, wrongField } from './errors.ts'
 export { failures, nothingHere, sendProblem } from './failures.ts'
 export { mount } from './mount.ts'

@@ -22,19 +22,16 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
 
   /** Rows with their counts, in the same order; `among` is what has to be summed for them. */
   async function withCounts(rows: readonly CampaignRow[], among: TallyAmong): Promise<Campaign[]> {
-    const countOf = async (table: typeof tables.codes | typeof tables.routes) => {
+    const countOf = async (table: typeof tables.codes | typeof tables.routes | typeof tables.pages, which = '1') => {
       const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n')
-        .from(table, 't').where("t.state <> 'deleted'").groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
+        .from(table, 't').where(which).groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
       return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
     }
-    const pagesOf = async () => {
-      const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n').from(tables.pages, 't').groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
-      return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
-    }
+    const inUse = "t.state <> 'deleted'"
     const [codes, routes, pages, tallies, recent] = await Promise.all([
-      countOf(tables.codes),
-      countOf(tables.routes),
-      pagesOf(),
+      countOf(tables.codes, inUse),
+      countOf(tables.routes, inUse),
+      countOf(tables.pages),
       reader.ask('tallies', 'campaign', among),
       reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Date.now()),
     ])

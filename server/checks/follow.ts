@@ -1,8 +1,7 @@
-import { request as httpRequest, type IncomingMessage, type RequestOptions } from 'node:http'
-import { request as httpsRequest } from 'node:https'
+import type { IncomingMessage } from 'node:http'
 import { readUrl } from '@flimbo/core/api'
 import { CHECK_LIMITS, type Ending, type Hop } from '@flimbo/core/checks'
-import { connectionFor, ForbiddenAddress, type Reach } from '../reach/index.ts'
+import { ForbiddenAddress, requestTo, type Reach } from '../reach/index.ts'
 
 /** How a destination is followed. */
 export interface Following extends Reach {
@@ -15,14 +14,10 @@ const REDIRECTS = new Set([301, 302, 303, 307, 308])
 const HEADERS = { 'User-Agent': 'Flimbo destination check', Accept: 'text/html,*/*;q=0.8', 'Accept-Encoding': 'identity' } as const
 
 /** Asks for one address and reads no more of the answer than is allowed. */
-async function get(url: URL, cookies: string, reach: Reach, signal: AbortSignal, bytesMax: number): Promise<IncomingMessage> {
-  const { isSecure, options: connection } = connectionFor(url, reach)
-  const options: RequestOptions = {
-    method: 'GET', agent: false, signal, path: url.pathname + url.search, maxHeaderSize: 32_768,
-    headers: { ...HEADERS, Host: url.host, ...(cookies === '' ? {} : { Cookie: cookies }) }, ...connection,
-  }
+function get(url: URL, cookies: string, reach: Reach, signal: AbortSignal, bytesMax: number): Promise<IncomingMessage> {
+  const headers = { ...HEADERS, ...(cookies === '' ? {} : { Cookie: cookies }) }
   return new Promise((resolve, reject) => {
-    const asking = (isSecure ? httpsRequest : httpRequest)(options, (response) => {
+    const asking = requestTo(url, reach, { method: 'GET', signal, maxHeaderSize: 32_768, headers }, (response) => {
       let bytes = 0
       const enough = () => { response.destroy(); resolve(response) }
       response.on('data', (part: Buffer) => { bytes += part.length; if (bytes >= bytesMax) enough() })

@@ -17,7 +17,7 @@ const hostOf = (address: string) => escapeMarkup(new URL(address).host)
 export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Rendered {
   const { address } = visit
   const nonce = randomBytes(12).toString('base64')
-  const containers = tags.filter(({ kind }) => kind === 'container')
+  const containers = tags.filter(({ kind }) => kind === 'container').map((tag) => ({ tag, source: hitAddress(tag, visit) }))
   const pixels = tags.filter(({ kind }) => kind !== 'container').map((tag) => hitAddress(tag, visit))
   const data = (tag: VisitTag) => VISIT_FIELDS.map((field) => `data-${field}="${escapeMarkup(field === 'id' ? tag.value : visit[field])}"`).join(' ')
   const script = `const go=()=>location.replace(${inScript(address)});setTimeout(go,${String(LONGEST_MS)});Promise.all([new Promise(d=>addEventListener('load',d)),...${inScript(pixels)}.map(u=>new Promise(d=>{const i=new Image;i.onload=i.onerror=d;i.src=u}))]).then(go)`
@@ -29,10 +29,10 @@ export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Render
     // What a container loads further is its own affair: it may load scripts, and tell whoever it tells.
     policy: containers.length === 0
       ? [`img-src ${originsOf(pixels).join(' ')}`, `script-src 'nonce-${nonce}'`]
-      : [`img-src ${['https:', ...originsOf(pixels)].join(' ')}`, `script-src 'nonce-${nonce}' 'strict-dynamic'`, `connect-src ${['https:', ...originsOf(containers.map((tag) => hitAddress(tag, visit)))].join(' ')}`, 'frame-src https:'],
+      : [`img-src ${['https:', ...originsOf(pixels)].join(' ')}`, `script-src 'nonce-${nonce}' 'strict-dynamic'`, `connect-src ${['https:', ...originsOf(containers.map(({ source }) => source))].join(' ')}`, 'frame-src https:'],
     body: document(
       'One moment',
-      `<p>On to <a href="${escapeMarkup(address)}">${hostOf(address)}</a>.</p>${containers.map((tag) => `<script nonce="${nonce}" async src="${escapeMarkup(hitAddress(tag, visit))}" ${data(tag)}></script>`).join('')}`,
+      `<p>On to <a href="${escapeMarkup(address)}">${hostOf(address)}</a>.</p>${containers.map(({ tag, source }) => `<script nonce="${nonce}" async src="${escapeMarkup(source)}" ${data(tag)}></script>`).join('')}`,
       `<script nonce="${nonce}">${script}</script><noscript>${plain}</noscript>`,
     ),
   }

@@ -15,12 +15,12 @@ import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
-import { routesEndpoints, type Limits, type Lookup } from '../routing/index.ts'
+import { routesEndpoints, type Limits, type Lookup, type TagsOf } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { Collector, DnsStandIn } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
-import { tagsOf, visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
+import { visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
@@ -43,6 +43,7 @@ export interface OfficeParts {
   readonly sheets: SheetReader
   /** The DNS stand-in, where it runs. */
   readonly standInRecords: DnsStandIn | null
+  readonly tagsOf: TagsOf
   readonly sender: HitSender
   /** The collector stand-in, where it runs. */
   readonly collector: Collector | null
@@ -95,7 +96,7 @@ export function office(parts: OfficeParts): Express {
   app.use(failures(log))
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
-    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given), tagsOf: (workspaceId: number) => tagsOf(database.read, workspaceId) }
+    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
     const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
     const router = express.Router()
     router.use((_request, response, next) => {

@@ -1,9 +1,9 @@
 import { In, Not, type EntityManager } from 'typeorm'
 import { pagesApi, type Page, type PageContent } from '@flimbo/core/pages'
 import { pagesLedTo } from '@flimbo/core/routing'
-import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { findAmong, insertedId, tables, type Database, type PageRow, type RouteRow } from '../database/index.ts'
-import { destinationFault, keptFor, keptNow, recordRevision, type Lookup } from '../routing/index.ts'
+import { changeKept, destinationFault, type Lookup } from '../routing/index.ts'
 import { scopeOwner } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
@@ -83,15 +83,7 @@ export function pagesEndpoints(mounts: Mounts, { database, lookup, live, domains
       const row = await pageOf(manager, workspaceId, id)
       if (row.version !== version) return null
       const routes = (await leading(manager, workspaceId)).routesTo(id)
-      const all = routes.map(({ rules }) => rules)
-      const was = await keptFor(manager, all)
-      await manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at })
-      const is = await keptFor(manager, all)
-      // What a code does changes with each route that leads to the page, so each gets its revision.
-      for (const route of routes) {
-        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId: who.person.id })
-        await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
-      }
+      await changeKept(manager, routes, () => manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at })
       return routes
     })
     if (changed === null) throw overtaken('page', await one(workspaceId, id))
@@ -105,7 +97,7 @@ export function pagesEndpoints(mounts: Mounts, { database, lookup, live, domains
       const { name } = await pageOf(manager, who.workspace.id, id)
       const { routesTo, othersTo } = await leading(manager, who.workspace.id)
       const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
-      if (users.length > 0) throw new Refusal('taken', `${users.slice(0, 3).map((each) => `“${each}”`).join(', ')}${users.length > 3 ? ` and ${String(users.length - 3)} more` : ''} ${users.length === 1 ? 'leads' : 'lead'} to “${name}”. Lead ${users.length === 1 ? 'it' : 'them'} elsewhere first.`)
+      if (users.length > 0) throw new Refusal('taken', `${fewNamed(users)} ${users.length === 1 ? 'leads' : 'lead'} to “${name}”. Lead ${users.length === 1 ? 'it' : 'them'} elsewhere first.`)
       await manager.delete(tables.pages, { id })
     })
     live.tell(who.workspace.id, { type: 'change', of: 'page', id })

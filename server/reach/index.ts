@@ -1,3 +1,3 @@
 export { isPublicAddress } from './addresses.ts'
-export { connectionFor, ForbiddenAddress } from './reach.ts'
+export { ForbiddenAddress, requestTo } from './reach.ts'
 export type { Reach } from './reach.ts'

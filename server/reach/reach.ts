@@ -1,4 +1,6 @@
 import { lookup as dnsLookup, type LookupAddress } from 'node:dns'
+import { request as httpRequest, type ClientRequest, type IncomingMessage, type RequestOptions } from 'node:http'
+import { request as httpsRequest } from 'node:https'
 import { isIP, type LookupFunction } from 'node:net'
 import { isPublicAddress } from './addresses.ts'
 
@@ -39,13 +41,15 @@ function vettedLookup({ privateToo, lookup = systemLookup }: Reach): LookupFunct
   }
 }
 
-/** Where a connection for an address is to be made. @throws ForbiddenAddress where the address itself is private */
-export function connectionFor(url: URL, reach: Reach): { isSecure: boolean; options: { host: string; port: number | string; lookup?: LookupFunction; servername?: string } } {
+/** Begins a request to an address that somebody gave, on a connection of its own. @throws ForbiddenAddress where the address itself is private */
+export function requestTo(url: URL, reach: Reach, { headers, ...options }: RequestOptions, answered: (response: IncomingMessage) => void): ClientRequest {
+  const whole = { agent: false, path: url.pathname + url.search, headers: { ...headers, Host: url.host }, ...options }
   const standIn = reach.standIn(url)
-  if (standIn) return { isSecure: false, options: standIn }
+  if (standIn) return httpRequest({ ...whole, ...standIn }, answered)
   const literal = url.hostname.replace(/^\[|\]$/g, '')
   const isName = isIP(literal) === 0
   if (!reach.privateToo && !isName && !isPublicAddress(literal)) throw new ForbiddenAddress(literal)
   const isSecure = url.protocol === 'https:'
-  return { isSecure, options: { host: literal, port: url.port || (isSecure ? 443 : 80), lookup: vettedLookup(reach), ...(isName ? { servername: literal } : {}) } }
+  const connection = { host: literal, port: url.port || (isSecure ? 443 : 80), lookup: vettedLookup(reach), ...(isName ? { servername: literal } : {}) }
+  return (isSecure ? httpsRequest : httpRequest)({ ...whole, ...connection }, answered)
 }

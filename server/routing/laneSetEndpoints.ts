@@ -1,12 +1,11 @@
 import { In, type EntityManager } from 'typeorm'
 import { laneSetsApi, type LaneSet } from '@flimbo/core/routing'
-import { missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
+import { fewNamed, missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
 import { checkAnswers } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
-import { recordRevision } from './revisions.ts'
-import { checkPages, keptFor } from './kept.ts'
-import { keptNow } from './store.ts'
+import { checkPages } from './kept.ts'
+import { changeKept } from './store.ts'
 
 /** Sets of lanes that many routes share. */
 export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domains }: RoutingParts): void {
@@ -56,14 +55,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domai
       const row = await setOf(manager, workspaceId, id)
       if (row.version !== version) return null
       const routes = change.lanes ? await using(manager, workspaceId, id) : []
-      const was = await keptFor(manager, routes.map(({ rules }) => rules))
-      await manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at })
-      // What a code does changes with each route that uses the set, so each gets its revision.
-      const is = await keptFor(manager, routes.map(({ rules }) => rules))
-      for (const route of routes) {
-        const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId: who.person.id })
-        await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
-      }
+      await changeKept(manager, routes, () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at })
       return routes
     })
     if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
@@ -78,7 +70,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domai
       const routes = await using(manager, who.workspace.id, id)
       const drafts = (await manager.findBy(tables.routes, { campaignId: In((await campaignsOf(manager, who.workspace.id)).map((campaign) => campaign.id)) })).filter(({ draft }) => draft?.rules.shared?.setId === id)
       const users = [...new Set([...routes, ...drafts].map((route) => route.name))]
-      if (users.length > 0) throw new Refusal('taken', `“${name}” is still used by ${users.slice(0, 3).map((each) => `“${each}”`).join(', ')}${users.length > 3 ? ` and ${String(users.length - 3)} more` : ''}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`)
+      if (users.length > 0) throw new Refusal('taken', `“${name}” is still used by ${fewNamed(users)}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`)
       await manager.delete(tables.laneSets, { id })
     })
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })

@@ -12,8 +12,23 @@ export function keptOfRoute({ name, destination, state, note, rules, passwordHas
 }
 
 /** The same, with what is kept elsewhere as it is now. */
-export function keptNow(row: RouteRow, kept: Kept) {
+function keptNow(row: RouteRow, kept: Kept) {
   return keptOfRoute(row, sharedLanes(row.rules, kept.sets), pagesOf(row.rules, kept))
+}
+
+/**
+ * Makes a change of what is kept elsewhere, a set of lanes or a page, and a revision of each route that leads to
+ * it: what their codes do changes with it.
+ */
+export async function changeKept(manager: EntityManager, routes: readonly RouteRow[], change: () => Promise<unknown>, { personId, at }: By): Promise<void> {
+  const all = routes.map(({ rules }) => rules)
+  const was = await keptFor(manager, all)
+  await change()
+  const is = await keptFor(manager, all)
+  for (const route of routes) {
+    const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId })
+    await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
+  }
 }
 
 /** A route that sends every scan to its destination. */

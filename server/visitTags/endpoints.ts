@@ -1,6 +1,6 @@
 import { In, Not } from 'typeorm'
 import { visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
-import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 import { destinationFault, type Lookup } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -34,7 +34,7 @@ export function visitTagsEndpoints(mounts: Mounts, { database, lookup, live, sen
     const routes = await read.find(tables.routes, { where: { campaignId: In(campaigns), state: Not('deleted') } })
     for (const { id, name } of gone) {
       const using = routes.filter(({ rules, draft }) => rules.tags.includes(id) || draft?.rules.tags.includes(id) === true)
-      if (using.length > 0) throw new Refusal('taken', `The tag “${name}” is used by ${using.slice(0, 3).map((route) => `“${route.name}”`).join(', ')}${using.length > 3 ? ` and ${String(using.length - 3)} more routes` : ''}. Take it off there first, or let it rest.`)
+      if (using.length > 0) throw new Refusal('taken', `The tag “${name}” is used by ${fewNamed(using.map((route) => route.name), ' routes')}. Take it off there first, or let it rest.`)
     }
   }
 

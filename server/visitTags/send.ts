@@ -1,7 +1,5 @@
-import { request as httpRequest } from 'node:http'
-import { request as httpsRequest } from 'node:https'
 import { hitAddress, hitBody, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
-import { connectionFor, ForbiddenAddress, type Reach } from '../reach/index.ts'
+import { ForbiddenAddress, requestTo, type Reach } from '../reach/index.ts'
 
 const TIMEOUT_MS = 10_000
 const USER_AGENT = 'Flimbo measurement'
@@ -16,10 +14,9 @@ export function sendHit(tag: VisitTag, visit: VisitValues, reach: Reach, stoppin
   return new Promise((resolve) => {
     const failed = (error: unknown) => { resolve(faultOf(error)) }
     try {
-      const { isSecure, options } = connectionFor(url, reach)
-      const asking = (isSecure ? httpsRequest : httpRequest)({
-        method: body === null ? 'GET' : 'POST', path: url.pathname + url.search, agent: false, signal: AbortSignal.any([stopping, AbortSignal.timeout(TIMEOUT_MS)]),
-        headers: { Host: url.host, 'User-Agent': USER_AGENT, ...(body === null ? {} : { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(body) }) }, ...options,
+      const asking = requestTo(url, reach, {
+        method: body === null ? 'GET' : 'POST', signal: AbortSignal.any([stopping, AbortSignal.timeout(TIMEOUT_MS)]),
+        headers: { 'User-Agent': USER_AGENT, ...(body === null ? {} : { 'Content-Type': 'application/json', 'Content-Length': Buffer.byteLength(body) }) },
       }, (response) => {
         const { statusCode = 0 } = response
         response.resume()

@@ -4,7 +4,7 @@ import { pagesApi } from '@flimbo/core/pages'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { counted, Empty, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { counted, Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { PageEditor } from './PageEditor.tsx'
 
 /** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */
@@ -18,7 +18,7 @@ export function PagesScreen() {
   const choose = (id: number) => { setAddress({ page: String(id) }, { replace: true }) }
   const add = () => { setAddress({ new: '' }, { replace: true }) }
   const step = (by: number) => {
-    const next = rows[Math.min(rows.length - 1, Math.max(0, rows.findIndex((row) => row.id === chosen?.id) + by))]
+    const next = neighbour(rows, chosen?.id, by)
     if (next) choose(next.id)
   }
   useKeys({ j: () => { step(1) }, k: () => { step(-1) }, n: add })

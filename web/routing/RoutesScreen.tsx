@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { counted, Empty, Sheet, Trouble, useKeys, LastScan, StateMark } from '../ui/index.ts'
+import { counted, Empty, neighbour, Sheet, Trouble, useKeys, LastScan, StateMark } from '../ui/index.ts'
 import { NewRoute } from './NewRoute.tsx'
 import { RouteEditor } from './RouteEditor.tsx'
 
@@ -24,7 +24,7 @@ export function RoutesScreen() {
   const choose = (id: number) => { setAddress({ route: String(id) }, { replace: true }) }
   const add = () => { setAddress({ new: '' }, { replace: true }) }
   const step = (by: number) => {
-    const next = rows[Math.min(rows.length - 1, Math.max(0, rows.findIndex((row) => row.id === asked) + by))]
+    const next = neighbour(rows, asked, by)
     if (next) choose(next.id)
   }
   useKeys({ j: () => { step(1) }, k: () => { step(-1) }, e: () => { setEditing((n) => n + 1) }, n: add })

@@ -1,6 +1,7 @@
 export { FormChoice, FormText } from './fields.tsx'
 export * from './formats.ts'
 export { useKeys } from './keys.ts'
+export { neighbour } from './neighbour.ts'
 export { useNow } from './now.ts'
 export { Copyable, Empty, Fact, Facts, LastScan, Sheet, Trouble, When } from './parts.tsx'
 export { Conflict } from './Conflict.tsx'
