@@ -9,6 +9,10 @@ await build({
   absWorkingDir: root,
   entryPoints: {
     main: 'server/main.ts',
+    'door-process': 'server/processes/door-process.ts',
+    'office-process': 'server/processes/office-process.ts',
+    'standins-process': 'server/processes/standins-process.ts',
+    'upkeep-thread': 'server/scans/upkeep-thread.ts',
     'writer-thread': 'server/scans/writer-thread.ts',
     'reader-thread': 'server/results/reader-thread.ts',
     'cities-thread': 'server/scans/cities-thread.ts',
@@ -21,11 +25,11 @@ await build({
   format: 'esm',
   sourcemap: true,
   logLevel: 'warning',
-  // Packages stay packages; only our own rooms are bundled.
+  // Packages stay packages; only our own rooms are bundled, and what would load hundreds of files at each start.
   plugins: [{
     name: 'packages-outside',
     setup(builder) {
-      builder.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (path.startsWith('@flimbo/') || kind === 'entry-point' ? undefined : { path, external: true }))
+      builder.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (path.startsWith('@flimbo/') || /^(@date-fns\/tz|date-fns)$/.test(path) || kind === 'entry-point' ? undefined : { path, external: true }))
     },
   }],
 })

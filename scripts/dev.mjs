@@ -5,7 +5,7 @@ import { installPackages, root } from './steps/install.mjs'
 installPackages()
 const env = { FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', ...process.env }
 const parts = [
-  spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'watch', '--clear-screen=false', 'server/main.ts'], { cwd: root, env, stdio: 'inherit' }),
+  spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'watch', '--clear-screen=false', '--include', 'server/**/*.ts', '--include', 'core/**/*.ts', 'server/main.ts'], { cwd: root, env, stdio: 'inherit' }),
   spawn(process.execPath, ['node_modules/vite/bin/vite.js', 'web', '--config', 'web/vite.config.ts'], { cwd: root, env, stdio: 'inherit' }),
 ]
 const stop = () => { for (const part of parts) part.kill('SIGTERM') }

@@ -1,5 +1,5 @@
 import Sqlite from 'better-sqlite3'
-import { prepareWriter } from '@flimbo/server/database'
+import { prepareWriter } from '@flimbo/server/sqlite'
 
 const TABLES = ['routes', 'revisions', 'codes', 'short_links'] as const
 

@@ -56,6 +56,10 @@ interface CompiledLife {
   readonly endsAt: number
   readonly limit: number | null
   readonly daily: number | null
+  /** Whether a visitor takes one place a day, however often they scan. */
+  readonly once: boolean
+  /** The zone of its days. */
+  readonly zone: string
   readonly before: Leading | null
   readonly after: Leading | null
   readonly full: Leading | null
@@ -150,10 +154,10 @@ function answers(pages: readonly LinkedPage[]): Lead {
 
 function compileLife(life: Life, lead: Lead): CompiledLife {
   const perhaps = (answer: Answer | null) => answer && lead(answer)
-  const { zone, startsAt, endsAt, limit, daily, before, after, full, fullToday } = life
+  const { zone, startsAt, endsAt, limit, daily, once, before, after, full, fullToday } = life
   return {
     startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
-    limit, daily, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
+    limit, daily, once, zone, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
   }
 }
 

@@ -120,7 +120,7 @@ describe('protection', () => {
 
 // What holds for all routes and all visits.
 const lanes = fc.array(anyCondition, { maxLength: 6 }).map((all) => all.map((each, i) => lane(`l${String(i)}`, each)))
-const arrivals = anyVisit.map((each): Arrival => ({ ...each, unlocked: true, taken: { total: 0, today: 0 } }))
+const arrivals = anyVisit.map((each): Arrival => ({ ...plainArrival(0), ...each, unlocked: true }))
 
 describe('for every route and visit', () => {
   it('the first lane whose condition holds takes the scan, or else the otherwise lane', () => {

@@ -14,13 +14,15 @@ export interface Arrival extends Visit {
   /** Whether the password was given. */
   readonly unlocked: boolean
   readonly taken: Taken
+  /** Whether it has its place already: its visitor took one today, or it was let through when it was asked something. */
+  readonly counted: boolean
 }
 
 export const NONE_TAKEN: Taken = { total: 0, today: 0 }
 
 /** A scan of which nothing is known but when it came. */
 export function plainArrival(at: number, known: Partial<Arrival> = {}): Arrival {
-  return { ...plainVisit(at), unlocked: false, taken: NONE_TAKEN, ...known }
+  return { ...plainVisit(at), unlocked: false, taken: NONE_TAKEN, counted: false, ...known }
 }
 
 /** Which part of code and route settled a decision. */
@@ -56,7 +58,7 @@ export function isLetThrough({ kind, reason }: Pick<Decision, 'kind' | 'reason'>
 export function decide({ code, route }: Compiled, arrival: Arrival, trace?: TraceStep[]): Decision {
   trace?.push({ look: 'code', saw: code.settings.state, settled: code.settings.state !== 'live' })
   if (code.settings.state !== 'live') return resting(code.settings.state, 'code')
-  return through(code, route, arrival, trace) ?? otherwise(code, route, arrival, trace)
+  return through(code, route, arrival, trace) ?? otherwise(code.otherwise ?? route.otherwise, code, arrival, trace)
 }
 
 function resting(state: Exclude<State, 'live'>, reason: 'code' | 'route'): Decision {
@@ -78,8 +80,8 @@ function beforeLanes(code: CompiledCode, { life, settings: { locked, rules } }: 
     trace?.push({ look: 'life', saw: early ? 'not yet begun' : over ? 'over' : 'within its dates', settled: early || over })
     if (early) return answerWith(code, arrival, life.before, 'before', 'early')
     if (over) return answerWith(code, arrival, life.after, 'after', 'over')
-    const full = life.limit !== null && arrival.taken.total >= life.limit
-    const fullToday = life.daily !== null && arrival.taken.today >= life.daily
+    const full = life.limit !== null && !arrival.counted && arrival.taken.total >= life.limit
+    const fullToday = life.daily !== null && !arrival.counted && arrival.taken.today >= life.daily
     if (life.limit !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.total)} of ${String(life.limit)} scans`, settled: full })
     if (full) return answerWith(code, arrival, life.full, 'full', 'full')
     if (life.daily !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.today)} of ${String(life.daily)} scans today`, settled: fullToday })
@@ -134,12 +136,14 @@ function outcomeOf({ lane, leads }: CompiledLane, code: CompiledCode, arrival: A
   }
   trace?.push({ look: 'onward', lane: lane.id, saw: leads.route?.settings.name ?? 'a route that is gone', settled: leads.route !== null })
   if (!leads.route) return null
-  const decision = through(code, leads.route, arrival, trace) ?? otherwise(code, leads.route, arrival, trace)
-  return decision.kind === 'ask' ? null : { ...decision, ...settled }
+  const decision = through(code, leads.route, arrival, trace) ?? otherwise(leads.route.otherwise, code, arrival, trace)
+  if (decision.kind === 'ask') return null
+  // A route that rests, or is not within its dates, lets nobody through: the first one's limit is not used up.
+  return isLetThrough(decision) ? { ...decision, ...settled } : decision
 }
 
-function otherwise(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision {
-  const to = code.otherwise ?? route.otherwise
+/** Where no lane takes a scan: the piece's own destination is for the route it is on, not for one that was led to. */
+function otherwise(to: Leading, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): Decision {
   trace?.push({ look: 'otherwise', saw: to.kind === 'address' ? to.text : '', settled: true })
   return lead(code, arrival, to, { reason: 'otherwise', exit: 'otherwise', variant: '' })
 }

@@ -61,6 +61,8 @@ export const life = z.strictObject({
   limit: count.nullable(),
   countedFrom: z.int().min(0),
   daily: count.nullable(),
+  /** Whether a visitor who scans again on the same day takes no further place. */
+  once: z.boolean().default(false),
   before: answer.nullable(), after: answer.nullable(), full: answer.nullable(), fullToday: answer.nullable(),
 }).refine(({ startsAt, endsAt }) => startsAt === '' || endsAt === '' || startsAt < endsAt, { message: 'The end lies before the start.', path: ['endsAt'] })
 export type Life = z.infer<typeof life>
@@ -85,7 +87,7 @@ export const NO_RULES: Rules = { lanes: [], language: '', life: null, shared: nu
 
 /** A life without bounds, to be filled in. */
 export function openLife(zone: string): Life {
-  return { zone, startsAt: '', endsAt: '', limit: null, countedFrom: 0, daily: null, before: null, after: null, full: null, fullToday: null }
+  return { zone, startsAt: '', endsAt: '', limit: null, countedFrom: 0, daily: null, once: false, before: null, after: null, full: null, fullToday: null }
 }
 
 /** The lanes of a shared set as a route asks them: under keys that none of its own can have. */

@@ -2,9 +2,10 @@ import { randomBytes } from 'node:crypto'
 import type { Faker } from '@faker-js/faker'
 import { dayIn } from '@flimbo/core/results'
 import { compileCode, compileRoute, decide, NO_RULES, plainArrival, utmOf, type CompiledRoute, type RouteSettings } from '@flimbo/core/routing'
-import { tables, prepareWriter, type Database } from '@flimbo/server/database'
+import { tables, type Database } from '@flimbo/server/database'
+import { prepareWriter } from '@flimbo/server/sqlite'
 import { outcomeOf } from '@flimbo/server/door'
-import { destroyDaysBefore, enricher, openPlaces, pack, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
+import { destroyPastDays, enricher, openPlaces, pack, recountLimits, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
 import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
 import { plannedScans, ZONE } from './calendar.ts'
@@ -79,7 +80,9 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
     if (i % GROUP === GROUP - 1) flush()
   })
   flush()
-  destroyDaysBefore(connection, workspaceId, dayIn(ZONE, now))
+  destroyPastDays(connection, now)
+  connection.pragma('wal_checkpoint(TRUNCATE)')
   connection.close()
+  await database.write((manager) => recountLimits(manager, now))
   return planned.length
 }

@@ -5,19 +5,19 @@ import { copyPlan, slugLengthOf } from '../codes/index.ts'
 import { insertedId, tables, type CampaignRow, type Database } from '../database/index.ts'
 import { checkDomain, domainFor } from '../domains/index.ts'
 import { tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
-import { forgetCodes, type Lookup } from '../routing/index.ts'
+import { forgetCodes, type Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
 interface Parts {
   readonly database: Database
   readonly reader: Reader
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
 }
 
 const RECENT_DAYS = 30
 
-export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, live }: Parts): void {
+export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, live }: Parts): void {
   const { read } = database
 
   /** Rows with their counts, in the same order; `among` is what has to be summed for them. */
@@ -94,7 +94,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
     })
     if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
     // Its codes carry the campaign value in their addresses.
-    await forgetCodes(database, lookup, (await read.find(tables.codes, { select: { id: true }, where: { campaignId: id } })).map((code) => code.id))
+    await forgetCodes(database, doors, (await read.find(tables.codes, { select: { id: true }, where: { campaignId: id } })).map((code) => code.id))
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
     return whole(workspaceId, id)
   })
@@ -111,7 +111,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, lookup, l
       return copy
     })
     // Somebody may have tried one of the new short links before it was issued.
-    lookup.forgetAll()
+    await doors.forget({ what: 'all' })
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
     return whole(workspaceId, id)
   })

@@ -3,7 +3,8 @@ import { missing, mount, overtaken, type Mounts } from '../api/index.ts'
 import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
 import { checkDomain, domainFor, OWN_DOMAIN } from '../domains/index.ts'
 import { scopeOwner } from '../results/index.ts'
-import { checkDestination, forgetCodes, listRevisions } from '../routing/index.ts'
+import { forgetCodes } from '../line/index.ts'
+import { checkDestination, listRevisions } from '../routing/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
 import { changeCodes, refuseOffList } from './change.ts'
 import { issueCodes, pieceToIssue } from './issue.ts'
@@ -12,7 +13,7 @@ import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
 import { freeOnesLike, holders } from './slugs.ts'
 
 export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
-  const { database, lookup, live, domains, tagging, viewer } = parts
+  const { database, doors, live, domains, tagging, viewer } = parts
   const { read } = database
 
   async function codeOf(workspaceId: number, id: number): Promise<CodeRow> {
@@ -52,7 +53,7 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const [id = 0] = await database.write(async (manager) =>
       issueCodes(manager, [await pieceToIssue(manager, campaign, body, domainId)], { personId: who.person.id, at: Date.now() }, slugLength))
     // Somebody may have tried the short link before it was issued.
-    await forgetCodes(database, lookup, [id])
+    await forgetCodes(database, doors, [id])
     live.tell(workspaceId, { type: 'change', of: 'code', id })
     return whole(workspaceId, id)
   })
@@ -64,7 +65,7 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const { ids, refused: [refused] } = await database.write((manager) => changeCodes(manager, house, [{ id, version, set }], { personId: who.person.id, at: Date.now() }))
     if (refused) throw refused.refusal.problem.type.endsWith('conflict') ? overtaken('code', await whole(workspaceId, id)) : refused.refusal
     if (ids.length > 0) {
-      await forgetCodes(database, lookup, ids)
+      await forgetCodes(database, doors, ids)
       live.tell(workspaceId, { type: 'change', of: 'code', id })
     }
     return whole(workspaceId, id)

@@ -5,7 +5,8 @@ import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type CampaignRow, type CodeRow } from '../database/index.ts'
 import { checkDomain, domainFor } from '../domains/index.ts'
 import { scopeOwner } from '../results/index.ts'
-import { changeRoute, checkDestination, forgetCodes, type By } from '../routing/index.ts'
+import { forgetCodes } from '../line/index.ts'
+import { changeRoute, checkDestination, type By } from '../routing/index.ts'
 import { changeCodes, refuseOffList, type ChangedCodes } from './change.ts'
 import { issueCodes, pieceToIssue, type FreshRoute } from './issue.ts'
 import { codesNamed, copyCodes, moveCodes } from './move.ts'
@@ -36,12 +37,12 @@ async function inTurns(changes: readonly CodeCellChange[], work: (some: readonly
 
 /** Lists of codes, and everything that is done to many of them at once. */
 export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
-  const { database, reviewer, lookup, live, domains, tagging, selection, viewer } = parts
+  const { database, reviewer, doors, live, domains, tagging, selection, viewer } = parts
   const { read } = database
 
   async function told(workspaceId: number, ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return
-    await forgetCodes(database, lookup, ids)
+    await forgetCodes(database, doors, ids)
     live.tell(workspaceId, { type: 'change', of: 'code', id: ids[0] ?? 0 })
   }
 

@@ -1,7 +1,8 @@
 import type { Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import type { Reader } from '../results/index.ts'
-import { destinationFault, type Lookup } from '../routing/index.ts'
+import type { Doors } from '../line/index.ts'
+import { destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 import { readSetting, SETTINGS } from '../workspace/index.ts'
@@ -13,7 +14,7 @@ export interface CodesParts {
   readonly database: Database
   readonly reader: Reader
   readonly reviewer: Reader
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
   readonly domains: Domains
   readonly tagging: Tagging

@@ -33,6 +33,7 @@ const trustProxy = z.string().default('').refine(
 const variables = z.strictObject({
   FLIMBO_OFFICE_PORT: port(4000),
   FLIMBO_DOOR_PORT: port(4001),
+  FLIMBO_DOORS: z.coerce.number({ error: 'must be a number of front doors from 1 to 16' }).int().min(1, 'must be a number of front doors from 1 to 16').max(16, 'must be a number of front doors from 1 to 16').default(1),
   FLIMBO_STANDIN_PORT: port(4002),
   FLIMBO_DNS_STANDIN_PORT: port(4003),
   FLIMBO_BIND: z.string().min(1, 'must be an address to listen on').default('127.0.0.1'),
@@ -50,6 +51,8 @@ const variables = z.strictObject({
 export interface Config {
   readonly officePort: number
   readonly doorPort: number
+  /** How many front doors share its port. */
+  readonly doors: number
   readonly standInPort: number
   /** Of the DNS stand-in, over UDP. */
   readonly dnsStandInPort: number
@@ -95,6 +98,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
   return {
     officePort: v.FLIMBO_OFFICE_PORT,
     doorPort: v.FLIMBO_DOOR_PORT,
+    doors: v.FLIMBO_DOORS,
     standInPort: v.FLIMBO_STANDIN_PORT,
     dnsStandInPort: v.FLIMBO_DNS_STANDIN_PORT,
     bind: v.FLIMBO_BIND,

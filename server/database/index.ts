@@ -3,8 +3,9 @@ export type {
   CampaignRow, CheckRow, ClientRow, CodeRow, DomainRow, HitRow, PageRow, PersonRow, RevisionRow, LaneSetRow, RouteRow, SessionRow, SettingRow, ShortLinkRow, Snapshot, ViewRow, WorkspaceRow,
 } from './entities.ts'
 export { insertedId } from './ids.ts'
-export { openDatabase, prepareWriter } from './open.ts'
-export type { Database } from './open.ts'
-export { startThread } from './thread.ts'
+export { migrate, openDatabase, openReadOnly } from './open.ts'
+export type { Database, ReadOnly } from './open.ts'
+export { ONE_TURN } from './writing.ts'
+export type { Turns } from './writing.ts'
 export { insertMany, nextId, updateMany } from './bulk.ts'
 export { findAmong } from './among.ts'

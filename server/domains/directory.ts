@@ -1,6 +1,6 @@
 import { hostOf } from '@flimbo/core/domains'
 import type { Config } from '../config/index.ts'
-import { tables, type Database, type DomainRow } from '../database/index.ts'
+import { tables, type DomainRow, type ReadOnly } from '../database/index.ts'
 
 /** The front door's own address, which the configuration names. */
 export const OWN_DOMAIN = 1
@@ -29,7 +29,7 @@ function originOf(host: string, doorUrl: string): string {
 /** An address as the WHATWG URL Standard serialises it, so that it may stand in a header. */
 const written = (address: string) => (address === '' ? '' : new URL(address).href)
 
-export async function openDomains({ read }: Pick<Database, 'read'>, { doorUrl }: Pick<Config, 'doorUrl'>): Promise<Domains> {
+export async function openDomains({ read }: Pick<ReadOnly, 'read'>, { doorUrl }: Pick<Config, 'doorUrl'>): Promise<Domains> {
   let byHost = new Map<string, Doorway>()
   let origins = new Map<number, string>()
   let own: Doorway = { id: OWN_DOMAIN, state: 'ready', home: '', unknown: '', unknownText: '' }

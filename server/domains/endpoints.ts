@@ -4,23 +4,24 @@ import { domainsApi, judgeRecords, wantedRecords, type Domain } from '@flimbo/co
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { insertedId, tables, type Database, type DomainRow } from '../database/index.ts'
-import { checkDestination, type Lookup } from '../routing/index.ts'
+import type { Doors } from '../line/index.ts'
+import { checkDestination } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import type { DnsStandIn } from '../standins/index.ts'
+import type { StandIns } from '../standins/index.ts'
 import { OWN_DOMAIN, type Domains } from './directory.ts'
 import type { FindRecords } from './resolver.ts'
 
 interface Parts {
   readonly database: Database
   readonly domains: Domains
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
   readonly config: Pick<Config, 'doorUrl'>
   readonly findRecords: FindRecords
-  readonly standInRecords: DnsStandIn | null
+  readonly standIns: StandIns | null
 }
 
-export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, live, config, findRecords, standInRecords }: Parts): void {
+export function domainsEndpoints(mounts: Mounts, { database, domains, doors, live, config, findRecords, standIns }: Parts): void {
   const target = new URL(config.doorUrl).hostname
   const recordsOf = (row: DomainRow) => wantedRecords(row.host, target, row.token)
 
@@ -54,7 +55,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, li
 
   async function told(workspaceId: number, id: number): Promise<void> {
     await domains.refresh()
-    lookup.forgetAll()
+    await doors.forget({ what: 'domains' })
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
   }
 
@@ -98,9 +99,9 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, lookup, li
 
   mount(mounts, domainsApi.standIn, async ({ params: { id }, who }) => {
     const row = await domainOf(who.workspace.id, id)
-    if (!standInRecords || id === OWN_DOMAIN) throw new Refusal('forbidden', 'The DNS stand-in is not running here. Set the records at whoever keeps this domain’s DNS.')
+    if (!standIns || id === OWN_DOMAIN) throw new Refusal('forbidden', 'The DNS stand-in is not running here. Set the records at whoever keeps this domain’s DNS.')
     const { cname, txt } = recordsOf(row)
-    standInRecords.set({ cname: { [cname.name]: cname.value }, txt: { [txt.name]: [txt.value] } })
+    await standIns.setRecords({ cname: { [cname.name]: cname.value }, txt: { [txt.name]: [txt.value] } })
     return whole(who.workspace.id, id)
   })
 

@@ -15,9 +15,10 @@ async function values(asked: Promise<string[]>): Promise<string[] | null> {
 export type FindRecords = (wanted: WantedRecords) => Promise<FoundRecords>
 
 /** Looks records up in the DNS: by the machine's own name servers, or by one the configuration names. */
-export function recordFinder(server: string | null): FindRecords {
+export function recordFinder(serverNow: () => string | null): FindRecords {
   return async (wanted) => {
     const resolver = new Resolver({ timeout: 2000, tries: 2 })
+    const server = serverNow()
     if (server !== null) resolver.setServers([server])
     const [cname, txt] = await Promise.all([
       values(resolver.resolveCname(wanted.cname.name)),

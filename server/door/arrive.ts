@@ -1,9 +1,9 @@
 import type { IncomingMessage } from 'node:http'
 import proxyaddr from 'proxy-addr'
-import { NONE_TAKEN, type Arrival } from '@flimbo/core/routing'
+import { NONE_TAKEN, type Arrival, type Taken } from '@flimbo/core/routing'
 import type { Config } from '../config/index.ts'
 import type { Posting } from '../routing/index.ts'
-import { visitorHash, type DailySalts, type Enriched, type Enricher, type RequestFacts, type SeenToday } from '../scans/index.ts'
+import { visitorHash, type DailySalts, type Enriched, type Enricher, type RequestFacts, type SeenToday, type Today } from '../scans/index.ts'
 import type { Given } from './forms.ts'
 import { rehearsalOf, type Rehearsals } from './rehearsal.ts'
 
@@ -21,30 +21,33 @@ export interface CameIn {
   readonly enriched: Enriched
   readonly day: string
   readonly visitor: string
+  /** What it takes at most one place of a limit by; empty where each scan takes its own. */
+  readonly mark: string
 }
 
 type Header = string | string[] | undefined
 const text = (header: Header): string => (typeof header === 'string' ? header : (header?.join(', ') ?? ''))
 
-/** The visitor's network address: the peer's, or what a trusted proxy says of it. */
-function addressOf(request: IncomingMessage, trust: Config['trust']): string {
-  if (!trust) return request.socket.remoteAddress ?? ''
-  return proxyaddr(request, trust)
+/** The visitor's network address: the peer's, what a trusted proxy says of it, or what a rehearsal pretends. */
+export function addressOf({ config: { trust }, rehearsals }: Pick<ArrivalParts, 'config' | 'rehearsals'>, request: IncomingMessage): { address: string; isRehearsed: boolean } {
+  const rehearsal = rehearsalOf(rehearsals, text(request.headers['flimbo-rehearsal']))
+  if (rehearsal) return { address: rehearsal.address, isRehearsed: true }
+  return { address: trust ? proxyaddr(request, trust) : (request.socket.remoteAddress ?? ''), isRehearsed: false }
 }
 
 /** How far a scan has got: its query without a pass, whether the password was given, and what its form said. */
 export interface Standing {
   readonly query: string
   readonly unlocked: boolean
-  readonly onward: boolean
+  /** The scan it goes on from, which was asked something and is on disk; empty where it is one itself. */
+  readonly scan: string
   readonly given: Given | null
 }
 
 /** Reads all that is to be known of a request for a short link. The network address goes no further than this. */
-export function arrive({ config, enrich, salts, seen, rehearsals }: ArrivalParts, request: IncomingMessage, posting: Posting, { query, unlocked, onward, given }: Standing): CameIn {
+export function arrive(parts: ArrivalParts, request: IncomingMessage, posting: Posting, { query, unlocked, scan, given }: Standing, today: Today, at: number): CameIn {
   const { headers } = request
-  const rehearsal = rehearsalOf(rehearsals, text(headers['flimbo-rehearsal']))
-  const address = rehearsal?.address ?? addressOf(request, config.trust)
+  const { address, isRehearsed } = addressOf(parts, request)
   const facts: RequestFacts = {
     method: request.method ?? '',
     address,
@@ -52,19 +55,26 @@ export function arrive({ config, enrich, salts, seen, rehearsals }: ArrivalParts
     acceptLanguage: headers['accept-language'] ?? '',
     purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
     referer: headers.referer ?? '',
-    test: rehearsal !== null,
-    onward,
+    test: isRehearsed,
+    onward: scan !== '',
   }
-  const at = Date.now()
-  const { day, salt } = salts.today(posting.workspaceId, posting.workspaceZone, at)
+  const { day, salt } = today
   const visitor = visitorHash(salt, address, facts.userAgent)
-  const enriched = enrich(facts)
-  const repeat = posting.compiled.route.asksRepeat && seen.isRepeat(posting.workspaceId, day, posting.codeId, visitor, onward)
+  const enriched = parts.enrich(facts)
+  const { compiled: { route }, counter, workspaceId, codeId } = posting
+  const repeat = route.asksRepeat && parts.seen.isRepeat(workspaceId, day, codeId, visitor, scan !== '')
+  const mark = markOf(route.life?.once === true, visitor, scan)
+  const taken: Taken = counter?.taken(at) ?? NONE_TAKEN
   return {
-    enriched, day, visitor,
+    enriched, day, visitor, mark,
     arrival: {
       at, query, place: enriched.place, device: enriched.device, languages: enriched.languages, visitor, repeat,
-      precise: given?.precise ?? null, unlocked, taken: posting.counter?.taken(at) ?? NONE_TAKEN,
+      precise: given?.precise ?? null, unlocked, taken, counted: counter !== null && mark !== '' && counter.isUsedUp(taken) && counter.has(workspaceId, day, mark),
     },
   }
+}
+
+function markOf(isOnceADay: boolean, visitor: string, scan: string): string {
+  if (isOnceADay) return `visitor ${visitor}`
+  return scan === '' ? '' : `scan ${scan}`
 }

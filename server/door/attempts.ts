@@ -1,35 +1,62 @@
+import { createHash, randomBytes } from 'node:crypto'
+import ipaddr from 'ipaddr.js'
 import { LRUCache } from 'lru-cache'
 
-/** Wrong passwords within a quarter of an hour before no more are looked at: of one visitor at one code, and of all at one code. */
-export const WRONG_BY_VISITOR = 5
-export const WRONG_BY_CODE = 100
+/** Wrong passwords from one address at one route before each further one has to wait. */
+export const FREE_ATTEMPTS = 5
+const FIRST_WAIT_MS = 2000
+const LONGEST_WAIT_MS = 60_000
+/** An address that was quiet for so long begins anew. */
 const WINDOW_MS = 15 * 60_000
 
-/** Counts wrong passwords, within bounded memory. */
+/** So many passwords are looked at at once in one process, since each costs a tenth of a second of a core; and so many wait. */
+const AT_ONCE = 1
+export const WAITING_MAX = 16
+
+/** Counts wrong passwords, within bounded memory; addresses are kept in it as digests that nothing else can make. */
 export interface Attempts {
-  /** Takes one attempt, if there is one left. It is given back when the password was right. */
-  take(codeId: number, visitor: string): boolean
-  giveBack(codeId: number, visitor: string): void
+  /** Takes an attempt. @returns 0 where it may be looked at, or how many milliseconds to wait first */
+  take(routeId: number, address: string, now: number): number
+  /** The password was right: the address begins anew. */
+  giveBack(routeId: number, address: string): void
+  /** Looks at a password in its turn; null where too many are waiting. */
+  inTurn<T>(look: () => Promise<T>): Promise<T | null>
+}
+
+/** Whoever has an IPv6 address has some 2^64 of them: a whole /64 counts as one. */
+function networkOf(address: string): string {
+  if (!ipaddr.isValid(address)) return address
+  const parsed = ipaddr.process(address)
+  return parsed instanceof ipaddr.IPv6 ? parsed.parts.slice(0, 4).join(':') : parsed.toString()
 }
 
 export function attempts(): Attempts {
-  const counts = new LRUCache<string, { n: number }>({ max: 50_000, ttl: WINDOW_MS })
-  const keysOf = (codeId: number, visitor: string) => [[`${String(codeId)}/${visitor}`, WRONG_BY_VISITOR], [String(codeId), WRONG_BY_CODE]] as const
+  const key = randomBytes(32)
+  const counts = new LRUCache<string, { wrong: number; until: number }>({ max: 50_000, ttl: WINDOW_MS })
+  const keyOf = (routeId: number, address: string) => createHash('sha256').update(key).update(`${String(routeId)}/${networkOf(address)}`).digest('base64')
+  const waiting: (() => void)[] = []
+  let looking = 0
   return {
-    take(codeId, visitor) {
-      const keys = keysOf(codeId, visitor)
-      if (keys.some(([key, max]) => (counts.get(key)?.n ?? 0) >= max)) return false
-      for (const [key] of keys) {
-        const count = counts.get(key)
-        if (count) count.n++
-        else counts.set(key, { n: 1 })
-      }
-      return true
+    take(routeId, address, now) {
+      const name = keyOf(routeId, address)
+      const { wrong, until } = counts.get(name) ?? { wrong: 0, until: 0 }
+      if (now < until) return until - now
+      const over = wrong + 1 - FREE_ATTEMPTS
+      counts.set(name, { wrong: wrong + 1, until: over < 0 ? 0 : now + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** over) })
+      return 0
     },
-    giveBack(codeId, visitor) {
-      for (const [key] of keysOf(codeId, visitor)) {
-        const count = counts.get(key)
-        if (count) count.n--
+    giveBack(routeId, address) { counts.delete(keyOf(routeId, address)) },
+    async inTurn(look) {
+      if (waiting.length >= WAITING_MAX) return null
+      if (looking >= AT_ONCE) await new Promise<void>((resolve) => { waiting.push(resolve) })
+      else looking++
+      try {
+        return await look()
+      } finally {
+        // Whoever waits longest takes this one's place.
+        const next = waiting.shift()
+        if (next) next()
+        else looking--
       }
     },
   }

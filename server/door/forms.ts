@@ -4,6 +4,8 @@ import type { Point } from '@flimbo/core/conditions'
 /** What a form of the front door was sent with. */
 export interface Given {
   readonly password: string | null
+  /** The seal of the page it was sent from; empty where there was none. */
+  readonly asked: string
   /** Where the phone says it is; null where that was not asked. */
   readonly precise: Point | 'refused' | null
   /** Whether the place may be kept, rounded. */
@@ -32,7 +34,10 @@ export function readForm(request: IncomingMessage): Promise<Given | null> {
 }
 
 function givenBy(fields: URLSearchParams): Given {
-  return { password: fields.get('password'), precise: fields.has('asked') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes', onward: fields.get('onward'), agreed: fields.get('agreed') === 'yes' }
+  return {
+    password: fields.get('password'), asked: fields.get('asked') ?? '', precise: fields.has('latitude') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes',
+    onward: fields.get('onward'), agreed: fields.get('agreed') === 'yes',
+  }
 }
 
 function pointOf(fields: URLSearchParams): Point | 'refused' {

@@ -116,11 +116,14 @@ describe('asking first', () => {
 })
 
 describe('a seal', () => {
-  it('is good for half an hour, and for one process', () => {
+  it('is good for half an hour, with one key and for one purpose', () => {
     const visit = { address: 'https://saltmarsh.example/' } as VisitValues
     const [mine, theirs] = [seals(), seals()]
-    const sealed = mine.seal(7, visit, 1000)
-    expect([mine.open(7, sealed, 1000 + SEALED_MS), mine.open(7, sealed, 1001 + SEALED_MS), mine.open(8, sealed, 1000), theirs.open(7, sealed, 1000)]).toEqual([visit, null, null, null])
+    const sealed = mine.seal(7, { kind: 'onward', visit }, 1000)
+    expect([
+      mine.open(7, 'onward', sealed, 1000 + SEALED_MS)?.visit, mine.open(7, 'onward', sealed, 1001 + SEALED_MS), mine.open(8, 'onward', sealed, 1000),
+      theirs.open(7, 'onward', sealed, 1000), mine.open(7, 'asked', sealed, 1000),
+    ]).toEqual([visit, null, null, null, null])
   })
 })
 

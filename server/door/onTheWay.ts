@@ -31,14 +31,17 @@ export function onTheWay({ seals }: OnTheWayParts, { fired, codeId, compiled: { 
   }
   return {
     hits: server.length === 0 ? null : { tags: server.map(({ id }) => id), visit },
-    page: asked.length > 0 ? consentPage(consent, visit.address, seals.seal(codeId, visit, arrival.at)) : page.length > 0 ? lightPage(page, visit) : null,
+    page: asked.length > 0 ? consentPage(consent, visit.address, seals.seal(codeId, { kind: 'onward', visit }, arrival.at)) : page.length > 0 ? lightPage(page, visit) : null,
   }
 }
 
-/** Goes on after a visitor was asked: to the light page with the tags that may fire, or straight to where the visit leads; null where the question lies too long ago. */
-export function afterAsking({ seals }: OnTheWayParts, { fired, codeId }: Posting, sealed: string, agreed: boolean, now: number): Rendered | { goOn: string } | null {
-  const visit = seals.open(codeId, sealed, now)
-  if (!visit) return null
+/**
+ * Goes on after a visitor was asked: to the light page with the tags that may fire, or straight to where the visit
+ * leads; null where the question lies too long ago, or the code leads nowhere any more.
+ */
+export function afterAsking({ seals }: OnTheWayParts, { fired, codeId, compiled }: Posting, sealed: string, agreed: boolean, now: number): Rendered | { goOn: string } | null {
+  const visit = seals.open(codeId, 'onward', sealed, now)?.visit
+  if (!visit || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live') return null
   const tags = fired ? [...fired.page, ...(agreed ? fired.asked : [])] : []
   return tags.length > 0 ? lightPage(tags, visit) : { goOn: visit.address }
 }

@@ -7,25 +7,27 @@ export const PASS_NAME = 'flimbo-pass'
 export const PASS_MS = 5 * 60_000
 
 /**
- * A pass says in the address, instead of a cookie, that the password of one code was given. It is signed with
- * a key that only this process has and good for five minutes, so an address passed on soon asks again.
+ * A pass says in the address, instead of a cookie, that the password of one code was given, and for which scan. It is
+ * signed with a key that only the front doors have and good for five minutes, so an address passed on soon asks again.
  */
 export interface Passes {
-  issue(codeId: number, passwordHash: string, now: number): string
-  isGood(pass: string, codeId: number, passwordHash: string, now: number): boolean
+  issue(codeId: number, passwordHash: string, scan: string, now: number): string
+  /** The scan that a pass was given for; null where it is not good. */
+  scanOf(pass: string, codeId: number, passwordHash: string, now: number): string | null
 }
 
 export function passes(key: Buffer = randomBytes(32)): Passes {
   // A changed password makes every pass for the old one worthless.
-  const signed = (until: string, codeId: number, passwordHash: string) => `${until}~${String(codeId)}~${passwordHash}`
+  const signed = (until: string, scan: string, codeId: number, passwordHash: string) => `${until}~${scan}~${String(codeId)}~${passwordHash}`
   return {
-    issue(codeId, passwordHash, now) {
+    issue(codeId, passwordHash, scan, now) {
       const until = (now + PASS_MS).toString(36)
-      return `${until}.${signatureOf(key, signed(until, codeId, passwordHash))}`
+      return `${until}.${scan}.${signatureOf(key, signed(until, scan, codeId, passwordHash))}`
     },
-    isGood(pass, codeId, passwordHash, now) {
-      const [until = '', signature = '', ...more] = pass.split('.')
-      return more.length === 0 && isSigned(key, signed(until, codeId, passwordHash), signature) && Number.parseInt(until, 36) >= now
+    scanOf(pass, codeId, passwordHash, now) {
+      const [until = '', scan = '', signature = '', ...more] = pass.split('.')
+      const isGood = more.length === 0 && isSigned(key, signed(until, scan, codeId, passwordHash), signature) && Number.parseInt(until, 36) >= now
+      return isGood ? scan : null
     },
   }
 }

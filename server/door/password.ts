@@ -1,8 +1,8 @@
 import type { Posting } from '../routing/index.ts'
 import { isPassword } from '../workspace/index.ts'
-import { passwordPage, TOO_MANY } from './askPages.ts'
+import { passwordPage, waitSentence } from './askPages.ts'
 import type { Attempts } from './attempts.ts'
-import type { Rendered } from './pages.ts'
+import { RENDERED, type Rendered } from './pages.ts'
 import { PASS_NAME, type Passes } from './passes.ts'
 
 export interface PasswordParts {
@@ -10,17 +10,32 @@ export interface PasswordParts {
   readonly attempts: Attempts
 }
 
+/** A password somebody gave, and what it was given for. */
+export interface Entered {
+  readonly password: string
+  readonly address: string
+  /** The scan that was asked for it, and the seal that says so. */
+  readonly scan: string
+  readonly asked: string
+  readonly path: string
+  readonly query: string
+}
+
 const LONGEST = 200
 
 /**
  * Looks at a password somebody gave: the right one is answered with the same short link and a pass in its
- * address, a wrong one with the page again. Attempts are limited per visitor and per code, whatever they are.
+ * address, a wrong one with the page again. Whoever was wrong often has to wait ever longer; nobody is locked out.
  */
-export async function enterPassword({ passes, attempts }: PasswordParts, { codeId, passwordHash }: Posting, visitor: string, password: string, path: string, query: string): Promise<Rendered | { goOn: string }> {
+export async function enterPassword({ passes, attempts }: PasswordParts, { routeId, codeId, passwordHash }: Posting, entered: Entered): Promise<Rendered | { goOn: string }> {
+  const { password, address, scan, asked, path, query } = entered
   if (passwordHash === '') return { goOn: query === '' ? path : `${path}?${query}` }
-  if (!attempts.take(codeId, visitor)) return passwordPage(TOO_MANY, 429)
-  if (!(await isPassword(password.slice(0, LONGEST), passwordHash))) return passwordPage('That was not the password. Please try again.', 403)
-  attempts.giveBack(codeId, visitor)
-  const pass = `${PASS_NAME}=${passes.issue(codeId, passwordHash, Date.now())}`
+  const wait = attempts.take(routeId, address, Date.now())
+  if (wait > 0) return passwordPage(asked, waitSentence(wait), 429)
+  const isRight = await attempts.inTurn(() => isPassword(password.slice(0, LONGEST), passwordHash))
+  if (isRight === null) return RENDERED.busy
+  if (!isRight) return passwordPage(asked, 'That was not the password. Please try again.', 403)
+  attempts.giveBack(routeId, address)
+  const pass = `${PASS_NAME}=${passes.issue(codeId, passwordHash, scan, Date.now())}`
   return { goOn: `${path}?${query === '' ? pass : `${query}&${pass}`}` }
 }

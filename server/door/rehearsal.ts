@@ -1,17 +1,17 @@
-import { randomBytes } from 'node:crypto'
+import { keyFor } from './sealed.ts'
 import { isSigned, signatureOf } from './signature.ts'
 
 /**
  * Rehearsed scans: the office may ask the front door as if it were a phone somewhere else. Such a
- * request carries a signature that only this process can make, names the address it pretends to come
+ * request carries a signature that only this installation can make, names the address it pretends to come
  * from, and is never counted.
  */
 export interface Rehearsals {
   readonly key: Buffer
 }
 
-export function rehearsals(): Rehearsals {
-  return { key: randomBytes(32) }
+export function rehearsals(secret: string): Rehearsals {
+  return { key: keyFor('rehearsal', secret) }
 }
 
 const VALID_MS = 60_000

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import type { VisitValues } from '@flimbo/core/visitTags'
 import { isSigned, signatureOf } from './signature.ts'
 
@@ -6,29 +6,45 @@ import { isSigned, signatureOf } from './signature.ts'
 export const SEALED_MS = 30 * 60_000
 
 /**
- * Keeps what was decided in the page that asks a visitor whether tags may fire: the scan is on disk by then,
- * and is neither decided nor counted a second time. Signed with a key that only this process has, so that
- * nobody can make the front door lead where no manager said.
+ * What a page of the front door keeps for its form: which scan it was answered with, which is on disk by then, or
+ * where that scan was to be sent on to once the visitor had said whether tags may fire.
+ */
+export type Content =
+  | { readonly kind: 'asked'; readonly scan: string }
+  | { readonly kind: 'onward'; readonly visit: VisitValues }
+
+/**
+ * Keeps what was decided in the page that asks a visitor something, so that it is neither decided nor counted a
+ * second time. Signed with a key that only the front doors have: nobody can make one lead where no manager said, or
+ * send a form that no page was shown for.
  */
 export interface Seals {
-  seal(codeId: number, visit: VisitValues, now: number): string
+  seal(codeId: number, content: Content, now: number): string
   /** What was sealed for this code; null where it was tampered with, or lies too long ago. */
-  open(codeId: number, sealed: string, now: number): VisitValues | null
+  open<K extends Content['kind']>(codeId: number, kind: K, sealed: string, now: number): Extract<Content, { kind: K }> | null
 }
 
+/** A key of its own for each purpose, out of the one that all front doors share. */
+export function keyFor(purpose: string, secret: string): Buffer {
+  return createHash('sha256').update(`${purpose}\u0000${secret}`).digest()
+}
+
+/** Names a scan whose visitor was asked something, so that what follows from it is known again. */
+export const scanName = () => randomBytes(9).toString('base64url')
+
 export function seals(key: Buffer = randomBytes(32)): Seals {
-  const signed = (codeId: number, content: string) => `${String(codeId)}~${content}`
+  const signed = (codeId: number, text: string) => `${String(codeId)}~${text}`
   return {
-    seal(codeId, visit, now) {
-      const content = Buffer.from(JSON.stringify({ until: now + SEALED_MS, visit })).toString('base64url')
-      return `${content}.${signatureOf(key, signed(codeId, content))}`
+    seal(codeId, content, now) {
+      const text = Buffer.from(JSON.stringify({ ...content, until: now + SEALED_MS })).toString('base64url')
+      return `${text}.${signatureOf(key, signed(codeId, text))}`
     },
-    open(codeId, sealed, now) {
-      const [content = '', signature = '', ...more] = sealed.split('.')
-      if (more.length > 0 || !isSigned(key, signed(codeId, content), signature)) return null
+    open(codeId, kind, sealed, now) {
+      const [text = '', signature = '', ...more] = sealed.split('.')
+      if (more.length > 0 || !isSigned(key, signed(codeId, text), signature)) return null
       // Only `seal` knows the key, and this is what it wrote.
-      const { until, visit } = JSON.parse(Buffer.from(content, 'base64url').toString('utf8')) as { until: number; visit: VisitValues }
-      return until >= now ? visit : null
+      const content = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as Extract<Content, { kind: typeof kind }> & { until: number }
+      return content.kind === kind && content.until >= now ? content : null
     },
   }
 }

@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto'
 
-/** Signs a text with a key that only this process has. */
+/** Signs a text with a key. */
 export function signatureOf(key: Buffer, text: string): string {
   return createHmac('sha256', key).update(text).digest('base64url')
 }

@@ -11,13 +11,14 @@ import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
+import type { Doors, Ports } from '../line/index.ts'
 import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { resultsEndpoints, type Reader } from '../results/index.ts'
-import { routesEndpoints, type Limits, type Lookup, type TagsOf } from '../routing/index.ts'
+import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
-import type { Collector, DnsStandIn } from '../standins/index.ts'
+import type { StandIns } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
@@ -33,22 +34,19 @@ export interface OfficeParts {
   readonly reader: Reader
   /** Another reading thread, for what takes long. */
   readonly reviewer: Reader
-  readonly lookup: Lookup
-  readonly limits: Limits
+  readonly doors: Doors
   readonly live: LiveHub
   readonly domains: Domains
   readonly tagging: Tagging
   readonly checker: DestinationChecker
   readonly findRecords: FindRecords
   readonly sheets: SheetReader
-  /** The DNS stand-in, where it runs. */
-  readonly standInRecords: DnsStandIn | null
   readonly tagsOf: TagsOf
   readonly sender: HitSender
-  /** The collector stand-in, where it runs. */
-  readonly collector: Collector | null
+  /** The stand-ins, where they run. */
+  readonly standIns: StandIns | null
   readonly rehearsals: Rehearsals
-  readonly ports: () => { door: number; standIn: number }
+  readonly ports: () => Ports
   readonly log: Logger
   /** Directory of the built application. */
   readonly webDirectory: string

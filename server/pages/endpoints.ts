@@ -3,19 +3,20 @@ import { pagesApi, type Page, type PageContent } from '@flimbo/core/pages'
 import { pagesLedTo } from '@flimbo/core/routing'
 import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { findAmong, insertedId, tables, type Database, type PageRow, type RouteRow } from '../database/index.ts'
-import { changeKept, destinationFault, type Lookup } from '../routing/index.ts'
+import type { Doors } from '../line/index.ts'
+import { changeKept, destinationFault } from '../routing/index.ts'
 import { scopeOwner } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
 interface Parts {
   readonly database: Database
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
   readonly domains: { origins(): readonly string[] }
 }
 
 /** The pages of Flimbo's own that routes may lead to. */
-export function pagesEndpoints(mounts: Mounts, { database, lookup, live, domains }: Parts): void {
+export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains }: Parts): void {
   const { read } = database
 
   const campaignsOf = async (manager: EntityManager, workspaceId: number) => (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
@@ -87,7 +88,7 @@ export function pagesEndpoints(mounts: Mounts, { database, lookup, live, domains
       return routes
     })
     if (changed === null) throw overtaken('page', await one(workspaceId, id))
-    lookup.forgetRoutes(new Set(changed.map((route) => route.id)))
+    await doors.forget({ what: 'routes', routeIds: changed.map((route) => route.id) })
     live.tell(workspaceId, { type: 'change', of: 'page', id })
     return one(workspaceId, id)
   })

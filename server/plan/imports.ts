@@ -5,7 +5,7 @@ import { missing, Refusal } from '../api/index.ts'
 import { houseOf, slugLengthOf } from '../codes/index.ts'
 import type { CampaignRow } from '../database/index.ts'
 import { domainFor } from '../domains/index.ts'
-import { forgetCodes, type Lookup } from '../routing/index.ts'
+import { forgetCodes, type Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
 import { carryOut } from './carryOut.ts'
@@ -14,7 +14,7 @@ import type { SheetRead, SheetReader } from './sheets.ts'
 import { planWorld, type WorldParts } from './world.ts'
 
 export interface ImportParts extends WorldParts {
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
   readonly sheets: SheetReader
 }
@@ -68,7 +68,7 @@ class Cancelled extends Error {
 
 /** Files on their way into a plan. */
 export function planImports(parts: ImportParts) {
-  const { database, lookup, live, tagging, sheets } = parts
+  const { database, doors, live, tagging, sheets } = parts
   const kept = new Map<string, Kept>()
 
   function tidy(): void {
@@ -149,7 +149,7 @@ export function planImports(parts: ImportParts) {
         if (file.cancelled) throw new Cancelled()
       },
     }))
-    await forgetCodes(database, lookup, ids)
+    await forgetCodes(database, doors, ids)
     live.tell(file.workspaceId, { type: 'change', of: 'code', id: ids[0] ?? 0 })
   }
 

@@ -1,6 +1,6 @@
 import type { Worker } from 'node:worker_threads'
 import type { Encoding } from '@flimbo/core/plan'
-import { startThread } from '../database/index.ts'
+import { startThread } from '../threads/index.ts'
 
 /** A file and, where a person said so, how it is to be read. */
 export interface SheetOrder {

@@ -1,4 +1,4 @@
-import { startThread } from '../database/index.ts'
+import { startThread } from '../threads/index.ts'
 import type { ReaderAnswer, ReaderOrder, ReaderQueries } from './queries.ts'
 
 /** Reads figures on a thread of their own, so that a long sum never keeps a phone waiting. */

@@ -23,7 +23,7 @@ function withShared({ destination, rules }: Pick<RouteRow, 'destination' | 'rule
 }
 
 /** Preparing a route, looking at what that would change, and making it live. */
-export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, lookup, live, domains, tagsOf }: RoutingParts, { routeOf, whole }: Finders): void {
+export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doors, live, domains, tagsOf }: RoutingParts, { routeOf, whole }: Finders): void {
   const { read } = database
 
   /** Refuses rules that fire a visit tag which is not defined. @throws Refusal */
@@ -48,7 +48,7 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, loo
       return done
     })
     if (outcome === 'overtaken') throw overtaken('route', await whole(workspaceId, id))
-    lookup.forgetRoute(id)
+    await doors.forget({ what: 'routes', routeIds: [id] })
     live.tell(workspaceId, { type: 'change', of: 'route', id })
     return whole(workspaceId, id)
   }

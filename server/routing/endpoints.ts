@@ -3,13 +3,12 @@ import { routesApi, type Route } from '@flimbo/core/routing'
 import { bounds, missing, mount, overtaken, Refusal, sortedPage, type Mounts } from '../api/index.ts'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import { scopeOwner, tallyOf, type Reader, type TallyAmong } from '../results/index.ts'
+import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { attentionEndpoint } from './attention.ts'
 import { checkDestination, type Origins } from './checkDestination.ts'
 import { draftEndpoints } from './draftEndpoints.ts'
 import { laneSetEndpoints } from './laneSetEndpoints.ts'
-import type { Limits } from './limits.ts'
-import type { Lookup } from './lookup.ts'
 import type { TagsOf } from './knownRoutes.ts'
 import { leadingTo } from './onward.ts'
 import { listRevisions } from './revisions.ts'
@@ -20,15 +19,14 @@ export interface RoutingParts {
   readonly database: Database
   readonly reader: Reader
   readonly reviewer: Reader
-  readonly lookup: Lookup
-  readonly limits: Limits
+  readonly doors: Doors
   readonly live: LiveHub
   readonly domains: Origins
   readonly tagsOf: TagsOf
 }
 
 export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
-  const { database, reader, lookup, live, domains } = parts
+  const { database, reader, doors, live, domains } = parts
   const { read } = database
 
   async function withCounts(campaignId: number, rows: readonly RouteRow[], among: TallyAmong = { campaign: campaignId }): Promise<Route[]> {
@@ -90,7 +88,7 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
     })
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))
     if (outcome === 'changed') {
-      lookup.forgetRoute(id)
+      await doors.forget({ what: 'routes', routeIds: [id] })
       live.tell(who.workspace.id, { type: 'change', of: 'route', id })
     }
     return whole(who.workspace.id, id)

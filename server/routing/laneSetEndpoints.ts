@@ -8,7 +8,7 @@ import { checkPages } from './kept.ts'
 import { changeKept } from './store.ts'
 
 /** Sets of lanes that many routes share. */
-export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domains }: RoutingParts): void {
+export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domains }: RoutingParts): void {
   const { read } = database
 
   const campaignsOf = (manager: EntityManager, workspaceId: number) => manager.findBy(tables.campaigns, { workspaceId })
@@ -59,7 +59,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, lookup, live, domai
       return routes
     })
     if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
-    lookup.forgetRoutes(new Set(changed.map((route) => route.id)))
+    await doors.forget({ what: 'routes', routeIds: changed.map((route) => route.id) })
     live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
     return view(workspaceId, await setOf(read, workspaceId, id))
   })

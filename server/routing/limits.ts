@@ -1,74 +1,69 @@
 import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
 import type { Life, Taken } from '@flimbo/core/routing'
+import { isLimited, type LimitCount } from '../scans/index.ts'
 
-/** Counts the scans that a route's limits let through, to the unit: they are decided one after another, in this process. */
+/**
+ * What a front door knows of a limited route. It may lag behind what other doors have let through, never run ahead:
+ * whether a scan has its place is settled by the commit that stores it.
+ */
 export interface Counter {
-  /** How many were let through so far, on the day of `at` and in all. */
+  /** How many were let through as far as is known, on the day of `at` and in all. */
   taken(at: number): Taken
-  /** Takes one; before the scan is stored, so that no other can have it. */
-  take(at: number): void
-  /** Gives it back: its scan could not be stored, and nobody was let through. */
-  giveBack(at: number): void
+  /** The day of a moment in the zone of the limits. */
+  dayOf(at: number): string
+  /** Whether there is nothing left, as far as is known. */
+  isUsedUp(taken: Taken): boolean
+  /** Whether a mark took its place on a day already. */
+  has(workspaceId: number, day: string, mark: string): boolean
 }
 
-/** How many scans of a route are on disk that its lanes, or the otherwise lane, let through. */
-export type CountStored = (routeId: number, from: number, before: number) => number
-
-interface Parts {
-  readonly count: CountStored
-  /** Resolves once every scan that now waits for the disk is there. */
-  readonly settled: () => Promise<void>
+/** What is stored of limits: asked where a route is loaded, and where one is used up. */
+export interface StoredLimits {
+  countOf(routeId: number): LimitCount | null
+  isMarked(workspaceId: number, day: string, routeId: number, mark: string): boolean
 }
 
-/** The counters of all limited routes. */
+/** The counters of all limited routes that a front door has loaded. */
 export interface Limits {
-  /** The counter of a route's life; null where nothing limits it. The same limits keep the same counter. */
-  counterOf(routeId: number, life: Life | null): Promise<Counter | null>
+  /** A counter for a route, with what is stored by now; null where nothing limits it. */
+  counterOf(routeId: number, life: Life | null): Counter | null
+  /** Takes over what a commit has counted. */
+  learn(routeId: number, count: LimitCount): void
+  /** Forgets a route that is not kept any more. */
+  forget(routeId: number): void
 }
 
-const END_OF_TIME = Number.MAX_SAFE_INTEGER
+const NOTHING_TAKEN: LimitCount = { total: 0, day: '', today: 0 }
 
-export function limits({ count, settled }: Parts): Limits {
-  const known = new Map<number, { key: string; counter: Promise<Counter> }>()
-
-  async function load(routeId: number, { zone, countedFrom }: Life): Promise<Counter> {
-    // No scan of the route is decided meanwhile: each waits for this counter. What was decided before is on disk after this.
-    await settled()
-    const begin = (at: number) => {
-      const day = dayIn(zone, at)
-      const from = startOfDay(zone, day)
-      const until = startOfDay(zone, shiftDay(day, 1))
-      return { from, until, taken: count(routeId, from, until) }
-    }
-    let today = begin(Date.now())
-    let total = count(routeId, countedFrom, END_OF_TIME)
-    const dayOf = (at: number) => { if (at >= today.until) today = { ...begin(at), taken: 0 }; return today }
-    return {
-      taken: (at) => ({ total, today: dayOf(at).taken }),
-      take(at) {
-        total++
-        dayOf(at).taken++
-      },
-      giveBack(at) {
-        total--
-        if (at >= today.from) today.taken--
-      },
-    }
+/** The day of moments that mostly lie in the same one. */
+function daysOf(zone: string): (at: number) => string {
+  let known = { day: '', from: 0, until: 0 }
+  return (at) => {
+    if (at >= known.from && at < known.until) return known.day
+    const day = dayIn(zone, at)
+    known = { day, from: startOfDay(zone, day), until: startOfDay(zone, shiftDay(day, 1)) }
+    return day
   }
+}
 
+export function limits(stored: StoredLimits): Limits {
+  const known = new Map<number, LimitCount>()
   return {
     counterOf(routeId, life) {
-      if (life === null || (life.limit === null && life.daily === null)) {
-        known.delete(routeId)
-        return Promise.resolve(null)
+      if (!isLimited(life)) return null
+      const dayOf = daysOf(life.zone)
+      known.set(routeId, stored.countOf(routeId) ?? NOTHING_TAKEN)
+      return {
+        dayOf,
+        taken(at) {
+          const { total, day, today } = known.get(routeId) ?? NOTHING_TAKEN
+          return { total, today: day >= dayOf(at) ? today : 0 }
+        },
+        isUsedUp: ({ total, today }) => (life.limit !== null && total >= life.limit) || (life.daily !== null && today >= life.daily),
+        has: (workspaceId, day, mark) => stored.isMarked(workspaceId, day, routeId, mark),
       }
-      const key = `${String(life.countedFrom)} ${life.zone}`
-      const there = known.get(routeId)
-      if (there?.key === key) return there.counter
-      const counter = load(routeId, life)
-      known.set(routeId, { key, counter })
-      counter.catch(() => { if (known.get(routeId)?.counter === counter) known.delete(routeId) })
-      return counter
     },
+    learn(routeId, count) { if (known.has(routeId)) known.set(routeId, count) },
+    forget(routeId) { known.delete(routeId) },
   }
 }

@@ -26,7 +26,7 @@ beforeEach(async () => {
     await insertRoute(manager, { campaignId: 1, name: 'A', destination: 'https://saltmarsh.example/one', note: '' }, by)
     await issueCodes(manager, [{ ...USUAL_PIECE, campaignId: 1, domainId: 1, route: 1, slug: 'PIER', name: 'A', medium: 'print', source: 's', state: 'live' }], by, 6)
   })
-  find = lookup(database, limits({ count: () => 0, settled: () => Promise.resolve() }), () => Promise.resolve(NO_TAGS))
+  find = lookup(database, limits({ countOf: () => null, isMarked: () => false }), () => Promise.resolve(NO_TAGS))
 })
 afterEach(async () => {
   await database.close()
@@ -50,7 +50,7 @@ describe('looking a short link up', () => {
   it('sees a change once it is told to forget, and names the new revision', async () => {
     await address()
     await leadTo('two', 1)
-    find.forgetRoute(1)
+    find.forgetRoutes(new Set([1]))
     expect(await address()).toBe('/two')
     expect(find.known(1, 'PIER')?.revisionId).toBe(3)
   })
@@ -58,7 +58,7 @@ describe('looking a short link up', () => {
   it('does not keep what was read before a change and arrived after it', async () => {
     const early = find.find(1, 'PIER')
     await leadTo('two', 1)
-    find.forgetRoute(1)
+    find.forgetRoutes(new Set([1]))
     await early
     expect(await address()).toBe('/two')
   })

@@ -1,9 +1,9 @@
 import { LRUCache } from 'lru-cache'
-import { In } from 'typeorm'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
 import { compileCode, type Compiled, type CompiledCode, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
 import type { Fired } from '@flimbo/core/visitTags'
-import { tables, type Database } from '../database/index.ts'
+import { tables, type ReadOnly } from '../database/index.ts'
+import type { ShortLink } from '../line/index.ts'
 import type { Counter, Limits } from './limits.ts'
 import { routeLoader, type KnownRoute, type TagsOf } from './knownRoutes.ts'
 
@@ -69,20 +69,16 @@ export interface Lookup {
   find(domainId: number, slug: string): Promise<Posting | null>
   /** Makes the next scan of these short links see what is stored now; called after every change, before it is answered. */
   forget(links: readonly ShortLink[]): void
-  /** The same for every code of a route, and for the routes whose lanes lead on to it. */
-  forgetRoute(routeId: number): void
+  /** The same for every code of some routes, and for the routes whose lanes lead on to them. */
   forgetRoutes(routeIds: ReadonlySet<number>): void
   /** The same for all of them, after a change of many. */
   forgetAll(): void
 }
 
-/** A short link: the same slug may lead elsewhere on another domain. */
-export interface ShortLink { readonly domainId: number; readonly slug: string }
-
 const keyOf = (domainId: number, slug: string) => `${String(domainId)}/${slug}`
 
 /** The one query of the front door, written once by TypeORM and run with another slug each time. */
-function findCode({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promise<CodeRowOfDoor | undefined> {
+function findCode({ read }: Pick<ReadOnly, 'read'>): (link: ShortLink) => Promise<CodeRowOfDoor | undefined> {
   const [sql] = read
     .createQueryBuilder()
     .select([
@@ -100,11 +96,11 @@ function findCode({ read }: Pick<Database, 'read'>): (link: ShortLink) => Promis
   return async ({ domainId, slug }) => (await read.query<CodeRowOfDoor[]>(sql, [domainId, slug]))[0]
 }
 
-export function lookup(database: Pick<Database, 'read'>, limits: Limits, tagsOf: TagsOf): Lookup {
+export function lookup(database: Pick<ReadOnly, 'read'>, limits: Limits, tagsOf: TagsOf): Lookup {
   const find = findCode(database)
   const load = routeLoader(database, limits, tagsOf)
   const codes = new LRUCache<string, { known: KnownCode | null }>({ max: POSTINGS_MAX })
-  const routes = new LRUCache<number, KnownRoute>({ max: ROUTES_MAX })
+  const routes = new LRUCache<number, KnownRoute>({ max: ROUTES_MAX, dispose: (_route, id, why) => { if (why !== 'set') limits.forget(id) } })
   /** Goes up with each change: what was read before one must not be kept after it. */
   let edition = 0
 
@@ -146,25 +142,11 @@ export function lookup(database: Pick<Database, 'read'>, limits: Limits, tagsOf:
       edition++
       for (const { domainId, slug } of links) codes.delete(keyOf(domainId, slug))
     },
-    forgetRoute(routeId) { forgetRoutes(new Set([routeId])) },
     forgetRoutes,
     forgetAll() {
       edition++
       codes.clear()
       routes.clear()
     },
-  }
-}
-
-/** With more codes than this it is quicker to forget everything than to look their short links up. */
-const NAMED_MAX = 500
-
-/** Makes the next scan of these codes see what is stored now, by whichever of their short links it comes, and on whichever route. */
-export async function forgetCodes({ read }: Pick<Database, 'read'>, lookup: Lookup, codeIds: readonly number[]): Promise<void> {
-  if (codeIds.length > NAMED_MAX) lookup.forgetAll()
-  else if (codeIds.length > 0) {
-    const [links, codes] = await Promise.all([read.findBy(tables.shortLinks, { codeId: In([...codeIds]) }), read.find(tables.codes, { select: { routeId: true }, where: { id: In([...codeIds]) } })])
-    lookup.forget(links)
-    lookup.forgetRoutes(new Set(codes.map(({ routeId }) => routeId)))
   }
 }

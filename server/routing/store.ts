@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm'
 import { NO_RULES, type Lane, type LinkedPage, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow } from '../database/index.ts'
+import { keepLimit } from '../scans/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
 import { keptFor, pagesOf, sharedLanes, type Kept } from './kept.ts'
 
@@ -76,5 +77,6 @@ export async function changeRoute(manager: EntityManager, id: number, version: n
   const kept = await keptFor(manager, [row.rules, next.rules])
   const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptNow(row, kept), after: keptNow(next, kept), at, personId })
   await manager.update(tables.routes, { id }, { ...part, draft, revisionId, version: version + 1, changedAt: at })
+  if (part.rules) await keepLimit(manager, id, next.rules, at)
   return 'changed'
 }

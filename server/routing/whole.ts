@@ -2,22 +2,21 @@ import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
 import { forecastLimit, type Route, type WholeRoute } from '@flimbo/core/routing'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Reader } from '../results/index.ts'
-import type { Limits } from './limits.ts'
+import { takenOf } from '../scans/index.ts'
 import { setsOf, sharedLanes } from './kept.ts'
 
 const PACE_DAYS = 14
 const DAY_MS = 86_400_000
 
-interface Parts { readonly database: Database; readonly reader: Reader; readonly limits: Limits }
+interface Parts { readonly database: Database; readonly reader: Reader }
 
 /** Gives one route with everything it does. */
-export function wholeRoutes({ database: { read }, reader, limits }: Parts, routeOf: (workspaceId: number, id: number) => Promise<RouteRow>, counted: (row: RouteRow) => Promise<Route>) {
+export function wholeRoutes({ database: { read }, reader }: Parts, routeOf: (workspaceId: number, id: number) => Promise<RouteRow>, counted: (row: RouteRow) => Promise<Route>) {
   return async (workspaceId: number, id: number): Promise<WholeRoute> => {
     const row = await routeOf(workspaceId, id)
     const { rules: { life }, draft } = row
     const now = Date.now()
-    const counter = await limits.counterOf(id, life)
-    const taken = counter?.taken(now) ?? null
+    const taken = (await takenOf(read, [id], now)).get(id) ?? null
     const sets = await setsOf(read, [row.rules])
     const by = draft && await read.findOneBy(tables.people, { id: draft.personId })
     return {

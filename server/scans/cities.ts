@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
-import { startThread } from '../database/index.ts'
+import { startThread } from '../threads/index.ts'
 
 /** A city that scans can come from, and how many network addresses are thought to be there. */
 export interface KnownCity {

@@ -1,5 +1,7 @@
 import type Sqlite from 'better-sqlite3'
+import { whenFreeSync } from '../sqlite/index.ts'
 import { PACKED_WIDTH, type Hits, type Packed } from './record.ts'
+import { limitTaker, type LimitCount, type NoneLeft } from './take.ts'
 
 /** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
 function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
@@ -18,16 +20,33 @@ function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_0
   return { numberOf, forget: () => { known.clear() } }
 }
 
+/** What became of a group of scans. */
+export interface Stored {
+  /** Scans that found their route's limit used up, by their place in the group: nothing of them was stored. */
+  readonly refused: readonly (readonly [place: number, none: NoneLeft])[]
+  /** What limited routes have let through by now, of those that the group was for. */
+  readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
+}
+
+/** A day's salt on its way into the database; stored before, or with, the first scan that needs it. */
+export interface SaltRow {
+  readonly workspaceId: number
+  readonly day: string
+  readonly salt: string
+}
+
 /** Writes packed scans into an open database, in one transaction each call. */
 export function scanInserter(database: Sqlite.Database) {
   const places = rowNumbers(
     database.prepare('INSERT OR IGNORE INTO places (country, region, city, latitude, longitude) VALUES (?, ?, ?, ?, ?)'),
-    database.prepare('SELECT id FROM places WHERE country = ? AND region = ? AND city = ? AND ifnull(latitude, 999) = ifnull(?, 999) AND ifnull(longitude, 999) = ifnull(?, 999)'),
+    database.prepare(`SELECT id FROM places WHERE country = ? AND region = ? AND city = ?
+      AND ifnull(latitude, 999) = ifnull(?, 999) AND ifnull(longitude, 999) = ifnull(?, 999)`),
   )
   const agents = rowNumbers(
     database.prepare('INSERT OR IGNORE INTO agents (device, system, systemVersion, browser) VALUES (?, ?, ?, ?)'),
     database.prepare('SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?'),
   )
+  const limits = limitTaker(database)
   const keepSalt = database.prepare('INSERT OR IGNORE INTO salts (workspaceId, day, salt) VALUES (?, ?, ?)')
   const see = database.prepare('INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)')
   const insert = database.prepare(`INSERT INTO scans
@@ -41,45 +60,38 @@ export function scanInserter(database: Sqlite.Database) {
     for (const tag of tags) keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
   }
 
-  const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]) => {
+  const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {
+    const refused: [number, NoneLeft][] = []
+    const limited = new Set<number>()
     for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
+      const [language, referrer, visitor, exit, variant, hits, takeDay, mark] = packed.slice(i + 17, i + PACKED_WIDTH)
+      if (typeof takeDay === 'string') {
+        limited.add(Number(routeId))
+        const none = limits.take(Number(workspaceId), String(day), Number(routeId), takeDay, String(mark))
+        if (none) {
+          refused.push([i / PACKED_WIDTH, none])
+          continue
+        }
+      }
       const placeId = places.numberOf(packed.slice(i + 8, i + 13))
       const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
-      const [language, referrer, visitor, exit, variant, hits] = packed.slice(i + 17, i + 23)
       const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
       insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
       if (typeof hits === 'string') keepHits(hits, workspaceId ?? 0, at ?? 0, apart ?? null)
     }
+    const counts = [...limited].flatMap((routeId) => { const count = limits.countOf(routeId); return count ? [[routeId, count] as const] : [] })
+    return { refused, counts }
   })
 
-  return (packed: readonly Packed[], salts: readonly SaltRow[]): void => {
+  return (packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {
     try {
-      insertAll.immediate(packed, salts)
+      return whenFreeSync(() => insertAll.immediate(packed, salts))
     } catch (error) {
       places.forget()
       agents.forget()
       throw error
     }
   }
-}
-
-/** A day's salt on its way into the database; stored before, or with, the first scan that needs it. */
-export interface SaltRow {
-  readonly workspaceId: number
-  readonly day: string
-  readonly salt: string
-}
-
-/**
- * Destroys the salts of a workspace's earlier days and who was seen on them. The writing connection
- * overwrites deleted content, and the log that may still hold it is emptied into the file and cut.
- */
-export function destroyDaysBefore(database: Sqlite.Database, workspaceId: number, day: string): void {
-  database.transaction(() => {
-    database.prepare('DELETE FROM salts WHERE workspaceId = ? AND day < ?').run(workspaceId, day)
-    database.prepare('DELETE FROM visits WHERE workspaceId = ? AND day < ?').run(workspaceId, day)
-  }).immediate()
-  database.pragma('wal_checkpoint(TRUNCATE)')
 }

@@ -22,8 +22,18 @@ export interface ScanRecord {
   readonly language: string
   readonly referrer: string
   readonly visitor: string
+  /** What it takes of its route's limit, in the commit that stores it; left out where nothing is limited. */
+  readonly takes?: Takes | null
   /** What the server is to send after the redirect, stored with the scan itself; left out where there is nothing. */
   readonly hits?: Hits | null
+}
+
+/** One scan taken from the limit of a route. */
+export interface Takes {
+  /** The day in the zone of the route's limits. */
+  readonly day: string
+  /** What takes at most one: a visitor of the day, or a visit that was asked something first. Empty for each scan its own. */
+  readonly mark: string
 }
 
 /** One visit as some visit tags are to tell of it. */
@@ -31,7 +41,7 @@ export interface Hits { readonly tags: readonly string[]; readonly visit: VisitV
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
 export type Packed = string | number | null
-export const PACKED_WIDTH = 23
+export const PACKED_WIDTH = 25
 
 export function pack(scan: ScanRecord, into: Packed[]): void {
   const { place, device } = scan
@@ -40,5 +50,6 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     place.country, place.region, place.city, place.latitude, place.longitude,
     device.type, device.system, device.systemVersion, device.browser,
     scan.language, scan.referrer, scan.visitor, scan.exit, scan.variant, scan.hits ? JSON.stringify(scan.hits) : null,
+    scan.takes ? scan.takes.day : null, scan.takes ? scan.takes.mark : null,
   )
 }

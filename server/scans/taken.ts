@@ -1,12 +1,5 @@
 import type Sqlite from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
-import { LET_THROUGH } from '../results/index.ts'
-
-/** Counts a route's stored scans between two moments that were let through. */
-export function countLetThrough(database: Sqlite.Database): (routeId: number, from: number, before: number) => number {
-  const count = database.prepare(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`)
-  return (routeId, from, before) => (count.get(routeId, from, before) as { scans: number }).scans
-}
 
 const REMEMBERED = 100_000
 const ASKED_MS = 10 * 60_000
@@ -17,6 +10,8 @@ const ASKED_MS = 10 * 60_000
  */
 export function seenToday(database: Sqlite.Database) {
   const find = database.prepare('SELECT 1 FROM visits WHERE workspaceId = ? AND day = ? AND codeId = ? AND visitor = ?')
+  /** Scans that are waiting for the disk, by how many of the same visitor there are. */
+  const waiting = new Map<string, number>()
   const lately = new LRUCache<string, true>({ max: REMEMBERED })
   const askedFirst = new LRUCache<string, true>({ max: REMEMBERED, ttl: ASKED_MS })
   const keyOf = (day: string, codeId: number, visitor: string) => `${day} ${String(codeId)} ${visitor}`
@@ -24,12 +19,19 @@ export function seenToday(database: Sqlite.Database) {
     isRepeat(workspaceId: number, day: string, codeId: number, visitor: string, onward: boolean): boolean {
       const key = keyOf(day, codeId, visitor)
       if (onward && askedFirst.has(key)) return false
-      return lately.has(key) || find.get(workspaceId, day, codeId, visitor) !== undefined
+      return waiting.has(key) || lately.has(key) || find.get(workspaceId, day, codeId, visitor) !== undefined
     },
-    now(day: string, codeId: number, visitor: string, isAskedFirst: boolean): void {
+    /** Notes a scan that is being stored. @returns what is to be called once it is, or is not: then it was never seen */
+    now(day: string, codeId: number, visitor: string, isAskedFirst: boolean): (stored: boolean) => void {
       const key = keyOf(day, codeId, visitor)
-      lately.set(key, true)
-      if (isAskedFirst) askedFirst.set(key, true)
+      waiting.set(key, (waiting.get(key) ?? 0) + 1)
+      return (stored) => {
+        const others = (waiting.get(key) ?? 1) - 1
+        if (others > 0) waiting.set(key, others)
+        else waiting.delete(key)
+        if (stored) lately.set(key, true)
+        if (stored && isAskedFirst) askedFirst.set(key, true)
+      }
     },
   }
 }

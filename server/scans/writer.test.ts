@@ -2,11 +2,11 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { deviceOf, NOWHERE } from '@flimbo/core/scans'
 import { openDatabase, type Database } from '../database/index.ts'
 import { PHONE } from '../tests/running.ts'
-import { dailySalts, DoorBusy, startScanWriter, visitorHash, type ScanRecord, type ScanWriter } from './index.ts'
+import { dailySalts, DoorBusy, startScanWriter, startUpkeep, visitorHash, type ScanRecord, type ScanWriter } from './index.ts'
 
 let directory: string
 let database: Database
@@ -27,7 +27,10 @@ const scan = (n: number, more: Partial<ScanRecord> = {}): ScanRecord => ({
   place: NOWHERE, device: deviceOf(PHONE), language: 'de', referrer: '', visitor: `v${String(n)}`, ...more,
 })
 const stored = (each: ScanRecord) => new Promise<void>((resolve, reject) => {
-  writer.store(each, (error) => { if (error) reject(error); else resolve() })
+  writer.store(each, (outcome) => {
+    if (outcome.kind === 'stored') resolve()
+    else reject(outcome.kind === 'failed' ? outcome.error : new Error(outcome.none.why))
+  })
 })
 const look = <T>(sql: string): T[] => {
   const other = new Sqlite(database.file, { readonly: true })
@@ -98,45 +101,128 @@ describe('storing scans', () => {
   })
 })
 
+describe('a limit, in the commit that stores the scan', () => {
+  const limit = (maxTotal: number | null, maxDaily: number | null) => {
+    change(`INSERT INTO workspaces (id, name, zone, createdAt) VALUES (1, 'W', 'UTC', 0); INSERT INTO clients VALUES (1, 1, 'C', 0, NULL);
+      INSERT INTO campaigns (id, workspaceId, clientId, name, zone, utmCampaign, version, createdAt) VALUES (1, 1, 1, 'A', 'UTC', 'a', 1, 0);
+      INSERT INTO routes (id, campaignId, name, destination, state, note, revisionId, version, createdAt, changedAt) VALUES (1, 1, 'R', 'https://a.example', 'live', '', 1, 1, 0, 0);
+      INSERT INTO limits VALUES (1, 0, 'UTC', ${String(maxTotal ?? 'NULL')}, ${String(maxDaily ?? 'NULL')}, 0, '', 0)`)
+  }
+  const takes = (n: number, mark = '', day = '2026-07-01') => scan(n, { takes: { day, mark } })
+  const told = async (each: ScanRecord) => stored(each).then(() => 'stored', (error: unknown) => (error as Error).message)
+
+  it('is taken from by whichever writer commits first, and by no more', async () => {
+    limit(7, null)
+    const other = startScanWriter(database.file)
+    const by = (which: ScanWriter, n: number) => new Promise<string>((resolve) => { which.store(takes(n), ({ kind }) => { resolve(kind) }) })
+    const kinds = await Promise.all(Array.from({ length: 200 }, (_, n) => by(n % 2 ? writer : other, n)))
+    await other.close()
+    expect(kinds.filter((kind) => kind === 'stored')).toHaveLength(7)
+    expect(kinds.filter((kind) => kind === 'none-left')).toHaveLength(193)
+    expect(look('SELECT id FROM scans')).toHaveLength(7)
+    expect(look('SELECT total, today FROM limits')).toEqual([{ total: 7, today: 7 }])
+  })
+
+  it('of a day begins anew with the day, and a scan that comes late is of the new one', async () => {
+    limit(null, 2)
+    const days = ['2026-07-01', '2026-07-01', '2026-07-01', '2026-07-02', '2026-07-01', '2026-07-02']
+    const answers: string[] = []
+    for (const [n, day] of days.entries()) answers.push(await told(takes(n, '', day)))
+    expect(answers).toEqual(['stored', 'stored', 'full-today', 'stored', 'stored', 'full-today'])
+  })
+
+  it('gives one mark one place, and none where there is none', async () => {
+    limit(2, null)
+    const answers: string[] = []
+    for (const [n, mark] of ['a', 'a', 'b', 'a', 'c', 'b'].entries()) answers.push(await told(takes(n, mark)))
+    expect(answers).toEqual(['stored', 'stored', 'stored', 'stored', 'full', 'stored'])
+    expect(look<{ mark: string }>('SELECT mark FROM taken').map(({ mark }) => mark)).toEqual(['a', 'b'])
+  })
+
+  it('gives its place back with a scan that could not be stored', async () => {
+    limit(1, null)
+    change("CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    expect(await told(takes(1))).toContain('disk is full')
+    change('DROP TRIGGER full')
+    expect([await told(takes(2)), await told(takes(3))]).toEqual(['stored', 'full'])
+  })
+
+  it('that was lifted meanwhile refuses nothing', async () => {
+    expect(await told(takes(1))).toBe('stored')
+  })
+})
+
+describe('the write lock', () => {
+  it('held by somebody else is waited for, and nothing is lost', async () => {
+    const other = new Sqlite(database.file)
+    other.exec('BEGIN IMMEDIATE')
+    const waiting = Promise.all(Array.from({ length: 50 }, (_, n) => stored(scan(n))))
+    await new Promise((resolve) => { setTimeout(resolve, 300) })
+    expect(look('SELECT id FROM scans')).toEqual([])
+    other.exec('COMMIT')
+    other.close()
+    await waiting
+    expect(look('SELECT id FROM scans')).toHaveLength(50)
+  })
+})
+
 describe('the salt of a day', () => {
   const ZONE = 'Europe/Berlin'
   const noon = Date.parse('2026-07-01T10:00:00Z')
   const DAY = 86_400_000
-  const errors: unknown[] = []
-  const salts = () => dailySalts(database, writer, (error) => errors.push(error))
-  /** A salt reaches the disk with the first scan that needs it, if not before. */
-  const settle = () => stored(scan(9, { day: '2030-01-01' }))
-  beforeEach(() => { change("INSERT INTO workspaces (name, zone, createdAt) VALUES ('W', 'Europe/Berlin', 0)") })
+  const salts = () => dailySalts(database, writer)
+  beforeEach(() => { change("INSERT INTO workspaces (id, name, zone, createdAt) VALUES (1, 'W', 'Europe/Berlin', 0)") })
 
   it('is the same all day, after a restart too, and changes at local midnight', async () => {
     const first = salts()
-    const { salt } = first.today(1, ZONE, noon)
-    expect(first.today(1, ZONE, Date.parse('2026-07-01T21:59:59.999Z')).salt).toBe(salt)
-    await settle()
-    expect(salts().today(1, ZONE, noon + 1000).salt).toBe(salt)
-    const next = first.today(1, ZONE, Date.parse('2026-07-01T22:00:00Z'))
+    const { salt } = await first.today(1, ZONE, noon)
+    expect((await first.today(1, ZONE, Date.parse('2026-07-01T21:59:59.999Z'))).salt).toBe(salt)
+    expect((await salts().today(1, ZONE, noon + 1000)).salt).toBe(salt)
+    const next = await first.today(1, ZONE, Date.parse('2026-07-01T22:00:00Z'))
     expect([next.day, next.salt === salt]).toEqual(['2026-07-02', false])
   })
 
-  it('is destroyed when the day is over: not one byte of it stays in the files', async () => {
-    const daily = salts()
-    const { salt, day } = daily.today(1, ZONE, noon)
+  it('is stored before it is used, and the same for two doors that begin the day at once', async () => {
+    const other = startScanWriter(database.file)
+    const [one, two] = await Promise.all([salts().today(1, ZONE, noon), dailySalts(database, other).today(1, ZONE, noon)])
+    await other.close()
+    expect(one).toEqual(two)
+    expect(look('SELECT salt FROM salts')).toEqual([{ salt: one.salt }])
+  })
+
+  it('goes on where the clock is set back over midnight: nobody is unique twice', async () => {
+    const midnight = Date.parse('2026-07-01T22:00:00Z')
+    const { salt } = await salts().today(1, ZONE, midnight + 60_000)
+    expect(await salts().today(1, ZONE, midnight - 60_000)).toMatchObject({ day: '2026-07-02', salt })
+    // A clock that was a year ahead does not hold the day up for a year.
+    await salts().today(1, ZONE, midnight + 365 * DAY)
+    expect(await salts().today(1, ZONE, midnight + DAY)).toMatchObject({ day: '2026-07-03' })
+  })
+
+  it('is destroyed when the day is over, scans or none: not one byte of it stays in the files', async () => {
+    const { salt, day } = await salts().today(1, ZONE, noon)
     await stored(scan(1, { day, visitor: visitorHash(salt, '198.51.100.1', PHONE) }))
     const files = () => ['', '-wal'].map((suffix) => { try { return readFileSync(database.file + suffix).toString('latin1') } catch { return '' } }).join()
     expect(files()).toContain(salt)
-    daily.today(1, ZONE, noon + DAY)
-    await settle()
-    expect(look('SELECT * FROM salts')).toHaveLength(1)
-    expect(look("SELECT * FROM visits WHERE day = '2026-07-01'")).toHaveLength(0)
-    expect(files()).not.toContain(salt)
-    expect(errors).toEqual([])
-  })
+    // Somebody is reading: the log cannot be cut before they have finished.
+    const reading = new Sqlite(database.file, { readonly: true })
+    reading.exec('BEGIN')
+    reading.prepare('SELECT count(*) FROM scans').get()
+    const upkeep = startUpkeep(database.file, () => undefined, 20)
+    await vi.waitFor(() => { expect([look('SELECT * FROM salts'), look('SELECT * FROM visits')]).toEqual([[], []]) }, 10_000)
+    expect(files()).toContain(salt)
+    reading.exec('COMMIT')
+    reading.close()
+    await vi.waitFor(() => { expect(files()).not.toContain(salt) }, 10_000)
+    await upkeep.close()
+  }, 30_000)
 
-  it('makes two hashes of the same visitor on two days', () => {
+  it('makes two hashes of the same visitor on two days', async () => {
     const daily = salts()
-    const hash = (at: number) => visitorHash(daily.today(1, ZONE, at).salt, '198.51.100.1', PHONE)
-    expect(hash(noon)).toBe(hash(noon + 1))
-    expect(hash(noon)).toMatch(/^[0-9a-f]{16}$/)
-    expect(hash(noon + DAY)).not.toBe(visitorHash('', '198.51.100.1', PHONE))
+    const hash = async (at: number) => visitorHash((await daily.today(1, ZONE, at)).salt, '198.51.100.1', PHONE)
+    expect(await hash(noon)).toBe(await hash(noon + 1))
+    const first = await hash(noon)
+    expect(first).toMatch(/^[0-9a-f]{16}$/)
+    expect(await hash(noon + DAY)).not.toBe(first)
   })
 })

@@ -1,13 +1,20 @@
-import { startThread } from '../database/index.ts'
+import { startThread } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
-import type { SaltRow } from './insert.ts'
+import type { SaltRow, Stored } from './insert.ts'
 import { pack, type Packed, type ScanRecord } from './record.ts'
+import type { LimitCount, NoneLeft } from './take.ts'
 import type { WriterAnswer, WriterOrder } from './writer-thread.ts'
 
 /** More scans than this waiting for the disk, and new ones are turned away rather than kept in memory. */
 export const QUEUE_MAX = 20_000
 
-type Settle = (error: Error | null) => void
+/** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
+export type Outcome = { readonly kind: 'stored' } | { readonly kind: 'none-left'; readonly none: NoneLeft } | { readonly kind: 'failed'; readonly error: Error }
+
+type Settle = (outcome: Outcome) => void
+type Answered = (answer: WriterAnswer) => void
+
+const STORED: Outcome = { kind: 'stored' }
 
 /**
  * Stores scans durably, off the main thread. While one group is being committed the next one gathers;
@@ -16,76 +23,92 @@ type Settle = (error: Error | null) => void
 export interface ScanWriter {
   /** @throws DoorBusy where too many are waiting already */
   store(scan: ScanRecord, done: Settle): void
-  /** Stores a salt together with the next group, ahead of it. */
-  keepSalt(salt: SaltRow): void
-  destroyDaysBefore(workspaceId: number, day: string): Promise<void>
-  /** Resolves once every scan that is waiting now is on disk, or was refused. */
-  settled(): Promise<void>
+  /** Stores a salt unless its day has one. @returns the salt of the day */
+  keepSalt(salt: SaltRow): Promise<SaltRow>
   /** Called after each commit, with the scans in it. */
   onStored(listener: (scans: readonly ScanRecord[]) => void): void
+  /** Called after each commit that concerned limited routes, before their scans are settled. */
+  onCounted(listener: (routeId: number, count: LimitCount) => void): void
   /** Writes what is waiting and stops. */
   close(): Promise<void>
 }
 
 export function startScanWriter(file: string): ScanWriter {
   const thread = startThread('writer-thread', import.meta.url, { file })
-  const listeners: ((scans: readonly ScanRecord[]) => void)[] = []
+  const onStored: ((scans: readonly ScanRecord[]) => void)[] = []
+  const onCounted: ((routeId: number, count: LimitCount) => void)[] = []
   let waiting: { scan: ScanRecord; done: Settle }[] = []
-  let salts: SaltRow[] = []
   let scheduled = false
+  let writing = false
   let broken: Error | null = null
   /** Orders given and not yet answered, the oldest first; the thread answers in turn. */
-  const open: Settle[] = []
+  const open: Answered[] = []
 
-  const give = (order: WriterOrder, settle: Settle) => {
-    if (broken) { settle(broken); return }
-    open.push(settle)
+  const give = (order: WriterOrder, answered: Answered) => {
+    if (broken) { answered({ ok: false, message: broken.message }); return }
+    open.push(answered)
     thread.postMessage(order)
   }
 
-  const settleGroup = (group: typeof waiting, error: Error | null) => {
-    if (!error) for (const listener of listeners) listener(group.map(({ scan }) => scan))
-    for (const { done } of group) done(error)
+  function settleGroup(group: typeof waiting, answer: WriterAnswer): void {
+    if (!answer.ok) {
+      const failed: Outcome = { kind: 'failed', error: new ScanNotStored(answer.message) }
+      for (const { done } of group) done(failed)
+      return
+    }
+    // Orders to write are answered with what was stored.
+    const { refused, counts } = answer.value as Stored
+    for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
+    const without = new Map(refused)
+    const there = without.size === 0 ? group : group.filter((_, place) => !without.has(place))
+    for (const listener of onStored) listener(there.map(({ scan }) => scan))
+    for (const [place, { done }] of group.entries()) {
+      const none = without.get(place)
+      done(none ? { kind: 'none-left', none } : STORED)
+    }
   }
 
   function flush(): void {
     scheduled = false
-    if (open.length > 0 || (waiting.length === 0 && salts.length === 0)) return
+    if (writing || waiting.length === 0) return
     const group = waiting
-    const newSalts = salts
     waiting = []
-    salts = []
+    writing = true
     const packed: Packed[] = []
     for (const { scan } of group) pack(scan, packed)
-    give({ order: 'write', packed, salts: newSalts }, (error) => {
-      // A salt that was not stored goes with the next group: its day's scans depend on it.
-      if (error) salts = [...newSalts, ...salts]
-      settleGroup(group, error)
+    give({ order: 'write', packed }, (answer) => {
+      writing = false
+      settleGroup(group, answer)
     })
   }
 
   const schedule = () => {
-    if (scheduled || open.length > 0) return
+    if (scheduled || writing) return
     scheduled = true
     setImmediate(flush)
   }
 
   thread.on('message', (answer: WriterAnswer) => {
-    open.shift()?.(answer.ok ? null : new ScanNotStored(answer.message))
-    if (waiting.length > 0 || salts.length > 0) schedule()
+    open.shift()?.(answer)
+    if (waiting.length > 0) schedule()
   })
   const giveUp = (cause: unknown) => {
     broken = new ScanNotStored('the writing thread stopped', { cause })
-    for (const settle of open.splice(0)) settle(broken)
+    const failed: WriterAnswer = { ok: false, message: broken.message }
+    for (const answered of open.splice(0)) answered(failed)
     const group = waiting
     waiting = []
-    settleGroup(group, broken)
+    settleGroup(group, failed)
   }
   thread.on('error', giveUp)
   thread.on('exit', () => { if (!broken) giveUp(undefined) })
 
   const drained = () => new Promise<void>((resolve) => {
-    const look = () => { if (broken || (waiting.length === 0 && salts.length === 0 && open.length === 0)) resolve(); else { schedule(); setTimeout(look, 2) } }
+    const look = () => {
+      if (broken || (waiting.length === 0 && open.length === 0)) { resolve(); return }
+      schedule()
+      setTimeout(look, 2)
+    }
     look()
   })
 
@@ -96,21 +119,15 @@ export function startScanWriter(file: string): ScanWriter {
       waiting.push({ scan, done })
       schedule()
     },
-    keepSalt(salt) {
-      salts.push(salt)
-      schedule()
-    },
-    destroyDaysBefore: (workspaceId, before) => new Promise((resolve, reject) => {
-      give({ order: 'destroy', workspaceId, before }, (error) => { if (error) reject(error); else resolve() })
+    keepSalt: (salt) => new Promise((resolve, reject) => {
+      give({ order: 'salt', salt }, (answer) => {
+        // Orders to keep a salt are answered with one.
+        if (answer.ok) resolve(answer.value as SaltRow)
+        else reject(new ScanNotStored(answer.message))
+      })
     }),
-    settled: () => new Promise((resolve) => {
-      const [last, order] = [waiting.at(-1), open.at(-1)]
-      // Groups are written in turn: the newest scan, or else the newest order, is the last to be there.
-      if (last) waiting[waiting.length - 1] = { ...last, done: (error) => { last.done(error); resolve() } }
-      else if (order) open[open.length - 1] = (error) => { order(error); resolve() }
-      else resolve()
-    }),
-    onStored(listener) { listeners.push(listener) },
+    onStored(listener) { onStored.push(listener) },
+    onCounted(listener) { onCounted.push(listener) },
     async close() {
       await drained()
       await new Promise<void>((resolve) => {

@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { readUrl } from '@flimbo/core/api'
 import { escapeMarkup as escape } from '@flimbo/core/pages'
 import { collector, isCollectorHost, type Collector } from './collector.ts'
 
@@ -46,7 +47,12 @@ function mishapOf({ pathname, search }: URL, base: string): ((response: ServerRe
 }
 
 function answer(collecting: Collector, request: IncomingMessage, response: ServerResponse): void {
-  const address = new URL(request.url ?? '/', 'http://stand-in.example')
+  // A path such as `//` would be read as the name of a host: it is put behind one instead.
+  const address = readUrl(`http://stand-in.example${request.url ?? '/'}`)
+  if (!address) {
+    response.writeHead(400, { 'Content-Type': 'text/plain; charset=utf-8' }).end('This is no address.\n')
+    return
+  }
   const under = /^\/at\/([^/]+)(\/.*)?$/.exec(address.pathname)
   const host = under?.[1] ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
   if (!isStandInHost(host)) {

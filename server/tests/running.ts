@@ -4,13 +4,12 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
-import { pino } from 'pino'
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
 import type { Rules, WholeRoute } from '@flimbo/core/routing'
-import { startFlimbo } from '../app.ts'
 import { readConfig } from '../config/index.ts'
+import { inOneProcess } from './inOneProcess.ts'
 
 export const DOOR = 'http://go.saltmarsh.example'
 export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
@@ -63,7 +62,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     FLIMBO_OFFICE_PORT: '0', FLIMBO_DOOR_PORT: '0', FLIMBO_STANDIN_PORT: '0', FLIMBO_DNS_STANDIN_PORT: '0', FLIMBO_CHECK_HOUR: 'off', FLIMBO_DATA_DIR: dataDir, FLIMBO_DOOR_URL: DOOR,
     FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_STANDINS: 'on', FLIMBO_LOG_LEVEL: 'silent', ...settings,
   })
-  const flimbo = await startFlimbo(config, pino({ level: 'silent' }), join(dataDir, 'no-web'))
+  const flimbo = await inOneProcess(config, join(dataDir, 'no-web'))
   let cookie = ''
 
   async function ask<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {

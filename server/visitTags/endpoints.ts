@@ -2,24 +2,24 @@ import { In, Not } from 'typeorm'
 import { visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
-import { destinationFault, type Lookup } from '../routing/index.ts'
+import type { Doors } from '../line/index.ts'
+import { destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import type { Collector } from '../standins/index.ts'
+import type { StandIns } from '../standins/index.ts'
 import { readSetting, writeSetting, type SignedIn } from '../workspace/index.ts'
 import { VISIT_TAGS } from './section.ts'
 import type { HitSender } from './sender.ts'
 
 interface Parts {
   readonly database: Database
-  readonly lookup: Lookup
+  readonly doors: Doors
   readonly live: LiveHub
   readonly sender: HitSender
   readonly domains: { origins(): readonly string[] }
-  /** The collector stand-in, where it runs. */
-  readonly collector: Collector | null
+  readonly standIns: StandIns | null
 }
 
-export function visitTagsEndpoints(mounts: Mounts, { database, lookup, live, sender, domains, collector }: Parts): void {
+export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, sender, domains, standIns }: Parts): void {
   const { read } = database
   const adminsOnly = ({ person }: SignedIn) => {
     if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change the visit tags.')
@@ -48,7 +48,7 @@ export function visitTagsEndpoints(mounts: Mounts, { database, lookup, live, sen
     }
     await checkUnused(who.workspace.id, body.value)
     const stored = await writeSetting(database, who.workspace.id, VISIT_TAGS, body)
-    lookup.forgetAll()
+    await doors.forget({ what: 'all' })
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
     return stored
   })
@@ -72,5 +72,5 @@ export function visitTagsEndpoints(mounts: Mounts, { database, lookup, live, sen
     await database.write((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
   })
 
-  mount(mounts, visitTagsApi.received, () => ({ rows: collector && collector.received() }))
+  mount(mounts, visitTagsApi.received, async () => ({ rows: standIns && await standIns.received() }))
 }

@@ -1,0 +1,88 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm'
+import { dayIn, startOfDay } from '@flimbo/core/results'
+import type { Life, Rules } from '@flimbo/core/routing'
+
+const LET_THROUGH = "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+const WITH_LIFE = "json_type(%, '$.rules.life') = 'object'"
+
+/**
+ * What several front doors share: how many scans each limited route let through, who took a place already, and
+ * what takes an unfinished large write back. Hosts may be claimed by many workspaces and proven by one.
+ */
+const STATEMENTS = [
+  `CREATE TABLE limits (
+    routeId INTEGER PRIMARY KEY REFERENCES routes(id), countedFrom INTEGER NOT NULL, zone TEXT NOT NULL,
+    maxTotal INTEGER, maxDaily INTEGER, total INTEGER NOT NULL, day TEXT NOT NULL, today INTEGER NOT NULL)`,
+  // A mark is a visitor of the day, or one visit that was asked something first; each takes one place.
+  `CREATE TABLE taken (
+    workspaceId INTEGER NOT NULL, day TEXT NOT NULL, routeId INTEGER NOT NULL, mark TEXT NOT NULL,
+    PRIMARY KEY (workspaceId, day, routeId, mark)) WITHOUT ROWID`,
+  `CREATE TABLE undo_log (id INTEGER PRIMARY KEY AUTOINCREMENT, statement TEXT NOT NULL)`,
+
+  `UPDATE routes SET rules = json_set(rules, '$.life.once', json('false')) WHERE json_type(rules, '$.life') = 'object'`,
+  `UPDATE routes SET draft = json_set(draft, '$.rules.life.once', json('false')) WHERE draft IS NOT NULL AND ${WITH_LIFE.replace('%', 'draft')}`,
+  ...['"before"', '"after"'].map((side) => `UPDATE revisions SET ${side} = json_set(${side}, '$.rules.life.once', json('false'))
+    WHERE "of" = 'route' AND ${WITH_LIFE.replace('%', side)}`),
+]
+
+/** Rebuilt as SQLite's documentation of ALTER TABLE describes, section 7: other tables refer to this one by its name. */
+const DOMAINS = [
+  `CREATE TABLE claimed_domains (
+    id INTEGER PRIMARY KEY AUTOINCREMENT, workspaceId INTEGER REFERENCES workspaces(id),
+    host TEXT NOT NULL, state TEXT NOT NULL CHECK (state IN ('waiting', 'ready', 'removed')),
+    token TEXT NOT NULL, home TEXT NOT NULL, unknown TEXT NOT NULL, unknownText TEXT NOT NULL,
+    checkedAt INTEGER, finding TEXT NOT NULL, version INTEGER NOT NULL, createdAt INTEGER NOT NULL,
+    UNIQUE (workspaceId, host))`,
+  `INSERT INTO claimed_domains SELECT * FROM domains`,
+  `DROP TABLE domains`,
+  `ALTER TABLE claimed_domains RENAME TO domains`,
+  `CREATE UNIQUE INDEX domains_proven ON domains (host) WHERE state = 'ready'`,
+]
+
+interface Limited { id: number; rules: string }
+
+/** Counts, once, what the limited routes of an older installation have let through. */
+async function countLimited(runner: QueryRunner, now: number): Promise<void> {
+  const routes = await runner.query(`SELECT id, rules FROM routes WHERE json_extract(rules, '$.life.limit') IS NOT NULL
+    OR json_extract(rules, '$.life.daily') IS NOT NULL`) as Limited[]
+  const count = async (routeId: number, from: number, before: number) => {
+    const [found] = await runner.query(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`,
+      [routeId, from, before]) as { scans: number }[]
+    return found?.scans ?? 0
+  }
+  for (const { id, rules } of routes) {
+    const { life } = JSON.parse(rules) as Rules & { life: Life }
+    const day = dayIn(life.zone, now)
+    const total = await count(id, life.countedFrom, Number.MAX_SAFE_INTEGER)
+    const today = await count(id, startOfDay(life.zone, day), Number.MAX_SAFE_INTEGER)
+    await runner.query('INSERT INTO limits VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [id, life.countedFrom, life.zone, life.limit, life.daily, total, day, today])
+  }
+}
+
+export class Doors1764500000000 implements MigrationInterface {
+  readonly name = 'Doors1764500000000'
+  /** Foreign keys can only be switched outside of a transaction, so this migration begins its own. */
+  readonly transaction = false
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('PRAGMA foreign_keys = OFF')
+    await runner.query('BEGIN IMMEDIATE')
+    try {
+      for (const statement of [...STATEMENTS, ...DOMAINS]) await runner.query(statement)
+      await countLimited(runner, Date.now())
+      const broken = await runner.query('PRAGMA foreign_key_check') as unknown[]
+      if (broken.length > 0) throw new Error('The database refers to rows that do not exist; restore a backup.')
+      await runner.query('COMMIT')
+    } catch (error) {
+      await runner.query('ROLLBACK').catch(() => undefined)
+      throw error
+    } finally {
+      await runner.query('PRAGMA foreign_keys = ON')
+    }
+  }
+
+  down(): Promise<void> {
+    // Limits would be counted anew from nothing.
+    return Promise.reject(new Error('This migration cannot be taken back: restore the backup made before it.'))
+  }
+}

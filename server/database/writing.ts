@@ -1,0 +1,166 @@
+import { setTimeout } from 'node:timers/promises'
+import type { EntityManager } from 'typeorm'
+import { whenFree } from '../sqlite/index.ts'
+import { clearSome, leftOver, noteWhole, startNoting, stopNoting, takeBackSome } from './undo.ts'
+
+/** How long a large write holds the lock before scans get theirs. */
+const TURN_MS = 3
+/** How long it then leaves the lock to them: they look for it every half a millisecond. */
+const GAP_MS = 2
+
+/**
+ * The turns of a large write. Between two of them scans are stored; no other writing of the office comes between,
+ * but what `writeAside` does.
+ */
+export interface Turns {
+  /** Begins a turn, where none is under way: before the first change. */
+  begin(): Promise<void>
+  /** Ends a turn that has taken its time, and begins the next: called after each handful of rows. */
+  pause(): Promise<void>
+  /** Ends the turn, so that nobody waits while something is worked out. */
+  rest(): Promise<void>
+}
+
+/** For what is small enough for one transaction. */
+export const ONE_TURN: Turns = { begin: () => Promise.resolve(), pause: () => Promise.resolve(), rest: () => Promise.resolve() }
+
+export interface Writing {
+  /** Runs `work` in one transaction: all of it is stored, or nothing where it throws. Writings take turns. */
+  write<T>(work: (manager: EntityManager) => Promise<T>): Promise<T>
+  /**
+   * The same for what may concern thousands of rows, in many short transactions: all of it is stored, or, where
+   * `work` throws or the process ends before, all of it is taken back. No transaction is open when `work` begins.
+   */
+  writeInTurns<T>(work: (manager: EntityManager, turns: Turns) => Promise<T>): Promise<T>
+  /** A transaction that may come between the turns of a large write: for tables that no large write changes. */
+  writeAside<T>(work: (manager: EntityManager) => Promise<T>): Promise<T>
+  /** Called after a large write was taken back: some of it may have been seen meanwhile. */
+  onTakenBack(listener: () => void): void
+}
+
+/** One after the other, whatever becomes of each. */
+function queue() {
+  let last: Promise<unknown> = Promise.resolve()
+  return {
+    run<T>(work: () => Promise<T>): Promise<T> {
+      const result = last.then(work)
+      last = result.catch(() => undefined)
+      return result
+    },
+    empty: () => last,
+  }
+}
+
+/** Writing on one connection. What an earlier process left half done is taken back before anything else. */
+export async function writing(manager: EntityManager): Promise<Writing & { finish(): Promise<void> }> {
+  /** Who may change the office's tables, and who has the connection. */
+  const office = queue()
+  const connection = queue()
+  const listeners: (() => void)[] = []
+  let isHalf = false
+  // Waiting is done by `whenFree`, off this thread.
+  await manager.query('PRAGMA busy_timeout = 0')
+
+  /** A part of a large write need not be durable by itself: what is lost of it is lost from its end. */
+  async function begin(durable: boolean): Promise<void> {
+    await manager.query(`PRAGMA synchronous = ${durable ? 'FULL' : 'NORMAL'}`)
+    // TypeORM begins deferred transactions; those could fail half way for want of the write lock.
+    await whenFree(() => manager.query('BEGIN IMMEDIATE'))
+  }
+  // A full disk rolls a transaction back by itself; there is then nothing left to roll back.
+  const rollBack = () => manager.query('ROLLBACK').catch(() => undefined)
+
+  const transaction = <T>(work: (manager: EntityManager) => Promise<T>, durable = true): Promise<T> => connection.run(async () => {
+    await begin(durable)
+    try {
+      const result = await work(manager)
+      await manager.query('COMMIT')
+      return result
+    } catch (error) {
+      await rollBack()
+      throw error
+    }
+  })
+
+  /** Takes back, or clears, what a large write noted. */
+  async function tidy(): Promise<void> {
+    const state = await connection.run(() => leftOver(manager))
+    isHalf = state === 'half'
+    if (state === 'nothing') return
+    const some = state === 'whole' ? clearSome : takeBackSome
+    while (await transaction(some, false)) await setTimeout(GAP_MS)
+    if (state === 'half') for (const listener of listeners) listener()
+    isHalf = false
+  }
+
+  /** The turns of one large write, and what ends the one under way where the work failed. */
+  function turnsOf(): Turns & { abandon(): Promise<void> } {
+    let held: { end: () => void; since: number } | null = null
+    const turns = {
+      begin: () => (held ? Promise.resolve() : new Promise<void>((resolve, reject) => {
+        // The connection is held until the turn ends.
+        void connection.run(() => new Promise<void>((end) => {
+          begin(false).then(() => { held = { end, since: performance.now() }; resolve() }, (error: unknown) => {
+            end()
+            reject(error instanceof Error ? error : new Error(String(error)))
+          })
+        }))
+      })),
+      async pause() {
+        if (!held || performance.now() - held.since < TURN_MS) return
+        await turns.rest()
+        await setTimeout(GAP_MS)
+        await turns.begin()
+      },
+      async rest() {
+        if (!held) return
+        await manager.query('COMMIT')
+        held.end()
+        held = null
+      },
+      async abandon() {
+        if (!held) return
+        await rollBack()
+        held.end()
+        held = null
+      },
+    }
+    return turns
+  }
+
+  async function large<T>(work: (manager: EntityManager, turns: Turns) => Promise<T>): Promise<T> {
+    await connection.run(() => startNoting(manager))
+    const turns = turnsOf()
+    try {
+      const result = await work(manager, turns)
+      await turns.rest()
+      await transaction(noteWhole)
+      return result
+    } catch (error) {
+      await turns.abandon()
+      isHalf = true
+      throw error
+    } finally {
+      await connection.run(() => stopNoting(manager))
+      await tidy()
+    }
+  }
+
+  const inOffice = <T>(work: () => Promise<T>): Promise<T> => office.run(async () => {
+    // Where there was no room to take something back in, there may be now.
+    if (isHalf) await tidy()
+    return work()
+  })
+
+  await tidy()
+  return {
+    write: (work) => inOffice(() => transaction(work)),
+    writeAside: (work) => transaction(work),
+    writeInTurns: (work) => inOffice(() => large(work)),
+    onTakenBack(listener) { listeners.push(listener) },
+    async finish() {
+      await office.empty()
+      await connection.empty()
+    },
+  }
+}

@@ -1,0 +1,111 @@
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
+import type { Outcome, Place } from '@flimbo/core/scans'
+import type { Posting } from '../routing/index.ts'
+import type { Hits, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
+import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.ts'
+import { rounded } from './forms.ts'
+import { onTheWay, type OnTheWayParts } from './onTheWay.ts'
+import { carryOut, send, sendPage } from './respond.ts'
+import { scanName } from './sealed.ts'
+
+export interface AnswerParts extends ArrivalParts, OnTheWayParts {
+  readonly writer: ScanWriter
+  /** Logs what may happen with every scan, such as a full disk, without filling the log. */
+  readonly complain: (error: unknown, sentence: string) => void
+}
+
+/** A request for a short link that leads somewhere, and how far it has got. */
+interface Scanned {
+  readonly request: IncomingMessage
+  readonly response: ServerResponse
+  readonly posting: Posting
+  readonly standing: Standing
+}
+
+/** Decides, records, and only once the scan is on disk, answers. */
+export function answer(parts: AnswerParts, request: IncomingMessage, response: ServerResponse, posting: Posting, standing: Standing): void {
+  const scanned = { request, response, posting, standing }
+  try {
+    const at = Date.now()
+    const today = parts.salts.today(posting.workspaceId, posting.workspaceZone, at)
+    if (!(today instanceof Promise)) { decideAndStore(parts, scanned, today, at); return }
+    // The first scan of a day waits until its salt is stored.
+    today.then((begun) => { decideAndStore(parts, scanned, begun, at) }).catch((error: unknown) => { refuse(parts, response, error) })
+  } catch (error) {
+    refuse(parts, response, error)
+  }
+}
+
+function decideAndStore(parts: AnswerParts, scanned: Scanned, today: Today, at: number): void {
+  const { request, posting, standing } = scanned
+  const came = arrive(parts, request, posting, standing, today, at)
+  store(parts, scanned, came, decide(posting.compiled, came.arrival))
+}
+
+/** Stores a scan as it was decided; where its route had nothing left by then, it is decided anew as one too many. */
+function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Decision): void {
+  const { response, posting, standing } = scanned
+  const { enriched: { apart }, arrival } = came
+  const isReal = apart === null || apart === 'onward'
+  const onWay = onTheWay(parts, posting, came, decision)
+  const takes = posting.counter !== null && isReal && isLetThrough(decision) ? { day: posting.counter.dayOf(arrival.at), mark: came.mark } : null
+  const seen = isReal && posting.compiled.route.asksRepeat
+    ? parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
+    : null
+  try {
+    parts.writer.store(recordOf(posting, came, decision, standing, takes, onWay?.hits ?? null), (outcome) => {
+      seen?.(outcome.kind === 'stored')
+      if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
+      else if (outcome.kind === 'none-left') again(parts, scanned, came, outcome.none)
+      else if (onWay?.page) send(response, onWay.page)
+      else carryOut(response, decision, scanned.request.method === 'POST', () => askedAs(parts, posting, standing, arrival.at))
+    })
+  } catch (error) {
+    seen?.(false)
+    throw error
+  }
+}
+
+/** The seal of the scan that is being asked something: of the one it goes on from, where it does. */
+function askedAs({ seals }: AnswerParts, { codeId }: Posting, { scan }: Standing, at: number): string {
+  return seals.seal(codeId, { kind: 'asked', scan: scan === '' ? scanName() : scan }, at)
+}
+
+const NO_END = Number.MAX_SAFE_INTEGER
+
+function again(parts: AnswerParts, scanned: Scanned, came: CameIn, { why, total, today }: NoneLeft): void {
+  const taken = why === 'full' ? { total: NO_END, today } : { total, today: NO_END }
+  const arrival = { ...came.arrival, taken, counted: false }
+  try {
+    store(parts, scanned, { ...came, arrival }, decide(scanned.posting.compiled, arrival))
+  } catch (error) {
+    refuse(parts, scanned.response, error)
+  }
+}
+
+/** What a decision is recorded as. */
+export function outcomeOf(decision: Decision): Outcome {
+  if (decision.kind === 'redirect') return 'redirect'
+  if (decision.kind === 'page') return 'page'
+  if (decision.kind === 'ask') return decision.ask
+  return decision.message === 'own' ? 'message' : decision.message
+}
+
+function recordOf(posting: Posting, came: CameIn, decision: Decision, { given }: Standing, takes: Takes | null, hits: Hits | null): ScanRecord {
+  const { arrival, enriched, day, visitor } = came
+  const { workspaceId, campaignId, codeId, routeId, revisionId } = posting
+  const { apart, place, device, language, referrer } = enriched
+  const precise = given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
+  const kept: Place = precise ? { ...place, ...rounded(precise) } : place
+  return {
+    at: arrival.at, workspaceId, campaignId, day, codeId, routeId, revisionId, outcome: outcomeOf(decision), exit: decision.exit,
+    variant: decision.variant, apart, place: kept, device, language, referrer, visitor, takes, hits,
+  }
+}
+
+/** No redirect without its scan on disk: the phone is asked to come again, and the log says why. */
+export function refuse({ complain }: Pick<AnswerParts, 'complain'>, response: ServerResponse, error: unknown): void {
+  complain(error, 'front door: a scan could not be answered')
+  if (!response.headersSent) sendPage(response, 'busy')
+}

@@ -1,0 +1,55 @@
+import type { ServerResponse } from 'node:http'
+import type { Decision } from '@flimbo/core/routing'
+import type { Doorway } from '../domains/index.ts'
+import { locationPage, passwordPage } from './askPages.ts'
+import { messagePage, ownPage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
+
+/** Answers with what was decided. `asked` is the seal of the scan, for pages that ask something. */
+export function carryOut(response: ServerResponse, decision: Decision, isForm: boolean, asked: () => string): void {
+  if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
+  else if (decision.kind === 'ask') send(response, decision.ask === 'password' ? passwordPage(asked()) : locationPage(asked(), decision.why))
+  else if (decision.kind === 'page') send(response, ownPage(decision.page))
+  else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
+  else sendPage(response, decision.message)
+}
+
+export function sendOn(response: ServerResponse, address: string, status = 302): void {
+  response.writeHead(status, { Location: address, 'Cache-Control': 'no-store', 'Content-Length': '0' })
+  response.end()
+}
+
+/** What a domain says of short links it does not have: its own words, or its own address. */
+export function sendUnknown(response: ServerResponse, { unknown, unknownText }: Doorway): void {
+  if (unknown !== '') sendOn(response, unknown)
+  else if (unknownText === '') sendPage(response, 'unknown')
+  else send(response, unknownPage(unknownText))
+}
+
+export function refuseMethod(response: ServerResponse): void {
+  response.setHeader('Allow', 'GET, HEAD')
+  sendPage(response, 'method')
+}
+
+export function sendPage(response: ServerResponse, name: PageName): void {
+  send(response, RENDERED[name])
+}
+
+export function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
+  if ('goOn' in page) { sendOn(response, page.goOn, 303); return }
+  const { status, body, policy = [], hidesReferrer } = page
+  response.writeHead(status, {
+    'Content-Type': 'text/html; charset=utf-8',
+    'Content-Length': body.length,
+    'Cache-Control': 'no-store',
+    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
+    'X-Content-Type-Options': 'nosniff',
+    ...(hidesReferrer ? { 'Referrer-Policy': 'no-referrer' } : {}),
+    ...(status === 503 ? { 'Retry-After': '60' } : {}),
+  })
+  response.end(body)
+}
+
+export function sendRobots(response: ServerResponse): void {
+  response.writeHead(200, { 'Content-Type': 'text/plain; charset=utf-8', 'Cache-Control': 'max-age=3600' })
+  response.end(ROBOTS)
+}

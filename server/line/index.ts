@@ -1,0 +1,2 @@
+export { forgetCodes } from './forgetCodes.ts'
+export type { DoorNews, Doors, Forget, Ports, ShortLink, StandInQuestion } from './orders.ts'

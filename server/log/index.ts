@@ -1,0 +1,2 @@
+export { openLog } from './log.ts'
+export { sparingly } from './sparing.ts'

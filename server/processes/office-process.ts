@@ -1,0 +1,39 @@
+import { setPriority } from 'node:os'
+import { fileURLToPath } from 'node:url'
+import { standInsBy } from '../standins/index.ts'
+import { runChild } from './child.ts'
+import { listen } from './listening.ts'
+import { openOffice } from './openOffice.ts'
+import { askedThings } from './asked.ts'
+
+/** From `server/dist` and from `server/processes` alike. */
+const webDirectory = fileURLToPath(new URL('../../web/dist', import.meta.url))
+
+/** Phones come first where both want the processor. The threads that are started after this have it too. */
+const NICE = 10
+
+runChild('office', async ({ config, log, secret, ports, tell }) => {
+  try {
+    setPriority(NICE)
+  } catch {
+    // Not everywhere may a process step back; it works as well without.
+  }
+  const forgets = askedThings()
+  const questions = askedThings()
+  const office = await openOffice({
+    config, log, secret, webDirectory, ports,
+    doors: { forget: async (what) => { await forgets.ask((id) => { tell({ kind: 'forget', id, what }) }) } },
+    standIns: config.standIns ? standInsBy((question) => questions.ask((id) => { tell({ kind: 'question', id, question }) })) : null,
+  })
+  const port = await listen(office.server, config.officePort, config.bind)
+  return {
+    ports: { office: port },
+    hear(message) {
+      if (message.kind === 'news') office.hear(message.news)
+      else if (message.kind === 'forgotten') forgets.answer(message.id, undefined)
+      else if (message.kind === 'answer') questions.answer(message.id, message.value)
+      else if (message.kind === 'no-answer') questions.refuse(message.id)
+    },
+    close: () => office.close(),
+  }
+})

@@ -1,0 +1,58 @@
+import type { Server } from 'node:http'
+import type { Logger } from 'pino'
+import type { Config } from '../config/index.ts'
+import { openReadOnly } from '../database/index.ts'
+import { openDomains } from '../domains/index.ts'
+import { attempts, frontDoor, keyFor, obey, passes, rehearsals, seals } from '../door/index.ts'
+import type { DoorNews, Forget } from '../line/index.ts'
+import { sparingly } from '../log/index.ts'
+import { limits as makeLimits, lookup as makeLookup } from '../routing/index.ts'
+import { announceScans, dailySalts, enricher, openPlaces, seenToday, startScanWriter, startUpkeep, storedLimits } from '../scans/index.ts'
+import { tagsOf } from '../visitTags/index.ts'
+import { shut } from './listening.ts'
+
+interface Parts {
+  readonly config: Config
+  readonly log: Logger
+  /** Shared by all front doors and the office, known to nobody else. */
+  readonly secret: string
+  readonly tell: (news: DoorNews) => void
+}
+
+/** A front door that is ready to listen. */
+export interface OpenDoor {
+  readonly server: Server
+  /** Resolves once the next scan sees what is stored now. */
+  forget(what: Forget): Promise<void>
+  /** Finishes open requests and writes queued scans. */
+  close(): Promise<void>
+}
+
+/** Opens all that a front door needs, on a database that is there. */
+export async function openDoor({ config, log, secret, tell }: Parts): Promise<OpenDoor> {
+  const reading = await openReadOnly(config.databaseFile)
+  const findPlace = await openPlaces()
+  const writer = startScanWriter(config.databaseFile)
+  const complain = sparingly(log)
+  const upkeep = startUpkeep(config.databaseFile, (message) => { complain(message, 'the database’s upkeep could not do its work; it tries again') })
+  const limits = makeLimits(storedLimits(reading.prepared))
+  const lookup = makeLookup(reading, limits, (workspaceId) => tagsOf(reading.read, workspaceId))
+  const domains = await openDomains(reading, config)
+  writer.onCounted((routeId, count) => { limits.learn(routeId, count) })
+  announceScans(writer, (scans) => { tell({ scans }) })
+
+  const server = frontDoor({
+    config, domains, lookup, writer, enrich: enricher(findPlace), salts: dailySalts(reading, writer), seen: seenToday(reading.prepared),
+    rehearsals: rehearsals(secret), passes: passes(keyFor('pass', secret)), seals: seals(keyFor('seal', secret)), attempts: attempts(), complain,
+  })
+  return {
+    server,
+    forget: (what) => obey({ lookup, domains }, what),
+    async close() {
+      await shut(server)
+      await writer.close()
+      await upkeep.close()
+      await reading.close()
+    },
+  }
+}

@@ -1,0 +1,79 @@
+import { createServer, type Server } from 'node:http'
+import type { Logger } from 'pino'
+import { checkNightly, destinationChecker } from '../checks/index.ts'
+import type { Config } from '../config/index.ts'
+import { openDatabase } from '../database/index.ts'
+import { openDomains, recordFinder } from '../domains/index.ts'
+import { rehearsals as makeRehearsals } from '../door/index.ts'
+import type { DoorNews, Doors, Ports } from '../line/index.ts'
+import { office } from '../office/index.ts'
+import { sheetReader } from '../plan/index.ts'
+import type { Reach } from '../reach/index.ts'
+import { startReader } from '../results/index.ts'
+import { liveHub } from '../scans/index.ts'
+import { isStandInHost, type StandIns } from '../standins/index.ts'
+import { tagging as makeTagging } from '../tagging/index.ts'
+import { startHitSender, tagsOf } from '../visitTags/index.ts'
+import { loopback, shut } from './listening.ts'
+
+interface Parts {
+  readonly config: Config
+  readonly log: Logger
+  readonly secret: string
+  readonly webDirectory: string
+  readonly doors: Doors
+  /** The stand-ins, where they run. */
+  readonly standIns: StandIns | null
+  /** Ports as they were really opened, by now. */
+  readonly ports: () => Ports
+}
+
+/** The office, ready to listen. */
+export interface OpenOffice {
+  readonly server: Server
+  /** Takes in what the front doors tell. */
+  hear(news: DoorNews): void
+  close(): Promise<void>
+}
+
+/** Opens all that the office needs, making the database where it is missing. */
+export async function openOffice({ config, log, secret, webDirectory, doors, standIns, ports }: Parts): Promise<OpenOffice> {
+  const database = await openDatabase(config.databaseFile)
+  const reader = startReader(config.databaseFile)
+  // Looking a large plan over takes seconds; figures do not wait for it.
+  const reviewer = startReader(config.databaseFile)
+  const live = liveHub()
+  const sheets = sheetReader()
+  const domains = await openDomains(database, config)
+  const tagging = makeTagging(database, reader, live)
+  const { bind } = config
+  const findRecords = recordFinder(() => config.dns ?? (standIns ? `${loopback(bind)}:${String(ports().dns)}` : null))
+  const reach: Reach = {
+    privateToo: config.checkPrivate,
+    standIn: ({ hostname }) => (standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null),
+  }
+  const checker = destinationChecker({ database, live, reach })
+  const sender = startHitSender({ database, reach })
+  const stopNightly = checkNightly(database, checker, config.checkHour)
+  // Some of what was taken back may have been scanned meanwhile.
+  database.onTakenBack(() => { doors.forget({ what: 'all' }).catch((error: unknown) => { log.error({ error }, 'the front doors could not be told') }) })
+
+  const server = createServer(office({
+    config, database, reader, reviewer, doors, live, domains, tagging, checker, findRecords, sheets, sender, standIns, ports, log, webDirectory,
+    tagsOf: (workspaceId) => tagsOf(database.read, workspaceId), rehearsals: makeRehearsals(secret),
+  }))
+  return {
+    server,
+    hear({ scans }) { for (const { workspaceId, scans: lines } of scans) live.tell(workspaceId, { type: 'scans', scans: lines }) },
+    async close() {
+      stopNightly()
+      await sender.stop()
+      live.close()
+      await shut(server)
+      await sheets.close()
+      await reader.close()
+      await reviewer.close()
+      await database.close()
+    },
+  }
+}

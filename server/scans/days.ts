@@ -1,0 +1,59 @@
+import type Sqlite from 'better-sqlite3'
+import { dayIn, shiftDay } from '@flimbo/core/results'
+import { whenFreeSync } from '../sqlite/index.ts'
+
+/** What is kept of a day's visitors, each row with its workspace and day. */
+const TABLES = ['visits', 'taken', 'salts'] as const
+/** So many rows are destroyed in one transaction: no scan waits for more. */
+const AT_ONCE = 500
+
+interface Zoned { id: number; zone: string }
+
+/**
+ * Destroys what was kept of visitors on days that are over in each workspace's zone: who was seen, who took a
+ * place, and the salt, last. Days of a clock that was far ahead go too. The connection overwrites what it deletes;
+ * the log that may still hold it is for `logKeeper`.
+ *
+ * @param pause called between transactions
+ * @returns how many rows there were
+ */
+export function destroyPastDays(database: Sqlite.Database, now: number, pause: () => void = () => undefined): number {
+  const workspaces = database.prepare('SELECT id, zone FROM workspaces').all() as Zoned[]
+  let destroyed = 0
+  for (const { id, zone } of workspaces) {
+    const today = dayIn(zone, now)
+    // A clock that was set back by an hour may find the day of tomorrow, which is then the one in use.
+    const last = shiftDay(today, 1)
+    for (const table of TABLES) {
+      const some = database.prepare(`DELETE FROM ${table} WHERE workspaceId = ? AND (day < ? OR day > ?) LIMIT ${String(AT_ONCE)}`)
+      const find = database.prepare(`SELECT 1 FROM ${table} WHERE workspaceId = ? AND (day < ? OR day > ?) LIMIT 1`)
+      while (find.get(id, today, last)) {
+        destroyed += whenFreeSync(() => some.run(id, today, last)).changes
+        pause()
+      }
+    }
+  }
+  return destroyed
+}
+
+const NOTHING_LEFT = 0
+
+/** Keeps the write-ahead log short, on a connection of its own, so that no commit of a scan does it. */
+export function logKeeper(database: Sqlite.Database) {
+  // It never waits for anybody: what does not go now goes a little later.
+  database.pragma('busy_timeout = 0')
+  const checkpoint = (mode: 'PASSIVE' | 'TRUNCATE') => {
+    const [state] = database.pragma(`wal_checkpoint(${mode})`) as { busy: number; log: number; checkpointed: number }[]
+    return state ?? { busy: 1, log: -1, checkpointed: -1 }
+  }
+  return {
+    /** Copies what it can into the database, keeping nobody from anything. */
+    copy(): void { checkpoint('PASSIVE') },
+    /** Copies everything and cuts the log, so that nothing deleted is left in it. @returns whether that went */
+    cut(): boolean {
+      checkpoint('PASSIVE')
+      const { busy, log } = checkpoint('TRUNCATE')
+      return busy === 0 && log <= NOTHING_LEFT
+    },
+  }
+}

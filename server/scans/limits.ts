@@ -1,0 +1,58 @@
+import type { EntityManager } from 'typeorm'
+import { dayIn, startOfDay } from '@flimbo/core/results'
+import type { Life, Rules, Taken } from '@flimbo/core/routing'
+import { LET_THROUGH } from '../results/index.ts'
+import type { LimitCount } from './take.ts'
+
+interface Row extends LimitCount { routeId: number; countedFrom: number; zone: string }
+
+const END_OF_TIME = Number.MAX_SAFE_INTEGER
+
+async function countStored(manager: EntityManager, routeId: number, from: number): Promise<number> {
+  const [found] = await manager.query<{ scans: number }[]>(
+    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`, [routeId, from, END_OF_TIME])
+  return found?.scans ?? 0
+}
+
+/** Whether a route lets only so many through. */
+export function isLimited(life: Life | null): life is Life {
+  return life !== null && (life.limit !== null || life.daily !== null)
+}
+
+/**
+ * Makes the counts of a route follow its rules, in the transaction that changes them: from then on every commit of a
+ * scan takes one from them. Changed numbers go on counting; a limit that is new begins with what was stored since it
+ * counts, and today.
+ */
+export async function keepLimit(manager: EntityManager, routeId: number, { life }: Pick<Rules, 'life'>, at: number): Promise<void> {
+  if (!isLimited(life)) {
+    await manager.query('DELETE FROM limits WHERE routeId = ?', [routeId])
+    return
+  }
+  const { zone, countedFrom, limit, daily } = life
+  const [there] = await manager.query<Row[]>('SELECT * FROM limits WHERE routeId = ?', [routeId])
+  if (there?.countedFrom === countedFrom && there.zone === zone) {
+    await manager.query('UPDATE limits SET maxTotal = ?, maxDaily = ? WHERE routeId = ?', [limit, daily, routeId])
+    return
+  }
+  const day = dayIn(zone, at)
+  const total = countedFrom >= at ? 0 : await countStored(manager, routeId, countedFrom)
+  const today = await countStored(manager, routeId, startOfDay(zone, day))
+  await manager.query('INSERT OR REPLACE INTO limits (routeId, countedFrom, zone, maxTotal, maxDaily, total, day, today) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    [routeId, countedFrom, zone, limit, daily, total, day, today])
+}
+
+/** Counts anew, from what is stored, what every limited route has let through. */
+export async function recountLimits(manager: EntityManager, now: number): Promise<void> {
+  for (const { routeId, zone, countedFrom } of await manager.query<Row[]>('SELECT * FROM limits')) {
+    const day = dayIn(zone, now)
+    const [total, today] = [await countStored(manager, routeId, countedFrom), await countStored(manager, routeId, startOfDay(zone, day))]
+    await manager.query('UPDATE limits SET total = ?, day = ?, today = ? WHERE routeId = ?', [total, day, today, routeId])
+  }
+}
+
+/** How many scans limited routes have let through: since their limits count, and on the day of `now`. */
+export async function takenOf(read: EntityManager, routeIds: readonly number[], now: number): Promise<Map<number, Taken>> {
+  const rows = await read.query<Row[]>('SELECT * FROM limits WHERE routeId IN (SELECT value FROM json_each(?))', [JSON.stringify(routeIds)])
+  return new Map(rows.map(({ routeId, zone, total, day, today }) => [routeId, { total, today: day >= dayIn(zone, now) ? today : 0 }]))
+}

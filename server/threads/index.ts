@@ -1,0 +1,1 @@
+export { startThread } from './thread.ts'
