@@ -1,3 +1,5 @@
+export { copiedRules } from './copied.ts'
+export type { Renumbered } from './copied.ts'
 export { tag, tagsIn, withoutNames } from './address.ts'
 export type { TagClash, Tagged } from './address.ts'
 export { boundNotices, SOON_DAYS } from './bounds.ts'

@@ -128,6 +128,6 @@ export function isSameRoute(a: { readonly destination: string; readonly rules: R
 }
 
 /** The routes that lanes lead on to, each once. */
-export function routesLedTo({ lanes }: Rules): number[] {
+export function routesLedTo({ lanes }: Pick<Rules, 'lanes'>): number[] {
   return [...new Set(lanes.flatMap(({ outcome: leads }) => (leads.kind === 'route' ? [leads.routeId] : [])))]
 }

@@ -104,10 +104,12 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     const { id: _id, version: _version, createdAt: _created, archivedAt: _archived, pinned: _pinned, ...from } = await campaignOf(workspaceId, params.id)
     const slugLength = await slugLengthOf(database, workspaceId)
     const at = Date.now()
-    const id = await database.write(async (manager) => {
+    const id = await database.writeInTurns(async (manager, turns) => {
+      await turns.begin()
       const copy = insertedId(await manager.insert(tables.campaigns, { ...from, ...given, pinned: false, archivedAt: null, version: 1, createdAt: at }))
-      const day = (was: string | null) => (was === null || pieceDays === 'clear' ? null : dayForward(was))
-      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength)
+      const day = (was: string) => (pieceDays === 'clear' ? null : dayForward(was))
+      const pace = { turns, done: () => undefined }
+      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength, pace)
       return copy
     })
     // Somebody may have tried one of the new short links before it was issued.

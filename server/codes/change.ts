@@ -2,7 +2,7 @@ import type { EntityManager } from 'typeorm'
 import { wholeFaults, type CodeCellChange, type CodeSet } from '@flimbo/core/codes'
 import type { HouseRules } from '@flimbo/core/tagging'
 import { overtaken, Refusal, wrongField } from '../api/index.ts'
-import { findAmong, insertMany, nextId, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow } from '../database/index.ts'
+import { findAmong, insertMany, nextId, ONE_TURN, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow, type Turns } from '../database/index.ts'
 import { changeRoute, codesOnRoutes, type By } from '../routing/index.ts'
 import { scannedAmong } from '../scans/index.ts'
 import { kept } from './issue.ts'
@@ -46,8 +46,9 @@ async function know(manager: EntityManager, workspaceId: number, changes: readon
   const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
   for (const row of await findAmong(manager, tables.codes, 'id', changes.map(({ id }) => id))) if (campaigns.has(row.campaignId)) rows.set(row.id, row)
   const asked = <T>(of: (set: CodeSet) => T | undefined): T[] => changes.flatMap(({ set }) => { const value = of(set); return value === undefined ? [] : [value] })
-  const routes = new Map((await findAmong(manager, tables.routes, 'id', asked(({ routeId }) => routeId))).map(({ id, campaignId }) => [id, campaignId]))
-  const led = changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [rows.get(id)?.routeId ?? 0]))
+  const routes = new Map((await findAmong(manager, tables.routes, 'id', asked(({ routeId }) => routeId)))
+    .flatMap(({ id, campaignId, state }) => (state === 'deleted' ? [] : [[id, campaignId] as const])))
+  const led = changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [set.routeId ?? rows.get(id)?.routeId ?? 0]))
   const counts = await codesOnRoutes(manager, led)
   const leading = new Map((await findAmong(manager, tables.routes, 'id', led)).map(({ id, name, destination, version }) => [id, { name, destination, version, codes: counts.get(id) ?? 0 }]))
   const deleting = changes.filter(({ set }) => set.state === 'deleted').map(({ id }) => id)
@@ -62,7 +63,7 @@ async function know(manager: EntityManager, workspaceId: number, changes: readon
 
 /** What a change makes of a piece. @throws Refusal with what to do instead */
 function judged(row: CodeRow, { archived, slug, domainId, destination: _destination, ...set }: CodeSet, known: Known, rules: HouseRules, at: number): CodeRow {
-  if (set.routeId !== undefined && set.routeId !== row.routeId && known.routes.get(set.routeId) !== row.campaignId) throw wrongField('routeId', 'This route does not exist in the campaign. Choose another.')
+  if (set.routeId !== undefined && set.routeId !== row.routeId && known.routes.get(set.routeId) !== row.campaignId) throw wrongField('routeId', 'This route does not exist in the campaign, or was deleted. Choose another.')
   if (set.medium !== undefined && set.medium !== row.medium) refuseOffList(rules, set.medium)
   if (set.state === 'deleted' && row.state !== 'deleted' && known.scanned.has(row.id)) {
     throw new Refusal('taken', 'This piece has been scanned, so it is printed somewhere: it cannot be deleted. Archive it instead; its code goes on working.', { fields: [{ path: 'state', message: 'It has been scanned. Archive it instead.' }] })
@@ -87,11 +88,12 @@ function judged(row: CodeRow, { archived, slug, domainId, destination: _destinat
   return next
 }
 
-/** Refuses a destination that cannot be, or that is other pieces' too. @throws Refusal */
-function checkLeading(row: CodeRow, destination: string, known: Known, { destinationFault }: House): void {
-  const route = known.leading.get(row.routeId)
+/** Refuses a destination that cannot be, or that is other pieces' too: of the route the piece is on, or is put on with it. @throws Refusal */
+function checkLeading(row: CodeRow, routeId: number, destination: string, known: Known, { destinationFault }: House): void {
+  const route = known.leading.get(routeId)
   if (!route || destination === route.destination) return
-  if (route.codes > 1) throw wrongField('destination', `${String(route.codes)} pieces share the route “${route.name}”. Change where it leads on Routes, for all of them.`)
+  const own = row.routeId === routeId ? 1 : 0
+  if (route.codes > own) throw wrongField('destination', `${String(route.codes)} pieces share the route “${route.name}”. Change where it leads on Routes, for all of them.`)
   const fault = destinationFault(destination)
   if (fault !== null) throw wrongField('destination', fault)
 }
@@ -121,8 +123,9 @@ function inverse(row: CodeRow, next: CodeRow): CodeSet {
  * Changes pieces, each as a revision, in the caller's transaction. What cannot be changed is told and
  * left; the rest is changed. A change that names a version is refused where the piece has a newer one.
  */
-export async function changeCodes(manager: EntityManager, house: House, changes: readonly CodeCellChange[], by: By): Promise<ChangedCodes> {
+export async function changeCodes(manager: EntityManager, house: House, changes: readonly CodeCellChange[], by: By, turns: Turns = ONE_TURN): Promise<ChangedCodes> {
   const { personId, at } = by
+  await turns.rest()
   const known = await know(manager, house.workspaceId, changes)
   const redirected = new Map<number, string>()
   let revisionId = await nextId(manager, tables.revisions)
@@ -135,7 +138,7 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
     if (version !== undefined && version !== row.version) { refuse(overtaken('piece', undefined)); continue }
     let next: CodeRow
     try {
-      if (set.destination !== undefined) checkLeading(row, set.destination, known, house)
+      if (set.destination !== undefined) checkLeading(row, set.routeId ?? row.routeId, set.destination, known, house)
       const fault = set.otherwise ? house.destinationFault(set.otherwise) : null
       if (fault !== null) throw wrongField('otherwise', fault)
       next = judged(row, set, known, house.rules, at)
@@ -145,12 +148,12 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
       continue
     }
     const back = inverse(row, next)
-    const was = redirected.get(row.routeId) ?? known.leading.get(row.routeId)?.destination
+    const was = redirected.get(next.routeId) ?? known.leading.get(next.routeId)?.destination
     const moved = set.destination !== undefined && set.destination !== was
-    if (moved && set.destination !== undefined) redirected.set(row.routeId, set.destination)
+    if (moved && set.destination !== undefined) redirected.set(next.routeId, set.destination)
     if (Object.keys(back).length === 0) {
       if (moved) {
-        undo.unshift({ id, set: { destination: was } })
+        undo.push({ id, set: { destination: was } })
         ids.add(id)
       }
       continue
@@ -162,15 +165,21 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
       known.links.set(link, id)
     }
     revisions.push({ id: revisionId++, of: 'code', subjectId: id, number: next.version, at, personId, before: kept(row), after: kept(next) })
-    undo.unshift({ id, version: next.version, set: moved ? { ...back, destination: was } : back })
+    // Taken back in their order: the destination while the piece is still on the route that was led elsewhere.
+    undo.push({ id, version: next.version, set: back })
+    if (moved) undo.push({ id, set: { destination: was } })
     known.rows.set(id, next)
     touched.add(id)
     ids.add(id)
   }
-  await insertMany(manager, tables.shortLinks, links)
-  await insertMany(manager, tables.revisions, revisions)
-  await updateMany(manager, tables.codes, [...touched].flatMap((id) => known.rows.get(id) ?? []))
+  await turns.begin()
+  await insertMany(manager, tables.shortLinks, links, turns)
+  await insertMany(manager, tables.revisions, revisions, turns)
+  await updateMany(manager, tables.codes, [...touched].flatMap((id) => known.rows.get(id) ?? []), turns)
   // Taken after the codes' own revisions: their numbers were given above.
-  for (const [routeId, destination] of redirected) await changeRoute(manager, routeId, known.leading.get(routeId)?.version ?? 0, { destination }, by)
-  return { ids: [...ids], refused, undo }
+  for (const [routeId, destination] of redirected) {
+    await changeRoute(manager, routeId, known.leading.get(routeId)?.version ?? 0, { destination }, by)
+    await turns.pause()
+  }
+  return { ids: [...ids], refused, undo: undo.reverse() }
 }

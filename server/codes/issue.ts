@@ -3,8 +3,10 @@ import type { z } from 'zod'
 import type { newCode } from '@flimbo/core/codes'
 import { NO_RULES } from '@flimbo/core/routing'
 import { wrongField } from '../api/index.ts'
-import { findAmong, insertMany, nextId, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot } from '../database/index.ts'
+import { Not } from 'typeorm'
+import { findAmong, insertMany, nextId, ONE_TURN, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot, type Turns } from '../database/index.ts'
 import { keptOfRoute, plainRoute, type By } from '../routing/index.ts'
+import { isLimited, keepLimit } from '../scans/index.ts'
 import { freeSlugs, holders, slugTaken } from './slugs.ts'
 
 /** What a revision of a code keeps: everything a person can change. */
@@ -21,10 +23,16 @@ export type PieceToIssue = Omit<CodeRow, 'id' | 'routeId' | 'slug' | 'version' |
   readonly route: number | FreshRoute
 }
 
-/** Called now and then while many pieces are issued; it may wait, and it may throw to take everything back. */
-export type Pace = (done: number) => Promise<void>
+/** How many pieces are issued together: their turns, and what is told of how many are done. It may throw to take everything back. */
+export interface Pace {
+  readonly turns: Turns
+  readonly done: (pieces: number) => void
+}
 
-const AT_ONCE = 500
+export const AT_ONCE: Pace = { turns: ONE_TURN, done: () => undefined }
+
+/** So many pieces are made ready before they are stored. */
+const GROUP = 100
 
 /** The pieces' short links: the chosen ones where nobody has them yet, free ones for the rest. @throws Refusal */
 async function linksFor(manager: EntityManager, pieces: readonly PieceToIssue[], slugLength: number): Promise<string[]> {
@@ -59,8 +67,9 @@ export async function checkKeys(manager: EntityManager, campaignId: number, keys
  * Issues pieces, in the caller's transaction: each with its short link and its first revision, and with
  * the routes that do not exist yet. @returns their numbers, in the same order
  */
-export async function issueCodes(manager: EntityManager, pieces: readonly PieceToIssue[], { personId, at }: By, slugLength: number, pace: Pace = () => Promise.resolve()): Promise<number[]> {
+export async function issueCodes(manager: EntityManager, pieces: readonly PieceToIssue[], { personId, at }: By, slugLength: number, { turns, done }: Pace = AT_ONCE): Promise<number[]> {
   if (pieces.length === 0) return []
+  await turns.rest()
   for (const campaignId of new Set(pieces.map((piece) => piece.campaignId))) {
     await checkKeys(manager, campaignId, pieces.flatMap((piece) => (piece.campaignId === campaignId ? [piece.key] : [])))
   }
@@ -70,9 +79,10 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
   const ids: number[] = []
   const first = { number: 1, at, personId, before: null }
 
-  for (let from = 0; from < pieces.length; from += AT_ONCE) {
+  await turns.begin()
+  for (let from = 0; from < pieces.length; from += GROUP) {
     const [routes, codes, links, revisions]: [RouteRow[], CodeRow[], ShortLinkRow[], RevisionRow[]] = [[], [], [], []]
-    pieces.slice(from, from + AT_ONCE).forEach(({ route, slug: _slug, ...piece }, i) => {
+    pieces.slice(from, from + GROUP).forEach(({ route, slug: _slug, ...piece }, i) => {
       let leading = typeof route === 'number' ? route : fresh.get(route)
       if (leading === undefined && typeof route !== 'number') {
         leading = routeId++
@@ -90,11 +100,12 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
       links.push({ domainId: code.domainId, slug: code.slug, codeId: code.id, since: at })
       revisions.push({ ...first, id: revisionId++, of: 'code', subjectId: code.id, after: kept(code) })
     })
-    await insertMany(manager, tables.routes, routes)
-    await insertMany(manager, tables.codes, codes)
-    await insertMany(manager, tables.shortLinks, links)
-    await insertMany(manager, tables.revisions, revisions)
-    await pace(ids.length)
+    await insertMany(manager, tables.routes, routes, turns)
+    for (const { id, rules } of routes) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+    await insertMany(manager, tables.codes, codes, turns)
+    await insertMany(manager, tables.shortLinks, links, turns)
+    await insertMany(manager, tables.revisions, revisions, turns)
+    done(ids.length)
   }
   return ids
 }
@@ -102,8 +113,8 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
 /** What a person asked for, as a piece to issue. @throws Refusal where its route is none of the campaign */
 export async function pieceToIssue(manager: EntityManager, campaign: CampaignRow, given: z.output<typeof newCode>, domainId: number): Promise<PieceToIssue> {
   const { destination, routeId, slug, domainId: _domain, ...fields } = given
-  if (routeId !== undefined && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id }))) {
-    throw wrongField('routeId', 'This route does not exist in the campaign. Choose another.')
+  if (routeId !== undefined && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id, state: Not('deleted') }))) {
+    throw wrongField('routeId', 'This route does not exist in the campaign, or was deleted. Choose another.')
   }
   return { ...fields, domainId, slug: slug ?? null, state: 'live', route: routeId ?? { name: given.name, destination: destination ?? '' } }
 }

@@ -13,28 +13,6 @@ import { codesNamed, copyCodes, moveCodes } from './move.ts'
 import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
 import type { Filter } from './select.ts'
 
-/** So many changes are one transaction; between two of them scans and other people get their turn. */
-const TURN = 5000
-
-/** Makes many changes in turns. What was changed before a turn failed stays, and the rest is told as not changed. */
-async function inTurns(changes: readonly CodeCellChange[], work: (some: readonly CodeCellChange[]) => Promise<ChangedCodes>): Promise<ChangedCodes> {
-  const whole: { ids: number[]; refused: ChangedCodes['refused'][number][]; undo: CodeCellChange[] } = { ids: [], refused: [], undo: [] }
-  for (let i = 0; i < changes.length; i += TURN) {
-    try {
-      const { ids, refused, undo } = await work(changes.slice(i, i + TURN))
-      whole.ids.push(...ids)
-      whole.refused.push(...refused)
-      whole.undo.unshift(...undo)
-    } catch (error) {
-      if (i === 0) throw error
-      const refusal = new Refusal('unavailable', `The server could not go on: ${String(changes.length - i)} pieces were not changed. Try again for those.`)
-      whole.refused.push({ id: changes[i]?.id ?? 0, name: 'From here on', sentence: refusal.message, refusal })
-      break
-    }
-  }
-  return whole
-}
-
 /** Lists of codes, and everything that is done to many of them at once. */
 export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, reviewer, doors, live, domains, tagging, selection, viewer } = parts
@@ -66,10 +44,12 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const rows = await findAmong(read, tables.codes, 'id', found.keys())
     const byRoute = new Map(rows.map((row) => [row.routeId, found.get(row.id) ?? '']))
     for (const destination of byRoute.values()) checkDestination(destination, domains)
-    await database.write(async (manager) => {
+    await database.writeInTurns(async (manager, turns) => {
+      await turns.begin()
       for (const [id, destination] of byRoute) {
         const { version } = await manager.findOneByOrFail(tables.routes, { id })
         await changeRoute(manager, id, version, { destination }, by)
+        await turns.pause()
       }
     })
     return { ids: rows.map(({ id }) => id), refused: [], undo: [] }
@@ -79,7 +59,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     const by = { personId: who.person.id, at: Date.now() }
     const house = await houseOf(parts, workspaceId)
-    const run = (changes: readonly CodeCellChange[]) => inTurns(changes, (some) => database.write((manager) => changeCodes(manager, house, some, by)))
+    const run = (changes: readonly CodeCellChange[]) => database.writeInTurns((manager, turns) => changeCodes(manager, house, changes, by, turns))
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {
@@ -105,7 +85,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   mount(mounts, codesApi.move, async ({ body: { ids, campaignId, routeId }, who }) => {
     const workspaceId = who.workspace.id
     const campaign = await scopeOwner(database, workspaceId, { campaignId })
-    await database.write(async (manager) => moveCodes(manager, await codesNamed(manager, workspaceId, ids), campaign, routeId, { personId: who.person.id, at: Date.now() }))
+    await database.writeInTurns(async (manager, turns) => moveCodes(manager, await codesNamed(manager, workspaceId, ids), campaign, routeId, { personId: who.person.id, at: Date.now() }, turns))
     await told(workspaceId, ids)
     return { moved: ids.length }
   })
@@ -113,7 +93,8 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   mount(mounts, codesApi.copy, async ({ body, who }) => {
     const workspaceId = who.workspace.id
     const slugLength = await slugLengthOf(database, workspaceId)
-    const ids = await database.write(async (manager) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), { personId: who.person.id, at: Date.now() }, slugLength))
+    const by = { personId: who.person.id, at: Date.now() }
+    const ids = await database.writeInTurns(async (manager, turns) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns, done: () => undefined }))
     await told(workspaceId, ids)
     return { ids }
   })
@@ -121,6 +102,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   mount(mounts, codesApi.series, async ({ body: { piece, numbers }, who }) => {
     const workspaceId = who.workspace.id
     checkDestination(piece.destination, domains)
+    if (piece.otherwise !== '') checkDestination(piece.otherwise, domains, 'otherwise')
     const campaign = await scopeOwner(database, workspaceId, { campaignId: piece.campaignId })
     if (piece.domainId !== undefined) await checkDomain(read, workspaceId, piece.domainId)
     refuseOffList(await tagging.rulesOf(workspaceId), piece.medium)
@@ -135,11 +117,11 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const slugLength = await slugLengthOf(database, workspaceId)
     // A series leads to one place: its pieces share a route.
     const route: FreshRoute | undefined = piece.destination === undefined ? undefined : { name: piece.name.replaceAll('{n}', '').replace(/\s+/g, ' ').trim() || piece.name, destination: piece.destination }
-    const ids = await database.write(async (manager) => {
+    const ids = await database.writeInTurns(async (manager, turns) => {
       const [first, ...rest] = pieces
       const sample = first ? await pieceToIssue(manager, campaign, first, domainId) : null
       const issued = sample ? [sample, ...rest.map(({ destination: _destination, routeId: _route, domainId: _domain, slug, ...fields }) => ({ ...sample, ...fields, slug: slug ?? null }))] : []
-      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength)
+      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength, { turns, done: () => undefined })
     })
     await told(workspaceId, ids)
     return { ids }

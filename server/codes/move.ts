@@ -1,10 +1,11 @@
-import type { EntityManager } from 'typeorm'
+import { Not, type EntityManager } from 'typeorm'
 import { wrongField, Refusal } from '../api/index.ts'
-import { findAmong, insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow } from '../database/index.ts'
-import { keptOfRoute, type By } from '../routing/index.ts'
-import { checkKeys, issueCodes, kept, type FreshRoute, type PieceToIssue } from './issue.ts'
+import { findAmong, insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type Turns } from '../database/index.ts'
+import { codesOnRoutes, keptOfRoute, type By } from '../routing/index.ts'
+import { isLimited, keepLimit } from '../scans/index.ts'
+import { checkKeys, issueCodes, kept, type Pace, type PieceToIssue } from './issue.ts'
 
-/** The named codes of a workspace, deleted ones left out. @throws Refusal where one of them is not there */
+/** The named codes of a workspace. @throws Refusal where one of them is not there */
 export async function codesNamed(manager: EntityManager, workspaceId: number, ids: readonly number[]): Promise<CodeRow[]> {
   const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
   const found = new Map((await findAmong(manager, tables.codes, 'id', ids)).filter(({ campaignId }) => campaigns.has(campaignId)).map((row) => [row.id, row]))
@@ -15,58 +16,69 @@ export async function codesNamed(manager: EntityManager, workspaceId: number, id
   })
 }
 
-/**
- * Moves codes to another campaign, scans and all: onto a route there, or with their own. A route all of
- * whose codes move goes with them; of one that others keep using, a copy does.
- */
-export async function moveCodes(manager: EntityManager, rows: readonly CodeRow[], campaign: CampaignRow, routeId: number | null, { personId, at }: By): Promise<void> {
-  if (routeId !== null && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id }))) throw wrongField('routeId', 'This route does not exist in that campaign. Choose another.')
+/** Where each route of pieces that move leads them then: itself, or a copy of it; and what that changes. */
+interface MovedRoutes {
+  readonly routeOf: ReadonlyMap<number, number>
+  readonly moved: readonly RouteRow[]
+  readonly copies: readonly RouteRow[]
+}
+
+/** A route all of whose codes move goes with them; of one that others keep using, a copy does. */
+async function routesFor(manager: EntityManager, coming: readonly CodeRow[], campaign: CampaignRow, at: number, revisionIds: () => number): Promise<MovedRoutes> {
+  const comingBy = new Map<number, number>()
+  for (const { routeId, state } of coming) comingBy.set(routeId, (comingBy.get(routeId) ?? 0) + (state === 'deleted' ? 0 : 1))
+  const counts = await codesOnRoutes(manager, comingBy.keys())
+  const routeOf = new Map<number, number>()
+  const [moved, copies]: [RouteRow[], RouteRow[]] = [[], []]
+  let fresh = await nextId(manager, tables.routes)
+  for (const route of await findAmong(manager, tables.routes, 'id', comingBy.keys())) {
+    const stays = (counts.get(route.id) ?? 0) > (comingBy.get(route.id) ?? 0)
+    const copy: RouteRow = stays
+      ? { ...route, id: fresh++, campaignId: campaign.id, revisionId: revisionIds(), version: 1, createdAt: at, changedAt: at }
+      : { ...route, campaignId: campaign.id }
+    if (stays) copies.push(copy)
+    else moved.push(copy)
+    routeOf.set(route.id, copy.id)
+  }
+  return { routeOf, moved, copies }
+}
+
+/** Moves codes to another campaign, scans and all: onto a route there, or with their own. */
+export async function moveCodes(manager: EntityManager, rows: readonly CodeRow[], campaign: CampaignRow, routeId: number | null, { personId, at }: By, turns: Turns): Promise<void> {
+  if (routeId !== null && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id, state: Not('deleted') }))) {
+    throw wrongField('routeId', 'This route does not exist in that campaign, or was deleted. Choose another.')
+  }
   const coming = rows.filter((row) => row.campaignId !== campaign.id || (routeId !== null && row.routeId !== routeId))
   await checkKeys(manager, campaign.id, coming.filter((row) => row.campaignId !== campaign.id).map(({ key }) => key))
   let revisionId = await nextId(manager, tables.revisions)
-  const revisions: RevisionRow[] = []
-  const routeOf = new Map<number, number>()
-  if (routeId === null) {
-    let fresh = await nextId(manager, tables.routes)
-    const moving = new Set(coming.map(({ id }) => id))
-    for (const id of new Set(coming.map((row) => row.routeId))) {
-      const route = await manager.findOneByOrFail(tables.routes, { id })
-      const staying = (await manager.find(tables.codes, { select: { id: true }, where: { routeId: id } })).some((code) => !moving.has(code.id))
-      if (!staying) {
-        await manager.update(tables.routes, { id }, { campaignId: campaign.id })
-        routeOf.set(id, id)
-        continue
-      }
-      const copy: RouteRow = { ...route, id: fresh++, campaignId: campaign.id, revisionId: revisionId++, version: 1, createdAt: at, changedAt: at }
-      await insertMany(manager, tables.routes, [copy])
-      revisions.push({ id: copy.revisionId, of: 'route', subjectId: copy.id, number: 1, at, personId, before: null, after: keptOfRoute(copy) })
-      routeOf.set(id, copy.id)
-    }
-  }
-  const next = coming.map((row): CodeRow => ({ ...row, campaignId: campaign.id, routeId: routeId ?? routeOf.get(row.routeId) ?? row.routeId, version: row.version + 1 }))
+  const routes = routeId === null ? await routesFor(manager, coming, campaign, at, () => revisionId++) : { routeOf: new Map<number, number>(), moved: [], copies: [] }
+  const revisions = routes.copies.map((copy): RevisionRow => ({ id: copy.revisionId, of: 'route', subjectId: copy.id, number: 1, at, personId, before: null, after: keptOfRoute(copy) }))
+  const next = coming.map((row): CodeRow => ({ ...row, campaignId: campaign.id, routeId: routeId ?? routes.routeOf.get(row.routeId) ?? row.routeId, version: row.version + 1 }))
   next.forEach((row, i) => {
     const before = coming[i]
     if (before) revisions.push({ id: revisionId++, of: 'code', subjectId: row.id, number: row.version, at, personId, before: kept(before), after: kept(row) })
   })
-  await insertMany(manager, tables.revisions, revisions)
-  await updateMany(manager, tables.codes, next)
+  await turns.begin()
+  await insertMany(manager, tables.routes, routes.copies, turns)
+  for (const { id, rules } of routes.copies) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+  await updateMany(manager, tables.routes, routes.moved, turns)
+  await insertMany(manager, tables.revisions, revisions, turns)
+  await updateMany(manager, tables.codes, next, turns)
 }
 
-/** A stored piece as one to issue anew: the same in everything but its short link. */
+/** A stored piece as one to issue anew: the same in everything but its short link. A deleted one comes back to life. */
 export function again({ id: _id, routeId, version: _version, createdAt: _created, archivedAt: _archived, ...row }: CodeRow, change: Partial<PieceToIssue> = {}): PieceToIssue {
-  return { ...row, slug: null, route: routeId, ...change }
+  return { ...row, slug: null, route: routeId, state: row.state === 'deleted' ? 'live' : row.state, ...change }
 }
 
-/** Duplicates pieces in their own campaign, on the same routes and without their keys. */
-export function copyCodes(manager: EntityManager, rows: readonly CodeRow[], by: By, slugLength: number): Promise<number[]> {
-  return issueCodes(manager, rows.map((row) => again(row, { key: '', name: `${row.name} (copy)`.slice(0, 200) })), by, slugLength)
-}
+const NAME_MAX = 200
 
-export interface CampaignCopying { readonly domainId: number; readonly day: (day: string | null) => string | null }
-
-/** Issues all current pieces of one campaign again in another, each on a copy of its route. */
-export async function copyPlan(manager: EntityManager, from: number, to: number, { domainId, day }: CampaignCopying, by: By, slugLength: number): Promise<void> {
-  const rows = (await manager.find(tables.codes, { where: { campaignId: from }, order: { id: 'asc' } })).filter(({ state, archivedAt }) => state !== 'deleted' && archivedAt === null)
-  const fresh = new Map<number, FreshRoute>((await manager.findBy(tables.routes, { campaignId: from })).filter(({ state }) => state !== 'deleted').map(({ id, name, destination, note, state, rules, passwordHash }) => [id, { name, destination, note, state, rules, passwordHash }]))
-  await issueCodes(manager, rows.map((row) => again(row, { campaignId: to, domainId, route: fresh.get(row.routeId) ?? row.routeId, liveOn: day(row.liveOn), downOn: day(row.downOn) })), by, slugLength)
+/** Duplicates pieces in their own campaign, on the same routes and without their keys. @throws Refusal where a route was deleted */
+export async function copyCodes(manager: EntityManager, rows: readonly CodeRow[], by: By, slugLength: number, pace: Pace): Promise<number[]> {
+  const [gone] = await findAmong(manager, tables.routes, 'id', rows.map(({ routeId }) => routeId), { state: 'deleted' })
+  if (gone) {
+    const name = rows.find(({ routeId }) => routeId === gone.id)?.name ?? ''
+    throw new Refusal('taken', `“${name}” is on the route “${gone.name}”, which was deleted. Nothing was duplicated: leave that piece out, or add it anew.`)
+  }
+  return issueCodes(manager, rows.map((row) => again(row, { key: '', name: `${row.name} (copy)`.slice(0, NAME_MAX) })), by, slugLength, pace)
 }

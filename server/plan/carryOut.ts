@@ -18,7 +18,7 @@ interface Order {
 
 const CHANGED_AT_ONCE = 500
 
-/** Does what a dry run said, in the caller's transaction. @returns the numbers of the codes that are new or changed */
+/** Does what a dry run said, in the turns of a large write. @returns the numbers of the codes that are new or changed */
 export async function carryOut(manager: EntityManager, { lines, campaign, domainId, house, slugLength, by, pace }: Order): Promise<number[]> {
   const fresh = new Map<string, FreshRoute>()
   /** Lines that want the same new route get the same object, and so one route. */
@@ -43,14 +43,15 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
       const wanted = route === null ? undefined : routeFor(route)
       let leading = typeof wanted === 'number' ? wanted : wanted && made.get(wanted)
       if (wanted !== undefined && leading === undefined && typeof wanted !== 'number') {
+        await pace.turns.begin()
         leading = (await existing(manager, campaign.id, wanted.name)) ?? (await insertRoute(manager, { campaignId: campaign.id, name: wanted.name, destination: wanted.destination, note: '' }, by)).id
         made.set(wanted, leading)
       }
       sets.push({ id, set: { ...set, ...(leading === undefined ? {} : { routeId: leading }) } })
     }
-    const { refused: [refused] } = await changeCodes(manager, house, sets, by)
+    const { refused: [refused] } = await changeCodes(manager, house, sets, by, pace.turns)
     if (refused) throw new Refusal('invalid', `“${refused.name}”: ${refused.sentence} Nothing was imported.`)
-    await pace(pieces.length + i + some.length)
+    pace.done(pieces.length + i + some.length)
   }
   return [...issued, ...changes.map(({ id }) => id)]
 }

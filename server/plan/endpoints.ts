@@ -59,7 +59,7 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
   mount(mounts, planApi.preferences, ({ who }) => preferencesOf(who.person.id))
   mount(mounts, planApi.changePreferences, async ({ body, who }) => {
     const personId = who.person.id
-    await database.write(async (manager) => {
+    await database.writeAside(async (manager) => {
       for (const [name, value] of Object.entries(body)) await manager.upsert(tables.preferences, { personId, name, value: value as never }, ['personId', 'name'])
     })
     return preferencesOf(personId)

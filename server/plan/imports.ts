@@ -141,12 +141,14 @@ export function planImports(parts: ImportParts) {
     const house = await houseOf(parts, file.workspaceId)
     const domainId = await domainFor(database.read, file.campaign)
     const slugLength = await slugLengthOf(database, file.workspaceId)
-    const ids = await database.write((manager) => carryOut(manager, {
+    const ids = await database.writeInTurns((manager, turns) => carryOut(manager, {
       lines: file.lines, campaign: file.campaign, domainId, house, slugLength, by: { personId: who.person.id, at: Date.now() },
-      pace: async (done) => {
-        file.done = done
-        await setImmediate()
-        if (file.cancelled) throw new Cancelled()
+      pace: {
+        turns,
+        done(pieces) {
+          file.done = pieces
+          if (file.cancelled) throw new Cancelled()
+        },
       },
     }))
     await forgetCodes(database, doors, ids)

@@ -13,7 +13,7 @@ export function keptOfRoute({ name, destination, state, note, rules, passwordHas
 }
 
 /** The same, with what is kept elsewhere as it is now. */
-function keptNow(row: RouteRow, kept: Kept) {
+export function keptNow(row: RouteRow, kept: Kept) {
   return keptOfRoute(row, sharedLanes(row.rules, kept.sets), pagesOf(row.rules, kept))
 }
 

@@ -64,12 +64,12 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
   mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
     adminsOnly(who)
     sender.tryNow(who.workspace.id, tag)
-    await database.write((manager) => manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }))
+    await database.writeAside((manager) => manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }))
   })
 
   mount(mounts, visitTagsApi.drop, async ({ params: { tag }, who }) => {
     adminsOnly(who)
-    await database.write((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
+    await database.writeAside((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
   })
 
   mount(mounts, visitTagsApi.received, async () => ({ rows: standIns && await standIns.received() }))

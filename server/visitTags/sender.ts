@@ -58,7 +58,7 @@ export function startHitSender({ database, reach }: Parts): HitSender {
     const { tags } = await tagsOf(database.read, workspaceId)
     const tag = tags.find(({ id }) => id === tagId)
     if (!tag) {
-      await database.write((manager) => manager.delete(tables.hits, { workspaceId, tagId }))
+      await database.writeAside((manager) => manager.delete(tables.hits, { workspaceId, tagId }))
       return
     }
     if (tag.resting) return
@@ -98,7 +98,7 @@ export function startHitSender({ database, reach }: Parts): HitSender {
   async function settle(done: readonly number[], failed: readonly Failed[]): Promise<void> {
     if (done.length + failed.length === 0) return
     const now = Date.now()
-    await database.write(async (manager) => {
+    await database.writeAside(async (manager) => {
       if (done.length > 0) await manager.delete(tables.hits, { id: In([...done]) })
       for (const { id, attempts, at, fault } of failed) {
         await manager.update(tables.hits, { id }, { attempts, fault, nextAt: now - at > GIVEN_UP_MS ? null : now + pauseAfter(attempts) })

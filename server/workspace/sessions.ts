@@ -31,7 +31,7 @@ export function sessions(database: Database, { secure }: { secure: boolean }) {
     async begin(response: Response, personId: number): Promise<void> {
       const token = randomBytes(32).toString('base64url')
       const createdAt = Date.now()
-      await database.write(async (manager) => {
+      await database.writeAside(async (manager) => {
         await manager.createQueryBuilder().delete().from(tables.sessions).where('expiresAt < :createdAt', { createdAt }).execute()
         await manager.insert(tables.sessions, { tokenHash: digest(token), personId, createdAt, expiresAt: createdAt + SESSION_MS })
       })
@@ -39,7 +39,7 @@ export function sessions(database: Database, { secure }: { secure: boolean }) {
     },
     async end(request: Request, response: Response): Promise<void> {
       const token = tokenOf(request)
-      if (token) await database.write((manager) => manager.delete(tables.sessions, { tokenHash: digest(token) }))
+      if (token) await database.writeAside((manager) => manager.delete(tables.sessions, { tokenHash: digest(token) }))
       response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined })
     },
     async whoAsks(request: Request): Promise<SignedIn | null> {
