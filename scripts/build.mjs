@@ -16,6 +16,7 @@ await build({
     'writer-thread': 'server/scans/writer-thread.ts',
     'reader-thread': 'server/results/reader-thread.ts',
     'cities-thread': 'server/scans/cities-thread.ts',
+    'bodies-thread': 'server/api/bodies-thread.ts',
     'sheets-thread': 'server/plan/sheets-thread.ts',
   },
   outdir: 'server/dist',

@@ -3,7 +3,8 @@ import { spawn } from 'node:child_process'
 import { installPackages, root } from './steps/install.mjs'
 
 installPackages()
-const env = { FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', ...process.env }
+// The browser reaches the office by way of Vite.
+const env = { FLIMBO_OFFICE_URL: 'http://localhost:4080', FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', ...process.env }
 const parts = [
   spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'watch', '--clear-screen=false', '--include', 'server/**/*.ts', '--include', 'core/**/*.ts', 'server/main.ts'], { cwd: root, env, stdio: 'inherit' }),
   spawn(process.execPath, ['node_modules/vite/bin/vite.js', 'web', '--config', 'web/vite.config.ts'], { cwd: root, env, stdio: 'inherit' }),

@@ -30,6 +30,10 @@ export interface Endpoint<
   readonly answers?: string
   /** Media type of a body that is taken as it is, byte for byte; such an endpoint has no `body`. */
   readonly takes?: string
+  /** The largest body that is taken, in bytes; 1 MB where it is not named, 16 kB where nobody need be signed in. */
+  readonly bytesMax?: number
+  /** Whether it changes only how the person themselves sees things: viewers may do that too. */
+  readonly own?: true
   /** Status of the successful answer; 200 where it is not named, 204 where there is no answer. */
   readonly status?: number
 }

@@ -1,3 +1,5 @@
+export { isShallow, NESTED_MAX } from './depth.ts'
+export { calendarDay, FIRST_DAY, isKnownDay, LAST_DAY, localMoment } from './day.ts'
 export { addressOf, endpoint } from './endpoint.ts'
 export type { AnswerOf, Endpoint, InputOf, Method } from './endpoint.ts'
 export { openApiDocument } from './openapi.ts'

@@ -1,11 +1,8 @@
 import { z } from 'zod'
-import { endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { calendarDay, endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { tally } from '../scans/index.ts'
 import { utmValue } from '../routing/index.ts'
 import { zoneName } from '../workspace/index.ts'
-
-/** A calendar day, as `2026-07-01` (ISO 8601), in the campaign's zone. */
-export const calendarDay = z.iso.date('Write the day as 2026-07-01.')
 
 export const campaign = z.object({
   id: z.int(),

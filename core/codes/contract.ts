@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { calendarDay, endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { check } from '../checks/index.ts'
 import { destination, revision, state, utmValue } from '../routing/index.ts'
 import { tally } from '../scans/index.ts'
@@ -88,8 +88,6 @@ const degrees = (what: string, max: number) => z
   .min(-max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
   .max(max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
 
-const day = z.iso.date('Write the day as 2026-07-01.')
-
 /** Everything a person can say of a piece; what the plan edits, pastes, imports and exports. */
 export const pieceFields = {
   name: requiredLine('a name', 200),
@@ -106,8 +104,8 @@ export const pieceFields = {
   longitude: degrees('longitude', 180).nullable(),
   printRun: z.int({ error: 'Give the print run as a whole number.' }).min(0, 'A print run cannot be below 0.').max(1_000_000_000, 'Give a print run of at most 1,000,000,000.').nullable(),
   cost: z.number({ error: 'Give the cost as a number.' }).min(0, 'A cost cannot be below 0.').max(1e12, 'Give a smaller cost.').nullable(),
-  liveOn: day.nullable(),
-  downOn: day.nullable(),
+  liveOn: calendarDay.nullable(),
+  downOn: calendarDay.nullable(),
   reference: line('the reference', 100),
   key: line('the key', 100),
   /** One item's own page, in place of its route's otherwise lane. */
@@ -208,6 +206,8 @@ export type CodeFilter = z.input<typeof codeFilter>
 const change = z.strictObject({ id: z.int(), version: z.int().optional(), set: codeSet })
 export type CodeCellChange = z.input<typeof change>
 export const CHANGES_MAX = 50_000
+/** Thousands of cells may be changed in one go. */
+const CHANGES_BYTES_MAX = 16 << 20
 
 const group = z.object({ key: z.string(), pieces: z.int(), scans: z.int(), printRun: z.int(), cost: z.number() })
 export type CodeGroup = z.infer<typeof group>
@@ -242,7 +242,7 @@ export const codesApi = {
     query: codeFilter.extend({ by: z.enum(GROUPS) }), answer: z.object({ rows: z.array(group) }),
   }),
   changeMany: endpoint({
-    method: 'POST', path: '/codes/changes', room: 'codes', summary: 'Change many pieces at once: named ones, or all that match; what cannot be changed is told and left',
+    method: 'POST', path: '/codes/changes', room: 'codes', bytesMax: CHANGES_BYTES_MAX, summary: 'Change many pieces at once: named ones, or all that match; what cannot be changed is told and left',
     body: z.union([
       z.strictObject({ changes: z.array(change).min(1).max(CHANGES_MAX, 'That is more than 50,000 pieces at once.') }),
       z.strictObject({ matching: codeFilter, set: codeSet }),

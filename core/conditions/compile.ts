@@ -1,3 +1,4 @@
+import { canonicalTag } from '../scans/index.ts'
 import { clockFace, minutesOf, momentOf, withinHours } from './clock.ts'
 import { leavesOf, type CodeField, type Condition, type Leaf } from './condition.ts'
 import { greatCircleKm } from './greatCircle.ts'
@@ -23,9 +24,9 @@ export interface Test {
   explain(visit: Visit, code: ScannedCode, notes: Check[], depth?: number): boolean
 }
 
-/** The languages some conditions ask for, each once. */
+/** The languages some conditions ask for, each once, in canonical spelling. */
 export function languagesIn(conditions: readonly Condition[]): string[] {
-  return [...new Set(conditions.flatMap(leavesOf).flatMap((leaf) => (leaf.kind === 'language' ? leaf.in : [])))]
+  return [...new Set(conditions.flatMap(leavesOf).flatMap((leaf) => (leaf.kind === 'language' ? leaf.in.map(canonicalTag) : [])))]
 }
 
 const VALUE_OF: Record<CodeField, (code: ScannedCode) => string> = {
@@ -79,6 +80,22 @@ export function compileCondition(condition: Condition, speaks: readonly string[]
   }
 }
 
+/** The query of each visit that was asked for it, read once, whatever the number of conditions. */
+const queries = new WeakMap<Visit, ReadonlyMap<string, readonly string[]>>()
+
+function valuesIn(visit: Visit): ReadonlyMap<string, readonly string[]> {
+  const known = queries.get(visit)
+  if (known) return known
+  const values = new Map<string, string[]>()
+  for (const [name, value] of new URLSearchParams(visit.query)) {
+    const there = values.get(name)
+    if (there) there.push(value)
+    else values.set(name, [value])
+  }
+  queries.set(visit, values)
+  return values
+}
+
 function leafTest(leaf: Leaf, speaks: readonly string[]): Test['holds'] {
   switch (leaf.kind) {
     case 'country': {
@@ -111,7 +128,7 @@ function leafTest(leaf: Leaf, speaks: readonly string[]): Test['holds'] {
       return ({ device }) => wanted.has(device.browser)
     }
     case 'language': {
-      const wanted = new Set(leaf.in)
+      const wanted = new Set(leaf.in.map(canonicalTag))
       return ({ languages }) => {
         const found = lookUp(languages, speaks)
         return found !== null && wanted.has(found)
@@ -133,7 +150,7 @@ function leafTest(leaf: Leaf, speaks: readonly string[]): Test['holds'] {
     }
     case 'query': {
       const wanted = new Set(leaf.in)
-      return ({ query }) => query !== '' && new URLSearchParams(query).getAll(leaf.name).some((value) => wanted.size === 0 || wanted.has(value))
+      return (visit) => visit.query !== '' && (valuesIn(visit).get(leaf.name) ?? []).some((value) => wanted.size === 0 || wanted.has(value))
     }
   }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { line, requiredLine, zoneName } from '../api/index.ts'
+import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
 import { DEVICE_TYPES } from '../scans/index.ts'
 
 /** How many parts a condition may have in all, and how deep they may nest. */
@@ -15,15 +15,6 @@ const longitude = z.number('Give the longitude in degrees.').min(-180, 'A longit
 const version = z.string().regex(/^(\d{1,6}(\.\d{1,6}){0,3})?$/, 'Write a version as 17 or 17.5.')
 const km = z.number('Give a distance in kilometres.').min(0.1, 'Give at least 0.1 km.').max(20_038, 'No two places are further apart than 20,038 km.')
 
-/** 30 February is read as 2 March; and what is no moment at all is none in the calendar. */
-function isInCalendar(text: string): boolean {
-  const at = Date.parse(`${text}Z`)
-  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text)
-}
-
-/** A moment on the clock of a zone, as a person enters it: `2026-07-01T08:00`. */
-export const localMoment = z.string().regex(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])T([01]\d|2[0-3]):[0-5]\d$/, 'Give a date and a time.')
-  .refine(isInCalendar, 'There is no such day in the calendar.')
 /** A time of day: `08:00`. */
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write a time as 08:00.')
 

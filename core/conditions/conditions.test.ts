@@ -1,8 +1,9 @@
 import fc from 'fast-check'
+import { localMoment } from '../api/index.ts'
 import { describe, expect, it } from 'vitest'
 import { condition as anyCondition, visit as anyVisit } from '../tests/arbitrary.ts'
 import {
-  casesOf, compileCondition, condition, conditionInWords, DEPTH_MAX, EVERY_SCAN, implies, inVersions, isImpossible, languagesIn, localMoment, lookUp, plainVisit, whoInWords,
+  casesOf, compileCondition, condition, conditionInWords, DEPTH_MAX, EVERY_SCAN, implies, inVersions, isImpossible, languagesIn, lookUp, plainVisit, whoInWords,
   type Check, type Condition, type ScannedCode, type Visit,
 } from './index.ts'
 

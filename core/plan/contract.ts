@@ -72,7 +72,7 @@ export type Preferences = z.infer<typeof preferences>
 
 export const planApi = {
   read: endpoint({
-    method: 'POST', path: '/imports', room: 'plan', status: 201, takes: 'application/octet-stream', summary: 'Hand in a CSV file, an XLSX workbook or pasted cells, to see what importing it would do',
+    method: 'POST', path: '/imports', room: 'plan', status: 201, takes: 'application/octet-stream', bytesMax: IMPORT_BYTES_MAX, summary: 'Hand in a CSV file, an XLSX workbook or pasted cells, to see what importing it would do',
     query: z.strictObject({ campaignId: idQuery, name: requiredLine('the name of the file', 200) }), answer: planImport,
   }),
   adjust: endpoint({
@@ -112,7 +112,7 @@ export const planApi = {
     body: z.strictObject({ name: requiredLine('the view a name', 60), value: viewValue }), answer: planView,
   }),
   dropView: endpoint({ method: 'DELETE', path: '/views/:id', room: 'plan', summary: 'Forget a view', params: idParams }),
-  preferences: endpoint({ method: 'GET', path: '/preferences', room: 'plan', summary: 'What you chose the last time', answer: preferences }),
-  changePreferences: endpoint({ method: 'PATCH', path: '/preferences', room: 'plan', summary: 'Remember a choice', body: preferences.partial(), answer: preferences }),
+  preferences: endpoint({ method: 'GET', path: '/preferences', room: 'plan', own: true, summary: 'What you chose the last time', answer: preferences }),
+  changePreferences: endpoint({ method: 'PATCH', path: '/preferences', room: 'plan', own: true, summary: 'Remember a choice', body: preferences.partial(), answer: preferences }),
 }
 

@@ -1,4 +1,4 @@
-import { tz, TZDate } from '@date-fns/tz'
+import { tz } from '@date-fns/tz'
 import { addDays, addMonths, addYears, startOfMonth, startOfWeek, startOfYear } from 'date-fns'
 import { zoneOffsetMs } from '../conditions/index.ts'
 
@@ -25,16 +25,23 @@ export function dayIn(zone: string, at: number): string {
 /**
  * The first moment of a calendar day in a zone, in UTC milliseconds: midnight, or the first moment
  * after it where the clock jumps over midnight, or the earlier of two midnights.
+ * @throws RangeError where `day` is none; quick for every one from 1970 to 2200 and beyond
  */
 export function startOfDay(zone: string, day: string): number {
-  const [year = 0, month = 1, date = 1] = day.split('-').map(Number)
-  const guess = new TZDate(year, month - 1, date, 0, 0, 0, 0, zone).getTime()
-  // The guess may stand after a second midnight, or before a jumped one; the day's first quarter is exact.
-  let start = guess - (guess % QUARTER_MS)
-  while (dayIn(zone, start) >= day) start -= QUARTER_MS
+  const midnight = Date.parse(`${day}T00:00:00Z`)
+  if (Number.isNaN(midnight)) throw new RangeError(`No calendar day: ${day}`)
+  // The offset of a moment near by; the day may begin a few quarters beside it where the clock changes then.
+  const guess = midnight - zoneOffsetMs(zone, midnight - zoneOffsetMs(zone, midnight))
+  let start = guess - (((guess % QUARTER_MS) + QUARTER_MS) % QUARTER_MS)
+  while (beginsBy(zone, start, midnight)) start -= QUARTER_MS
   do start += QUARTER_MS
-  while (dayIn(zone, start) < day)
+  while (!beginsBy(zone, start, midnight))
   return start
+}
+
+/** Whether a day, by its midnight of UTC, has begun in a zone at a moment. */
+function beginsBy(zone: string, at: number, midnight: number): boolean {
+  return at + zoneOffsetMs(zone, at) >= midnight
 }
 
 /** The calendar day `days` after (or, negative, before) another. */

@@ -56,7 +56,7 @@ function partsOf({ href, hash }: URL): { base: string; fragment: string } {
  * destination. Names are compared decoded and case matters.
  *
  * Query values a scan came with are carried over after the destination's own, unless the destination
- * or the code already sets that name: a visitor cannot change what the manager wrote.
+ * or the code already sets that name: a visitor cannot change what the manager wrote. At most 2 kB are.
  *
  * @param destination an absolute http(s) address; its serialisation is the WHATWG one
  */
@@ -74,10 +74,19 @@ export function tag(destination: URL, utm: UtmValues, extra: ExtraValues = {}): 
     address: assemble(base, [...keptRaw, ...tagsRaw], fragment),
     clashes: clashesOf(own, tags),
     carrying(query) {
-      const carried = pairsOf(sanitised(query)).filter((pair) => !closed.has(pair.name))
+      const carried = pairsOf(sanitised(carriedPart(query))).filter((pair) => !closed.has(pair.name))
       return assemble(base, [...keptRaw, ...carried.map((pair) => pair.raw), ...tagsRaw], fragment)
     },
   }
+}
+
+/** So much of a query is carried on, in whole pairs: what is longer was not written by a manager or a phone. */
+export const CARRIED_MAX = 2048
+
+function carriedPart(query: string): string {
+  if (query.length <= CARRIED_MAX) return query
+  const end = query.lastIndexOf('&', CARRIED_MAX)
+  return end < 0 ? '' : query.slice(0, end)
 }
 
 /** A query as the WHATWG URL parser would write it: what may not stand in one is percent-encoded. */

@@ -1,3 +1,4 @@
+import { canonicalTag } from '../scans/index.ts'
 import { compileCondition, languagesIn, leavesOf, momentOf, type Point, type ScannedCode, type Test } from '../conditions/index.ts'
 import type { Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
@@ -110,7 +111,7 @@ export function compileRoute(settings: RouteSettings, find: FindRoute = () => nu
   const { life, language, ...rules } = settings.rules ?? NO_RULES
   const lead = answers(settings.pages ?? [])
   const lanes = allLanes(rules, settings.sharedLanes ?? [])
-  const speaks = [...new Set([...(language === '' ? [] : [language]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
+  const speaks = [...new Set([...(language === '' ? [] : [canonicalTag(language)]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
   const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, lead, find, depth) }))
   return {
     settings, lanes: compiled, life: life && compileLife(life, lead), otherwise: leadingTo(settings.destination),

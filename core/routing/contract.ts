@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { calendarDay, endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { tally } from '../scans/index.ts'
 import { DESTINATION_MAX } from './destination.ts'
 import { destination } from './destinationField.ts'
@@ -74,8 +74,6 @@ const boundRow = z.object({
 })
 export type BoundRow = z.infer<typeof boundRow>
 
-const day = z.iso.date('Write the day as 2026-07-01.')
-
 const note = line('the note', 1000)
 
 export const newRoute = z.strictObject({
@@ -136,7 +134,7 @@ export const routesApi = {
   }),
   exits: endpoint({
     method: 'GET', path: '/routes/:id/exits', room: 'routing', summary: 'How many real scans took each lane and variant',
-    params: idParams, query: z.strictObject({ from: day.optional(), to: day.optional() }), answer: z.object({ rows: z.array(exitTally) }),
+    params: idParams, query: z.strictObject({ from: calendarDay.optional(), to: calendarDay.optional() }), answer: z.object({ rows: z.array(exitTally) }),
   }),
   attention: endpoint({ method: 'GET', path: '/bounds', room: 'routing', summary: 'Routes whose dates or limits are reached, or soon will be', answer: z.object({ rows: z.array(boundRow) }) }),
   revisions: endpoint({

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { line, requiredLine, zoneName } from '../api/index.ts'
-import { localMoment, momentOf } from '../conditions/index.ts'
+import { localMoment } from '../api/index.ts'
+import { momentOf } from '../conditions/index.ts'
 import { DEVICE_TYPES } from '../scans/index.ts'
 import type { CompiledCode, CompiledRoute } from './compile.ts'
 import { decide, plainArrival, type Arrival, type Decision } from './decide.ts'

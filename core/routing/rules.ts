@@ -1,7 +1,7 @@
 import same from 'fast-deep-equal'
 import { z } from 'zod'
-import { line, requiredLine, zoneName } from '../api/index.ts'
-import { condition, localMoment } from '../conditions/index.ts'
+import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
+import { condition } from '../conditions/index.ts'
 import { destination } from './destinationField.ts'
 
 export const LANES_MAX = 100

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { calendarDay, endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './device.ts'
 
@@ -55,13 +55,11 @@ export const hasOneScope = (q: Scope) =>
   [q.campaignId, q.routeId, q.codeId].filter((id) => id !== undefined).length === 1
 export const ONE_SCOPE = { message: 'Name one campaign, one route or one code.', path: ['campaignId'] }
 
-const day = z.iso.date('Write the day as 2026-07-01.')
-
 /** Days from `from` to `to`, both included, in the campaign's zone; open ends where they are left out. */
 export const scanFilter = z.strictObject({
   ...scopeFields,
-  from: day.optional(),
-  to: day.optional(),
+  from: calendarDay.optional(),
+  to: calendarDay.optional(),
   /** Counted scans, those kept apart, or both. */
   counted: z.enum(['counted', 'apart', 'both']).default('counted'),
   /** Only those that left a route this way: the rows behind the figure of a lane. The route must be named too. */

@@ -4,7 +4,7 @@ export { hasOneScope, liveEvent, ONE_SCOPE, OUTCOMES, scan, scanFilter, scansApi
 export type { KnownPlace, LiveEvent, Outcome, Scan, Scope } from './contract.ts'
 export { DEVICE_TYPES, deviceOf } from './device.ts'
 export type { Device, DeviceType } from './device.ts'
-export { acceptedLanguages, preferredLanguage, primaryLanguage } from './language.ts'
+export { acceptedLanguages, canonicalTag, preferredLanguage, primaryLanguage } from './language.ts'
 export type { LanguageRange } from './language.ts'
 export { NOWHERE, PLACE_NOTE } from './place.ts'
 export type { Place } from './place.ts'

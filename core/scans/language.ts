@@ -12,6 +12,11 @@ function canonical(tag: string): string | null {
   }
 }
 
+/** A language tag in its canonical spelling (RFC 5646, section 4.5), so that `EN` and `en` are one; what is no tag stays as it is. */
+export function canonicalTag(tag: string): string {
+  return canonical(tag) ?? tag
+}
+
 /**
  * Reads `Accept-Language` (RFC 9110, section 12.5.4) into BCP 47 tags in canonical spelling, the
  * heaviest first and equals in the order they were sent. `*`, weight 0 and what is no tag are left out.

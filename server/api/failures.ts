@@ -1,17 +1,17 @@
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express'
 import type { Logger } from 'pino'
 import { problemOf, type Problem } from '@flimbo/core/api'
+import { sparingly } from '../log/index.ts'
 import { Refusal } from './errors.ts'
 
 export function sendProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
 }
 
-/** What Express and its body reader raise, put into the same words as everything else. */
+/** What Express raises, put into the same words as everything else. */
 function foreignProblem(error: unknown): Problem | null {
-  const { type, status } = error as { type?: unknown; status?: unknown }
-  if (type === 'entity.parse.failed') return problemOf('malformed', 'The request is not valid JSON. Check it for a missing bracket, comma or quotation mark.')
-  if (type === 'entity.too.large') return problemOf('tooLarge', 'The request is larger than the server takes. Send less at once.')
+  const { status } = error as { status?: unknown }
+  if (status === 404) return problemOf('missing', 'There is nothing here.')
   if (error instanceof URIError || status === 400) return problemOf('malformed', 'The request is damaged and could not be read.')
   return null
 }
@@ -21,7 +21,8 @@ function isDiskFull(error: unknown): boolean {
 }
 
 /** Turns whatever a handler threw into problem details. What nobody expected is logged and told in general words. */
-export function failures(log: Logger): ErrorRequestHandler {
+export function failures(log: Pick<Logger, 'error'>): ErrorRequestHandler {
+  const complain = sparingly(log)
   return (error: unknown, request, response, next) => {
     if (response.headersSent) { next(error); return }
     // Nobody waits for the answer any more: the page was left, or the server is stopping.
@@ -29,7 +30,7 @@ export function failures(log: Logger): ErrorRequestHandler {
     if (error instanceof Refusal) { sendProblem(response, error.problem); return }
     const foreign = foreignProblem(error)
     if (foreign) { sendProblem(response, foreign); return }
-    log.error({ error, method: request.method, path: request.path }, 'office: a request failed')
+    complain(error, `office: ${request.method} ${request.baseUrl}${request.route ? String((request.route as { path: unknown }).path) : ''} failed`)
     sendProblem(response, isDiskFull(error)
       ? problemOf('unavailable', 'The disk is full, so nothing was saved. Make room on it and save again.')
       : problemOf('failed', 'Something went wrong on the server and nothing was saved. Try again; if it stays, the server’s log says more.'))

@@ -1,3 +1,5 @@
+export { bodyReader } from './bodies.ts'
+export type { Bodies } from './bodies.ts'
 export { fewNamed } from './named.ts'
 export { missing, overtaken, Refusal, signedOut, wrongField } from './errors.ts'
 export { failures, nothingHere, sendProblem } from './failures.ts'

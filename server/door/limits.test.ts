@@ -76,7 +76,7 @@ describe('a limit of scans', () => {
 
 describe('dates', () => {
   it('answer before and after in their own way', async () => {
-    await limited('early', { startsAt: '2999-01-01T00:00' })
+    await limited('early', { startsAt: '2199-01-01T00:00' })
     await limited('over', { endsAt: '2020-01-01T00:00', after: waitingList })
     const early = await flimbo.scan('/EARLY')
     expect([early.status, early.body]).toEqual([404, expect.stringContaining('Not yet') as string])

@@ -3,7 +3,7 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { openApiDocument } from '@flimbo/core/api'
-import { failures, nothingHere, ownOriginOnly, type Mounts } from '../api/index.ts'
+import { failures, nothingHere, ownOriginOnly, type Bodies, type Mounts } from '../api/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
 import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
 import { codesEndpoints, codeSelection, codeViewer } from '../codes/index.ts'
@@ -25,9 +25,6 @@ import { visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
-/** Thousands of cells may be changed in one go. */
-const LARGE = '16mb'
-
 export interface OfficeParts {
   readonly config: Config
   readonly database: Database
@@ -46,6 +43,7 @@ export interface OfficeParts {
   /** The stand-ins, where they run. */
   readonly standIns: StandIns | null
   readonly rehearsals: Rehearsals
+  readonly bodies: Bodies
   readonly ports: () => Ports
   readonly log: Logger
   /** Directory of the built application. */
@@ -102,9 +100,7 @@ export function office(parts: OfficeParts): Express {
       next()
     })
     router.use(ownOriginOnly(config.officeUrl))
-    router.use('/codes/changes', express.json({ limit: LARGE }))
-    router.use(express.json({ limit: '1mb' }))
-    const mounts: Mounts = { router, endpoints: [], whoAsks: (request) => sessions.whoAsks(request) }
+    const mounts: Mounts = { router, endpoints: [], bodies: given.bodies, whoAsks: (request) => sessions.whoAsks(request) }
     workspaceEndpoints(mounts, { ...rest, sessions })
     findEndpoint(mounts, database)
     campaignsEndpoints(mounts, rest)

@@ -1,5 +1,4 @@
-import express from 'express'
-import { IMPORT_BYTES_MAX, planApi, planView, preferences as preferencesContract, type PlanView, type Preferences } from '@flimbo/core/plan'
+import { planApi, planView, preferences as preferencesContract, type PlanView, type Preferences } from '@flimbo/core/plan'
 import { missing, mount, wrongField, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type ViewRow } from '../database/index.ts'
 import { scopeOwner } from '../results/index.ts'
@@ -14,11 +13,9 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
   const imports = planImports(parts)
   exportEndpoints(mounts, parts)
 
-  mounts.router.post(planApi.read.path, express.raw({ type: () => true, limit: IMPORT_BYTES_MAX }))
-  mount(mounts, planApi.read, async ({ query: { campaignId, name }, who, request }) => {
+  mount(mounts, planApi.read, async ({ query: { campaignId, name }, who, bytes }) => {
     const campaign = await scopeOwner(database, who.workspace.id, { campaignId })
-    const bytes: unknown = request.body
-    if (!(bytes instanceof Uint8Array) || bytes.length === 0) throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
+    if (bytes.length === 0) throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
     return imports.begin(who, campaign, name, bytes)
   })
   mount(mounts, planApi.adjust, ({ params, body, who }) => imports.adjust(who, params.id, body))

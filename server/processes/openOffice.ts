@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http'
 import type { Logger } from 'pino'
+import { bodyReader } from '../api/index.ts'
 import { checkNightly, destinationChecker } from '../checks/index.ts'
 import type { Config } from '../config/index.ts'
 import { openDatabase } from '../database/index.ts'
@@ -44,6 +45,7 @@ export async function openOffice({ config, log, secret, webDirectory, doors, sta
   const reviewer = startReader(config.databaseFile)
   const live = liveHub()
   const sheets = sheetReader()
+  const bodies = bodyReader()
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
   const { bind } = config
@@ -59,7 +61,7 @@ export async function openOffice({ config, log, secret, webDirectory, doors, sta
   database.onTakenBack(() => { doors.forget({ what: 'all' }).catch((error: unknown) => { log.error({ error }, 'the front doors could not be told') }) })
 
   const server = createServer(office({
-    config, database, reader, reviewer, doors, live, domains, tagging, checker, findRecords, sheets, sender, standIns, ports, log, webDirectory,
+    config, database, reader, reviewer, doors, live, domains, tagging, checker, findRecords, sheets, bodies, sender, standIns, ports, log, webDirectory,
     tagsOf: (workspaceId) => tagsOf(database.read, workspaceId), rehearsals: makeRehearsals(secret),
   }))
   return {
@@ -71,6 +73,7 @@ export async function openOffice({ config, log, secret, webDirectory, doors, sta
       live.close()
       await shut(server)
       await sheets.close()
+      await bodies.close()
       await reader.close()
       await reviewer.close()
       await database.close()

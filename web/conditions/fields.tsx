@@ -1,8 +1,9 @@
 import { Autocomplete, TextField } from '@mui/material'
+import { localMoment } from '@flimbo/core/api'
 import { scansApi, type KnownPlace } from '@flimbo/core/scans'
 import { useDeferredValue, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { country } from '../ui/index.ts'
+import { country, useTyped } from '../ui/index.ts'
 
 /** Options with the typed text in their name, those that begin with it first. */
 function likeliest(options: string[], { inputValue, getOptionLabel }: { inputValue: string; getOptionLabel: (option: string) => string }): string[] {
@@ -79,7 +80,8 @@ export function NumberField({ label, value, change, width = 110, step }: { label
 
 /** A moment on a zone's clock. */
 export function MomentField({ label, value, change }: { label: string; value: string; change: (value: string) => void }) {
-  return <TextField size="small" type="datetime-local" label={label} value={value} onChange={({ target }) => { change(target.value.slice(0, 16)) }} slotProps={{ inputLabel: { shrink: true } }} sx={{ minWidth: 200 }} />
+  const typed = useTyped(value, (text) => { change(text.slice(0, 16)) }, (text) => text === '' || localMoment.safeParse(text.slice(0, 16)).success)
+  return <TextField size="small" type="datetime-local" label={label} {...typed} slotProps={{ inputLabel: { shrink: true } }} sx={{ minWidth: 200 }} />
 }
 
 const ZONES = Intl.supportedValuesOf('timeZone')

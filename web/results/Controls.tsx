@@ -1,6 +1,13 @@
 import { FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
+import { isKnownDay } from '@flimbo/core/api'
 import { UNITS } from '@flimbo/core/results'
+import { useTyped } from '../ui/index.ts'
 import { PRESETS, type Period } from './period.ts'
+
+/** A day; while its year is being typed nothing is asked. */
+function DayField({ label, value, change }: { label: string; value: string; change: (day: string) => void }) {
+  return <TextField size="small" type="date" label={label} {...useTyped(value, change, isKnownDay)} slotProps={{ inputLabel: { shrink: true } }} />
+}
 
 /** Which days are shown, by which unit, and against what. */
 export function Controls({ period, change }: { period: Period; change: (change: Record<string, string | null>) => void }) {
@@ -12,8 +19,8 @@ export function Controls({ period, change }: { period: Period; change: (change: 
         {PRESETS.map(({ id, label }) => <MenuItem key={id} value={id}>{label}</MenuItem>)}
         <MenuItem value="custom">Own dates</MenuItem>
       </TextField>
-      <TextField size="small" type="date" label="From" value={from} onChange={({ target }) => { if (target.value) change({ ...custom, from: target.value, to: to < target.value ? target.value : to }) }} slotProps={{ inputLabel: { shrink: true } }} />
-      <TextField size="small" type="date" label="To" value={to} onChange={({ target }) => { if (target.value) change({ ...custom, to: target.value, from: from > target.value ? target.value : from }) }} slotProps={{ inputLabel: { shrink: true } }} />
+      <DayField label="From" value={from} change={(day) => { change({ ...custom, from: day, to: to < day ? day : to }) }} />
+      <DayField label="To" value={to} change={(day) => { change({ ...custom, to: day, from: from > day ? day : from }) }} />
       <TextField select size="small" label="By" value={unit ?? 'auto'} sx={{ minWidth: 110 }} onChange={({ target }) => { change({ unit: target.value === 'auto' ? null : target.value }) }}>
         <MenuItem value="auto">what fits</MenuItem>
         {UNITS.map((each) => <MenuItem key={each} value={each}>{each}</MenuItem>)}

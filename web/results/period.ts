@@ -1,3 +1,4 @@
+import { isKnownDay } from '@flimbo/core/api'
 import { dayIn, shiftDay, UNITS, type Unit } from '@flimbo/core/results'
 
 /** Days a choice of period stands for, counted back from today. */
@@ -17,7 +18,6 @@ export interface Period {
   readonly compare: boolean
 }
 
-const DAY = /^\d{4}-\d{2}-\d{2}$/
 const USUAL = '30'
 
 /** The period an address names; what it does not name is the last thirty days. */
@@ -25,7 +25,7 @@ export function periodOf(address: URLSearchParams, zone: string, now: number): P
   const unit = UNITS.find((each) => each === address.get('unit'))
   const compare = address.get('compare') === 'yes'
   const [from, to] = [address.get('from') ?? '', address.get('to') ?? '']
-  if (DAY.test(from) && DAY.test(to)) return { preset: 'custom', from, to, unit, compare }
+  if (isKnownDay(from) && isKnownDay(to) && from <= to) return { preset: 'custom', from, to, unit, compare }
   const preset = PRESETS.find(({ id }) => id === (address.get('days') ?? USUAL)) ?? PRESETS[2]
   const today = dayIn(zone, now)
   return { preset: preset.id, from: shiftDay(today, 1 - preset.days), to: today, unit, compare }

@@ -39,6 +39,36 @@ const DOMAINS = [
   `CREATE UNIQUE INDEX domains_proven ON domains (host) WHERE state = 'ready'`,
 ]
 
+/** Days beyond what the calendar now takes, in columns and in what is kept as JSON. */
+const DAY_COLUMNS = { campaigns: ['startsOn', 'endsOn'], codes: ['liveOn', 'downOn'] } as const
+const JSON_COLUMNS = { routes: ['rules', 'draft', 'expectations'], lane_sets: ['lanes'], revisions: ['"before"', '"after"'] } as const
+const MOMENT = /"(\d{4})(-\d\d-\d\dT\d\d:\d\d)"/g
+
+/** Brings years into 1970 to 2200; a leap day of a year that has none becomes the day before. */
+function withinCalendar(json: string): string {
+  return json.replace(MOMENT, (_all, year: string, rest: string) => {
+    const near = Math.min(2200, Math.max(1970, Number(year)))
+    return `"${String(near)}${near === Number(year) ? rest : rest.replace('-02-29T', '-02-28T')}"`
+  })
+}
+
+async function clampDays(runner: QueryRunner): Promise<void> {
+  for (const [table, columns] of Object.entries(DAY_COLUMNS)) {
+    for (const column of columns) {
+      await runner.query(`UPDATE ${table} SET ${column} = max('1970-01-01', min('2200-12-31', ${column})) WHERE ${column} IS NOT NULL`)
+    }
+  }
+  for (const [table, columns] of Object.entries(JSON_COLUMNS)) {
+    for (const column of columns) {
+      const rows = await runner.query(`SELECT id, ${column} AS json FROM ${table} WHERE ${column} IS NOT NULL`) as { id: number; json: string }[]
+      for (const { id, json } of rows) {
+        const next = withinCalendar(json)
+        if (next !== json) await runner.query(`UPDATE ${table} SET ${column} = ? WHERE id = ?`, [next, id])
+      }
+    }
+  }
+}
+
 interface Limited { id: number; rules: string }
 
 /** Counts, once, what the limited routes of an older installation have let through. */
@@ -69,6 +99,7 @@ export class Doors1764500000000 implements MigrationInterface {
     await runner.query('BEGIN IMMEDIATE')
     try {
       for (const statement of [...STATEMENTS, ...DOMAINS]) await runner.query(statement)
+      await clampDays(runner)
       await countLimited(runner, Date.now())
       const broken = await runner.query('PRAGMA foreign_key_check') as unknown[]
       if (broken.length > 0) throw new Error('The database refers to rows that do not exist; restore a backup.')
