@@ -17,6 +17,7 @@ await build({
     'reader-thread': 'server/results/reader-thread.ts',
     'cities-thread': 'server/scans/cities-thread.ts',
     'bodies-thread': 'server/api/bodies-thread.ts',
+    'csv-thread': 'server/scans/csv-thread.ts',
     'sheets-thread': 'server/plan/sheets-thread.ts',
   },
   outdir: 'server/dist',

@@ -61,6 +61,10 @@ export const campaignsApi = {
     method: 'GET', path: '/campaigns', room: 'campaigns', summary: 'The campaigns of the workspace',
     query: pageQuery(CAMPAIGN_SORTS, 'name').extend({ shown: z.enum(['current', 'archived', 'all']).default('current') }), answer: pageOf(campaign),
   }),
+  names: endpoint({
+    method: 'GET', path: '/campaigns/names', room: 'campaigns', summary: 'What the current campaigns are called, without their figures',
+    answer: z.object({ rows: z.array(campaign.pick({ id: true, name: true, clientId: true })) }),
+  }),
   create: endpoint({
     method: 'POST', path: '/campaigns', room: 'campaigns', status: 201, summary: 'Begin a campaign',
     body: newCampaign, answer: campaign,

@@ -66,11 +66,14 @@ export const scanFilter = z.strictObject({
   exit: z.string().max(20).optional(),
 })
 
-/** What the live stream tells: scans written in one go, or a change of what a code does. */
+/**
+ * What the live stream tells: by how much scans have moved the figures of each code, how many of them counted, how
+ * many of those were unique and how many were kept apart; or a change of what a code does.
+ */
 export const liveEvent = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('scans'),
-    scans: z.array(z.object({ codeId: z.int(), routeId: z.int(), campaignId: z.int(), at: z.int(), count: z.int(), apart: z.int() })),
+    scans: z.array(z.object({ codeId: z.int(), routeId: z.int(), campaignId: z.int(), at: z.int(), count: z.int(), uniques: z.int(), apart: z.int() })),
   }),
   z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code', 'page']), id: z.int() }),
 ])

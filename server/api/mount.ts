@@ -1,6 +1,7 @@
 import type { Request, Response, Router } from 'express'
 import type { z } from 'zod'
 import type { Endpoint } from '@flimbo/core/api'
+import { whileAsked } from './abandoned.ts'
 import { letBy, takeBytes, type Bodies } from './bodies.ts'
 import { Refusal, signedOut } from './errors.ts'
 import { checked } from './read.ts'
@@ -77,7 +78,7 @@ export function mount<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
 
   mounts.router[method](described.path, async (request, response) => {
     try {
-      await serve(request, response)
+      await whileAsked(response, () => serve(request, response))
     } finally {
       letBy(request)
     }

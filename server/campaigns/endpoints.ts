@@ -66,6 +66,12 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     return { rows: ordered.slice(query.page * query.pageSize, (query.page + 1) * query.pageSize), total: all.length, page: query.page, pageSize: query.pageSize }
   })
 
+  // Before the one below, whose parameter would take the word.
+  mount(mounts, campaignsApi.names, async ({ who }) => {
+    const where = { workspaceId: who.workspace.id, archivedAt: IsNull() }
+    return { rows: await read.find(tables.campaigns, { select: { id: true, name: true, clientId: true }, where, order: { pinned: 'desc', name: 'asc', id: 'asc' } }) }
+  })
+
   mount(mounts, campaignsApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
 
   mount(mounts, campaignsApi.create, async ({ body: { clientId, ...body }, who }) => {

@@ -1,7 +1,7 @@
 import { Brackets, type SelectQueryBuilder } from 'typeorm'
 import type { z } from 'zod'
 import type { codeFilter, Group } from '@flimbo/core/codes'
-import { sortedPage, wrongField } from '../api/index.ts'
+import { forAll, sortedPage, wrongField } from '../api/index.ts'
 import { tables, type CampaignRow, type CodeRow, type Database } from '../database/index.ts'
 import { scopeOwner, tallyOf, type Reader } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -107,7 +107,7 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
       const key = JSON.stringify([campaign.id, live.edition(campaign.workspaceId), filter, by.sort, by.order, by.group])
       const known = lists.get(key)
       if (known) return known
-      const list = work()
+      const list = forAll(work)
       lists.set(key, list)
       list.catch(() => { lists.delete(key) })
       const [oldest] = lists.keys()

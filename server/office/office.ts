@@ -93,7 +93,7 @@ export function office(parts: OfficeParts): Express {
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
     const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
-    const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:') })
+    const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:'), ended: (session) => { given.live.endSession(session) } })
     const router = express.Router()
     router.use((_request, response, next) => {
       response.set('Cache-Control', 'no-store')

@@ -5,7 +5,7 @@ import { Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import { printedLink } from '@flimbo/core/codes'
 import { fileColumns, fileNamer, plainFileName, planApi, writeTable } from '@flimbo/core/plan'
 import { encode, RasterTooLarge, symbolSvg } from '@flimbo/core/symbol'
-import { mount, wrongField, type Mounts } from '../api/index.ts'
+import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CodeSelection, Filter } from '../codes/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
 import { symbolPng } from '../symbol/index.ts'
@@ -19,11 +19,6 @@ const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 const BOM = '\ufeff'
 /** Rows written between two looks at whether the other side keeps up. */
 const BATCH = 500
-
-/** Writes, and waits where the other side is slower. */
-async function write(response: Response, part: string | Uint8Array): Promise<void> {
-  if (!response.write(part) && !response.destroyed) await Promise.race([once(response, 'drain'), once(response, 'close')])
-}
 
 function attach(response: Response, type: string, name: string): void {
   // RFC 6266 with RFC 8187: the plain name for those that know no other, the real one beside it.
@@ -52,7 +47,7 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
       const row = planRow(each)
       rows.push(columns.map((column) => cellOf(column, row)))
       if (rows.length >= BATCH) {
-        await write(response, `${writeTable(rows)}\r\n`)
+        await writeTo(response, `${writeTable(rows)}\r\n`)
         rows = []
       }
     }
@@ -87,7 +82,7 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     for (const campaign of campaigns) {
       for await (const each of exported(parts, await selection.ids(campaign, { ...filter, shown }))) {
         if (response.destroyed) return undefined
-        await write(response, `${writeTable(linkRows(each, (id) => domains.origin(id)))}\r\n`)
+        await writeTo(response, `${writeTable(linkRows(each, (id) => domains.origin(id)))}\r\n`)
       }
     }
     response.end()

@@ -1,38 +1,92 @@
+import { askedBy, Refusal } from '../api/index.ts'
 import { startThread } from '../threads/index.ts'
 import type { ReaderAnswer, ReaderOrder, ReaderQueries } from './queries.ts'
 
-/** Reads figures on a thread of their own, so that a long sum never keeps a phone waiting. */
+/** So many different questions wait; who asks more is told to come again. */
+export const WAITING_MAX = 200
+
+/**
+ * Reads figures on a thread of their own, so that a long sum never keeps anybody waiting. Equal questions that wait
+ * are asked once; what nobody waits for any more is not asked at all.
+ */
 export interface Reader {
   ask<Q extends keyof ReaderQueries>(query: Q, ...values: Parameters<ReaderQueries[Q]>): Promise<ReturnType<ReaderQueries[Q]>>
   close(): Promise<void>
 }
 
+interface Asker { readonly resolve: (value: never) => void; readonly reject: (error: Error) => void }
+
+interface Question {
+  readonly key: string
+  readonly query: keyof ReaderQueries
+  readonly values: readonly unknown[]
+  readonly askers: Set<Asker>
+}
+
+/** Somebody left before the answer was there. */
+class Abandoned extends Error {
+  override readonly name = 'Abandoned'
+}
+
 export function startReader(file: string): Reader {
   const thread = startThread('reader-thread', import.meta.url, { file })
-  const open = new Map<number, { resolve: (value: never) => void; reject: (error: Error) => void }>()
+  /** By their keys, in the order in which they were asked. */
+  const waiting = new Map<string, Question>()
+  let current: Question | null = null
   let broken: Error | null = null
   let last = 0
 
+  function next(): void {
+    if (current || broken) return
+    const [first] = waiting.values()
+    if (!first) return
+    waiting.delete(first.key)
+    current = first
+    thread.postMessage({ id: ++last, query: first.query, values: first.values } satisfies ReaderOrder)
+  }
+
   thread.on('message', (answer: ReaderAnswer) => {
-    const order = open.get(answer.id)
-    open.delete(answer.id)
-    if (answer.ok) order?.resolve(answer.value as never)
-    else order?.reject(Object.assign(new Error(answer.message), { name: answer.name }))
+    const askers = current?.askers ?? []
+    current = null
+    for (const { resolve, reject } of askers) {
+      if (answer.ok) resolve(answer.value as never)
+      else reject(Object.assign(new Error(answer.message), { name: answer.name }))
+    }
+    next()
   })
   const giveUp = (cause?: unknown) => {
     broken ??= new Error('The reading thread stopped', { cause })
-    for (const { reject } of open.values()) reject(broken)
-    open.clear()
+    for (const { askers } of [...(current ? [current] : []), ...waiting.values()]) for (const { reject } of askers) reject(broken)
+    waiting.clear()
+    current = null
   }
   thread.on('error', giveUp)
   thread.on('exit', () => { giveUp() })
 
   return {
     ask: (query, ...values) => new Promise((resolve, reject) => {
+      const signal = askedBy()
       if (broken) { reject(broken); return }
-      const id = ++last
-      open.set(id, { resolve, reject })
-      thread.postMessage({ id, query, values } satisfies ReaderOrder)
+      if (signal?.aborted) { reject(new Abandoned()); return }
+      const key = JSON.stringify([query, values])
+      let question = waiting.get(key)
+      if (!question) {
+        if (waiting.size >= WAITING_MAX) {
+          reject(new Refusal('unavailable', 'More is being asked just now than can be worked out. Try again in a moment.'))
+          return
+        }
+        question = { key, query, values, askers: new Set() }
+        waiting.set(key, question)
+      }
+      const { askers } = question
+      const asker: Asker = { resolve, reject }
+      askers.add(asker)
+      signal?.addEventListener('abort', () => {
+        if (!askers.delete(asker)) return
+        reject(new Abandoned())
+        if (askers.size === 0) waiting.delete(key)
+      }, { once: true })
+      next()
     }),
     async close() { await thread.terminate() },
   }

@@ -29,19 +29,38 @@ function where({ condition, counted, exit }: ScanFilter): string {
   return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
 }
 
-/** Scans row by row, for lists and files. */
+const FROM = `FROM scans s
+  JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
+  LEFT JOIN revisions v ON v.id = s.revisionId`
+
+const valuesOf = (filter: ScanFilter) => (filter.exit
+  ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name]
+  : [filter.value, filter.start, filter.end])
+
+const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({ ...row, revision: row.revision ?? 0, unique: isUnique === 1 })
+
+/**
+ * All scans of a filter, the oldest first, some at a time: they are put in order once, by what an index tells of them,
+ * and the rows are then read by their numbers. No transaction stays open in between.
+ */
+export function* scansInOrder(database: Sqlite.Database, filter: ScanFilter, atOnce: number): Generator<Scan[], undefined, undefined> {
+  const ids = Float64Array.from(database.prepare(`SELECT s.id FROM scans s ${where(filter)} ORDER BY s.at, s.id`).pluck().all(...valuesOf(filter)) as number[])
+  const read = database.prepare(`SELECT ${COLUMNS} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value
+    JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
+    LEFT JOIN revisions v ON v.id = s.revisionId ORDER BY wanted.key`)
+  for (let i = 0; i < ids.length; i += atOnce) yield (read.all(JSON.stringify([...ids.subarray(i, i + atOnce)])) as ScanRow[]).map(scanOf)
+  return undefined
+}
+
+/** Scans row by row, for lists. */
 export function readScans(database: Sqlite.Database) {
   return {
     page(filter: ScanFilter, order: 'asc' | 'desc', limit: number, offset: number): { rows: Scan[]; total: number } {
-      const values = filter.exit ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name] : [filter.value, filter.start, filter.end]
-      const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...values) as { total: number }
+      const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...valuesOf(filter)) as { total: number }
       const rows = database
-        .prepare(`SELECT ${COLUMNS} FROM scans s
-          JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
-          LEFT JOIN revisions v ON v.id = s.revisionId
-          ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
-        .all(...values, limit, offset) as ScanRow[]
-      return { total, rows: rows.map(({ isUnique, ...row }) => ({ ...row, revision: row.revision ?? 0, unique: isUnique === 1 })) }
+        .prepare(`SELECT ${COLUMNS} ${FROM} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
+        .all(...valuesOf(filter), limit, offset) as ScanRow[]
+      return { total, rows: rows.map(scanOf) }
     },
 
     /** Counted scans of a workspace a minute over the hour before `now`, the current minute last. */

@@ -1,6 +1,5 @@
 import type { LiveEvent } from '@flimbo/core/scans'
-import type { ScanRecord } from './record.ts'
-import type { ScanWriter } from './writer.ts'
+import type { ScanWriter, StoredScan } from './writer.ts'
 
 /** How long stored scans gather before anybody is told of them. */
 const GATHER_MS = 200
@@ -27,12 +26,13 @@ export function announceScans(writer: Pick<ScanWriter, 'onStored'>, tell: (store
   })
 }
 
-function add(gathered: Map<number, Map<number, Scans[number]>>, { workspaceId, codeId, routeId, campaignId, at, apart }: ScanRecord): void {
+function add(gathered: Map<number, Map<number, Scans[number]>>, { scan: { workspaceId, codeId, routeId, campaignId, at, apart }, isUnique }: StoredScan): void {
   const lines = gathered.get(workspaceId) ?? new Map<number, Scans[number]>()
   gathered.set(workspaceId, lines)
-  const line = lines.get(codeId) ?? { codeId, routeId, campaignId, at, count: 0, apart: 0 }
+  const line = lines.get(codeId) ?? { codeId, routeId, campaignId, at, count: 0, uniques: 0, apart: 0 }
   line.at = Math.max(line.at, at)
   if (apart === null) line.count++
   else line.apart++
+  if (isUnique) line.uniques++
   lines.set(codeId, line)
 }

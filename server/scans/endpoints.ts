@@ -1,12 +1,11 @@
-import { stringify } from 'csv-stringify'
 import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
-import { mount, wrongField, type Mounts } from '../api/index.ts'
+import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
 import { scopeCondition, scopeOwner, withinChannel, type Channels, type Reader, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import { cityFinder } from './cities.ts'
-import { csvHeadings, csvValues } from './csv.ts'
+import { scanFiles } from './csvParts.ts'
 import type { LiveHub } from './live.ts'
 
 interface Parts {
@@ -19,12 +18,14 @@ interface Parts {
 
 const PLACES_MAX = 20
 
-const CSV_CHUNK = 5000
+/** A screen that is so far behind is not there any more. */
+const BEHIND_BYTES = 1 << 20
 /** Proxies close streams that stay silent; a comment line now and then keeps them open. */
 const HEARTBEAT_MS = 25_000
 
 export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging, config }: Parts): void {
   const cities = cityFinder(config.dataDir)
+  const files = scanFiles(database.file)
   mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({ rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city) }))
 
   async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted']; exit?: string | undefined }): Promise<ScanFilter> {
@@ -46,15 +47,12 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   mount(mounts, scansApi.csv, async ({ query, who, response }) => {
     const filter = await filterOf(who.workspace.id, query)
     response.set({ 'Content-Type': 'text/csv; charset=utf-8; header=present', 'Content-Disposition': 'attachment; filename="scans.csv"' })
-    const file = stringify({ header: true, columns: csvHeadings, record_delimiter: 'windows', escape_formulas: true })
-    file.pipe(response)
-    for (let offset = 0; !response.destroyed; offset += CSV_CHUNK) {
-      const { rows } = await reader.ask('scansPage', filter, 'asc', CSV_CHUNK, offset)
-      for (const row of rows) file.write(csvValues(row))
-      if (file.writableNeedDrain) await new Promise((resolve) => { file.once('drain', resolve); response.once('close', resolve) })
-      if (rows.length < CSV_CHUNK) break
+    for await (const part of files.parts(filter)) {
+      await writeTo(response, part)
+      if (response.destroyed) return undefined
     }
-    file.end()
+    response.end()
+    return undefined
   })
 
   mount(mounts, scansApi.pulse, async ({ who }) => {
@@ -66,11 +64,16 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
     response.flushHeaders()
     response.write('retry: 2000\n\n')
-    const stop = live.listen(who.workspace.id, (event) => { response.write(`data: ${JSON.stringify(event)}\n\n`) })
-    const heartbeat = setInterval(() => { response.write(': still here\n\n') }, HEARTBEAT_MS)
-    const forget = live.onClose(() => { response.end() })
+    const forget = live.open({
+      workspaceId: who.workspace.id, session: who.session,
+      send(text) { if (response.writableLength > BEHIND_BYTES) response.destroy(); else response.write(text) },
+      end() { response.end() },
+    })
+    const heartbeat = setInterval(() => {
+      if (Date.now() >= who.expiresAt) response.end()
+      else response.write(': still here\n\n')
+    }, HEARTBEAT_MS)
     request.on('close', () => {
-      stop()
       forget()
       clearInterval(heartbeat)
     })

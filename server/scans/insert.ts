@@ -24,6 +24,8 @@ function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_0
 export interface Stored {
   /** Scans that found their route's limit used up, by their place in the group: nothing of them was stored. */
   readonly refused: readonly (readonly [place: number, none: NoneLeft])[]
+  /** Those that were the first of their visitor at their code that day, by their place in the group. */
+  readonly uniques: readonly number[]
   /** What limited routes have let through by now, of those that the group was for. */
   readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
 }
@@ -63,6 +65,7 @@ export function scanInserter(database: Sqlite.Database) {
   const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {
     const refused: [number, NoneLeft][] = []
     const limited = new Set<number>()
+    const uniques: number[] = []
     for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
@@ -78,11 +81,12 @@ export function scanInserter(database: Sqlite.Database) {
       const placeId = places.numberOf(packed.slice(i + 8, i + 13))
       const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
       const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
+      if (isUnique === 1) uniques.push(i / PACKED_WIDTH)
       insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
       if (typeof hits === 'string') keepHits(hits, workspaceId ?? 0, at ?? 0, apart ?? null)
     }
     const counts = [...limited].flatMap((routeId) => { const count = limits.countOf(routeId); return count ? [[routeId, count] as const] : [] })
-    return { refused, counts }
+    return { refused, uniques, counts }
   })
 
   return (packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {

@@ -11,6 +11,9 @@ export const QUEUE_MAX = 20_000
 /** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
 export type Outcome = { readonly kind: 'stored' } | { readonly kind: 'none-left'; readonly none: NoneLeft } | { readonly kind: 'failed'; readonly error: Error }
 
+/** A scan on disk, and whether it was the first of its visitor at its code that day. */
+export interface StoredScan { readonly scan: ScanRecord; readonly isUnique: boolean }
+
 type Settle = (outcome: Outcome) => void
 type Answered = (answer: WriterAnswer) => void
 
@@ -26,7 +29,7 @@ export interface ScanWriter {
   /** Stores a salt unless its day has one. @returns the salt of the day */
   keepSalt(salt: SaltRow): Promise<SaltRow>
   /** Called after each commit, with the scans in it. */
-  onStored(listener: (scans: readonly ScanRecord[]) => void): void
+  onStored(listener: (scans: readonly StoredScan[]) => void): void
   /** Called after each commit that concerned limited routes, before their scans are settled. */
   onCounted(listener: (routeId: number, count: LimitCount) => void): void
   /** Writes what is waiting and stops. */
@@ -35,7 +38,7 @@ export interface ScanWriter {
 
 export function startScanWriter(file: string): ScanWriter {
   const thread = startThread('writer-thread', import.meta.url, { file })
-  const onStored: ((scans: readonly ScanRecord[]) => void)[] = []
+  const onStored: ((scans: readonly StoredScan[]) => void)[] = []
   const onCounted: ((routeId: number, count: LimitCount) => void)[] = []
   let waiting: { scan: ScanRecord; done: Settle }[] = []
   let scheduled = false
@@ -57,11 +60,12 @@ export function startScanWriter(file: string): ScanWriter {
       return
     }
     // Orders to write are answered with what was stored.
-    const { refused, counts } = answer.value as Stored
+    const { refused, uniques, counts } = answer.value as Stored
     for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
     const without = new Map(refused)
-    const there = without.size === 0 ? group : group.filter((_, place) => !without.has(place))
-    for (const listener of onStored) listener(there.map(({ scan }) => scan))
+    const first = new Set(uniques)
+    const there = group.flatMap(({ scan }, place) => (without.has(place) ? [] : [{ scan, isUnique: first.has(place) }]))
+    for (const listener of onStored) listener(there)
     for (const [place, { done }] of group.entries()) {
       const none = without.get(place)
       done(none ? { kind: 'none-left', none } : STORED)

@@ -1,4 +1,5 @@
 import { channelOf, channelRules, houseRules, lint, tagContext, tagCounts, USUAL_CHANNELS, USUAL_RULES, type ChannelRule, type Finding, type HouseRules, type TagContext, type TaggedPiece } from '@flimbo/core/tagging'
+import { forAll } from '../api/index.ts'
 import type { CampaignRow, CodeRow, Database, RouteRow } from '../database/index.ts'
 import type { Reader, TagQuestion } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -35,7 +36,7 @@ export function tagging({ read }: Pick<Database, 'read'>, reader: Reader, live: 
     const known = kept.get(key)
     // Only `work` of the same name was kept under this key, so the value is of its type.
     if (known?.edition === edition) return known.value as Promise<T>
-    const value = work()
+    const value = forAll(work)
     kept.set(key, { edition, value })
     value.catch(() => { kept.delete(key) })
     return value

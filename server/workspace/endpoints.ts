@@ -33,7 +33,7 @@ const fewAttempts = () => rateLimit({
 })
 
 export function workspaceEndpoints(mounts: Mounts, { database, sessions, config }: Parts): void {
-  async function sessionOf({ person, workspace }: SignedIn): Promise<Session> {
+  async function sessionOf({ person, workspace }: Pick<SignedIn, 'person' | 'workspace'>): Promise<Session> {
     const clients = await database.read.findBy(tables.clients, { workspaceId: workspace.id })
     return { state: 'signed-in', person, workspace, clients, door: config.doorUrl, standIns: config.standIns }
   }

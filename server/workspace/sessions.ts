@@ -9,6 +9,9 @@ const SESSION_MS = 14 * 24 * 60 * 60_000
 export interface SignedIn {
   readonly person: PersonRow
   readonly workspace: WorkspaceRow
+  /** The digest of the session's token, and when it ends (UTC ms). */
+  readonly session: string
+  readonly expiresAt: number
 }
 
 /** Only a digest of a session's token is stored: a copy of the database opens no session. */
@@ -25,7 +28,7 @@ function tokenOf(request: Request): string | null {
 }
 
 /** Server-side sessions: a random token in a cookie, its digest and end in the database. */
-export function sessions(database: Database, { secure }: { secure: boolean }) {
+export function sessions(database: Database, { secure, ended }: { secure: boolean; ended: (session: string) => void }) {
   const cookie: CookieOptions = { httpOnly: true, sameSite: 'lax', secure, path: '/', maxAge: SESSION_MS }
   return {
     async begin(response: Response, personId: number): Promise<void> {
@@ -40,6 +43,7 @@ export function sessions(database: Database, { secure }: { secure: boolean }) {
     async end(request: Request, response: Response): Promise<void> {
       const token = tokenOf(request)
       if (token) await database.writeAside((manager) => manager.delete(tables.sessions, { tokenHash: digest(token) }))
+      if (token) ended(digest(token))
       response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined })
     },
     async whoAsks(request: Request): Promise<SignedIn | null> {
@@ -48,7 +52,8 @@ export function sessions(database: Database, { secure }: { secure: boolean }) {
       const session = await database.read.findOneBy(tables.sessions, { tokenHash: digest(token) })
       if (!session || session.expiresAt < Date.now()) return null
       const person = await database.read.findOneByOrFail(tables.people, { id: session.personId })
-      return { person, workspace: await database.read.findOneByOrFail(tables.workspaces, { id: person.workspaceId }) }
+      const workspace = await database.read.findOneByOrFail(tables.workspaces, { id: person.workspaceId })
+      return { person, workspace, session: session.tokenHash, expiresAt: session.expiresAt }
     },
   }
 }

@@ -51,7 +51,8 @@ const router = createBrowserRouter([
 /** The application, once it is known who is there. */
 export function App() {
   const session = useAnswer(workspaceApi.session, {})
-  if (session.isError) return <Trouble error={session.error} again={() => { void session.refetch() }} />
+  // What was known of the session holds while the server cannot be reached: nothing that is being typed may be lost.
+  if (session.isError && !session.data) return <Trouble error={session.error} again={() => { void session.refetch() }} />
   if (!session.data) return <Waiting />
   if (session.data.state === 'new') return <SetUpScreen />
   if (session.data.state === 'signed-out') return <SignInScreen />

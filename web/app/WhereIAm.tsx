@@ -6,15 +6,13 @@ import { useLocation, useNavigate } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useSession } from '../workspace/index.ts'
 
-const SWITCHABLE = 100
-
 /** Client and campaign one is in; the campaign is a switch that keeps the stage. */
 export function WhereIAm() {
   const { clients } = useSession()
   const { pathname } = useLocation()
   const navigate = useNavigate()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const campaigns = useAnswer(campaignsApi.list, { query: { pageSize: SWITCHABLE } })
+  const campaigns = useAnswer(campaignsApi.names, {})
   const [, id, stage = 'plan'] = /^\/campaigns\/(\d+)(?:\/(\w+))?/.exec(pathname) ?? []
   const here = campaigns.data?.rows.find((campaign) => String(campaign.id) === id)
   const client = clients.find((each) => each.id === here?.clientId) ?? clients[0]

@@ -14,7 +14,7 @@ export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly nu
   const [to, setTo] = useState(campaignId)
   const [route, setRoute] = useState<string>(OWN)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const campaigns = useAnswer(campaignsApi.list, { query: { pageSize: OFFERED } })
+  const campaigns = useAnswer(campaignsApi.names, {})
   const routes = useAnswer(routesApi.list, { query: { campaignId: to, pageSize: OFFERED } })
   const move = useChange(codesApi.move)
   const here = to === campaignId

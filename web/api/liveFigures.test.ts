@@ -1,0 +1,61 @@
+import { describe, expect, it, vi } from 'vitest'
+import { withScans, type Line } from './liveFigures.ts'
+import { paced } from './paced.ts'
+
+const line = (more: Partial<Line>): Line => ({ codeId: 1, routeId: 2, campaignId: 3, at: 5000, count: 1, uniques: 1, apart: 0, ...more })
+const tally = { scans: 10, uniques: 4, lastAt: 4000 }
+
+describe('an answer with some scans more', () => {
+  it('counts those of each row, and leaves other rows and answers as they are', () => {
+    const rows = [{ id: 3, scans: tally, recent: [1, 2] }, { id: 4, scans: tally, recent: [1, 2] }]
+    const answer = { rows, total: 2 }
+    const next = withScans('/campaigns', answer, [line({ count: 2, uniques: 1 }), line({ codeId: 9, at: 6000 })], 0, 0) as typeof answer
+    expect(next).toEqual({ rows: [{ id: 3, scans: { scans: 13, uniques: 6, lastAt: 6000 }, recent: [1, 5] }, rows[1]], total: 2 })
+    expect(next.rows[1]).toBe(rows[1])
+    expect(withScans('/campaigns', answer, [line({ campaignId: 7 })], 0, 0)).toBe(answer)
+  })
+
+  it('is a code’s, a route’s or a campaign’s by its own number', () => {
+    const thing = { id: 2, scans: tally }
+    expect(withScans('/routes/:id', thing, [line({})], 0, 0)).toEqual({ id: 2, scans: { scans: 11, uniques: 5, lastAt: 5000 } })
+    expect(withScans('/codes/:id', thing, [line({})], 0, 0)).toBe(thing)
+  })
+
+  it('does not count what was kept apart', () => {
+    const thing = { id: 1, scans: tally }
+    expect(withScans('/codes/:id', thing, [line({ count: 0, uniques: 0, apart: 3, at: 9000 })], 0, 0)).toEqual(thing)
+  })
+
+  it('beats in the minute that is now', () => {
+    const pulse = { minutes: [...Array.from({ length: 58 }, () => 0), 7, 3], total: 10 }
+    expect(withScans('/pulse', pulse, [line({ count: 2 })], 59_000, 59_900)).toEqual({ minutes: [...Array.from({ length: 58 }, () => 0), 7, 5], total: 12 })
+    expect(withScans('/pulse', pulse, [line({ count: 2 })], 59_000, 125_000)).toEqual({ minutes: [...Array.from({ length: 56 }, () => 0), 7, 3, 0, 2], total: 12 })
+    expect(withScans('/pulse', pulse, [line({ count: 2 })], 0, 86_400_000)).toEqual({ minutes: [...Array.from({ length: 59 }, () => 0), 2], total: 2 })
+  })
+
+  it('leaves alone what it cannot work out', () => {
+    const answer = { anything: 1 }
+    expect(withScans('/results', answer, [line({})], 0, 0)).toBe(answer)
+    expect(withScans('/campaigns', undefined, [line({})], 0, 0)).toBeUndefined()
+  })
+})
+
+describe('a pace', () => {
+  it('is quick after a quiet time, and slow while it is wanted all the time', () => {
+    vi.useFakeTimers({ now: 0 })
+    const runs: number[] = []
+    const work = paced(() => { runs.push(Date.now()) }, { soonMs: 100, everyMs: 1000, spreadMs: 0 })
+    for (let at = 0; at < 3000; at += 50) {
+      work.want()
+      vi.advanceTimersByTime(50)
+    }
+    expect(runs).toEqual([100, 1100, 2100])
+    work.stop()
+    vi.advanceTimersByTime(5000)
+    expect(runs).toHaveLength(3)
+    work.want()
+    vi.advanceTimersByTime(100)
+    expect(runs.at(-1)).toBe(Date.now())
+    vi.useRealTimers()
+  })
+})
