@@ -7,6 +7,7 @@ import { unguarded } from './table.ts'
 /** A piece that is there already, as the dry run must know it. */
 export interface KnownPiece extends PlanRow {
   readonly id: number
+  readonly domainId: number
   readonly routeId: number
   readonly routeCodes: number
   readonly archived: boolean
@@ -20,6 +21,8 @@ export interface PlanWorld {
   readonly rules: HouseRules
   /** The campaign's value. */
   readonly campaign: string
+  /** The domain that short links of the file are on. */
+  readonly domainId: number
   readonly pieces: readonly KnownPiece[]
   readonly routes: readonly KnownRoute[]
   /** Short links that other campaigns, deleted pieces or renamed ones hold on the domain; upper case. */
@@ -70,6 +73,12 @@ export interface PlanLine {
 }
 
 const lower = (text: string) => text.trim().toLowerCase()
+/** The slug in a cell: a whole short link is taken for its end. */
+export function slugIn(cell: string): string {
+  const text = cell.trim()
+  return canonicalSlug(text.slice(text.lastIndexOf('/') + 1))
+}
+
 type Part = Partial<Record<string, unknown>>
 
 /** The cells of a line by their column, as they were typed. */
@@ -92,7 +101,8 @@ function merge(into: CellSet, set: CellSet): void {
  */
 export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, world: PlanWorld, { empty, guarded, fix = false }: DryRunOptions): Generator<PlanLine, void, undefined> {
   const byKey = new Map(world.pieces.filter(({ key }) => key !== '').map((piece) => [piece.key, piece]))
-  const bySlug = new Map(world.pieces.map((piece) => [piece.slug, piece]))
+  // On another domain the same slug is another piece's.
+  const bySlug = new Map(world.pieces.filter(({ domainId }) => domainId === world.domainId).map((piece) => [piece.slug, piece]))
   const routes = new Map(world.routes.map((route) => [lower(route.name), route]))
   const fresh = new Map<string, { name: string; destination: string }>()
   const [keys, slugs, met] = [new Set<string>(), new Set<string>(), new Set<number>()]
@@ -107,7 +117,7 @@ export function* dryRun(rows: Iterable<readonly string[]>, mapping: Mapping, wor
     const cells = cellsOf(row, mapping, guarded)
     const why: string[] = []
     const typedKey = cells.get('key') ?? ''
-    const piece = (typedKey === '' ? undefined : byKey.get(typedKey)) ?? bySlug.get(canonicalSlug(/[^/]*$/.exec(cells.get('slug') ?? '')?.[0] ?? ''))
+    const piece = (typedKey === '' ? undefined : byKey.get(typedKey)) ?? bySlug.get(slugIn(cells.get('slug') ?? ''))
     const set: CellSet = {}
     for (const column of world.columns) {
       const typed = cells.get(column.id)

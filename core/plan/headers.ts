@@ -8,6 +8,13 @@ export function headingForm(heading: string): string {
   return heading.trim().toLowerCase().replace(/[_\s]+/g, ' ').replace(/[^\p{L}\p{N} /(),-]/gu, '')
 }
 
+/** Columns by the forms of some of their names; of equal names the first column has it. */
+function byForm(columns: readonly PlanColumn[], namesOf: (column: PlanColumn) => readonly string[]): ReadonlyMap<string, string> {
+  const found = new Map<string, string>()
+  for (const column of columns) for (const name of namesOf(column)) if (!found.has(headingForm(name))) found.set(headingForm(name), column.id)
+  return found
+}
+
 /**
  * Finds what each heading stands for: as the workspace decided the last time, by the column's own title
  * or name, or by another name it often has. Every column is taken once, by the surest heading.
@@ -16,17 +23,14 @@ export function detectMapping(headings: readonly string[], columns: readonly Pla
   const mapping: (string | null)[] = headings.map(() => null)
   const taken = new Set<string>()
   const forms = headings.map(headingForm)
-  const own: Readonly<Record<string, string | null | undefined>> = remembered
-  const passes: ((form: string) => string | null | undefined)[] = [
-    (form) => own[form],
-    (form) => columns.find(({ id, title }) => headingForm(title) === form || headingForm(id) === form)?.id,
-    (form) => columns.find(({ also }) => also.some((name) => headingForm(name) === form))?.id,
-  ]
+  const known = new Set(columns.map(({ id }) => id))
+  const own = new Map(Object.entries(remembered))
+  const passes = [own, byForm(columns, ({ id, title }) => [title, id]), byForm(columns, ({ also }) => also)]
   for (const pass of passes) {
     forms.forEach((form, i) => {
-      if (mapping[i] !== null || form === '' || own[form] === null) return
-      const id = pass(form)
-      if (!id || taken.has(id) || !columns.some((column) => column.id === id)) return
+      if (mapping[i] !== null || form === '' || own.get(form) === null) return
+      const id = pass.get(form)
+      if (!id || taken.has(id) || !known.has(id)) return
       mapping[i] = id
       taken.add(id)
     })

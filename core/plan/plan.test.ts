@@ -106,10 +106,11 @@ describe('headings', () => {
 })
 
 const KNOWN: KnownPiece = {
-  ...USUAL_PIECE, id: 7, routeId: 3, routeCodes: 1, archived: false, key: 'A-1', name: 'Poster', medium: 'print', source: 'poster', campaign: 'summer-26', extra: {}, state: 'live', slug: 'POSTER',
+  ...USUAL_PIECE, id: 7, domainId: 1, routeId: 3, routeCodes: 1, archived: false, key: 'A-1', name: 'Poster', medium: 'print', source: 'poster', campaign: 'summer-26', extra: {}, state: 'live', slug: 'POSTER',
   routeName: 'Timetable', destination: 'https://saltmarsh.example/a',
 }
 const worldOf = (pieces: readonly KnownPiece[] = [KNOWN], more: Partial<PlanWorld> = {}): PlanWorld => ({
+  domainId: 1,
   columns: fileColumns(), rules: USUAL_RULES, campaign: 'summer-26', pieces, routes: [{ id: 3, name: 'Timetable', destination: 'https://saltmarsh.example/a' }], taken: new Set(['TAKEN']), counts: tagCounts(), destinationFault: () => null, ...more,
 })
 const run = (mapping: (string | null)[], rows: string[][], world = worldOf(), empty: 'leave' | 'clear' = 'leave'): PlanLine[] => [...dryRun(rows, mapping, world, { empty, guarded: true })]
@@ -120,6 +121,10 @@ describe('the dry run', () => {
     const lines = run(['key', 'slug', 'content'], [['A-1', '', 'x'], ['', 'http://go.saltmarsh.example/poster', 'y']])
     expect(lines.map(({ verdict, why }) => [verdict, why])).toEqual([['change', []], ['refuse', ['An earlier line is about the same piece.']]])
     expect(lines[0]?.action).toEqual({ kind: 'change', id: 7, set: { key: 'A-1', content: 'x' }, route: null })
+  })
+  it('does not take another domain’s piece of the same slug for it', () => {
+    const [line] = run(['slug', 'content', 'name', 'medium', 'source', 'destination'], [['POSTER', 'y', 'New', 'print', 'poster', 'https://saltmarsh.example/b']], worldOf([{ ...KNOWN, domainId: 2 }]))
+    expect([line?.verdict, line?.action.kind]).toEqual(['create', 'create'])
   })
   it('leaves what a cell is empty for, or takes it away where that is wanted', () => {
     const world = worldOf([{ ...KNOWN, content: 'old', place: 'Pier' }])

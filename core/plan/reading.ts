@@ -1,3 +1,6 @@
+/** No number, day or place is written longer than this; what is, is refused before any expression tries its parts. */
+const FIGURE_MAX = 100
+
 /** What a person's text for a cell came to. */
 export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly sentence: string }
 
@@ -11,6 +14,7 @@ const no = (sentence: string): Read<never> => ({ ok: false, sentence })
  * never given to a thousandth.
  */
 export function readNumber(typed: string, grouping: 'comma' | 'both' = 'comma'): Read<number> {
+  if (typed.length > FIGURE_MAX) return no(`“${typed.slice(0, 40)}…” is no number.`)
   let text = typed.replace(/[\s\u00a0\u202f'’_]/g, '').replace(/\u2212/g, '-')
   const comma = text.lastIndexOf(',')
   const point = text.lastIndexOf('.')
@@ -23,7 +27,9 @@ export function readNumber(typed: string, grouping: 'comma' | 'both' = 'comma'):
 
 /** A number that may have a unit after it; each unit tells by how much to multiply. */
 export function readMeasure(typed: string, units: Readonly<Record<string, number>>): Read<number> {
-  const [, figure = '', unit = ''] = /^(.*?)\s*([a-zµ"″]*)\s*$/i.exec(typed.trim()) ?? []
+  const text = typed.trim()
+  const unit = text.length > FIGURE_MAX ? '' : (/[a-zµ"″]*$/i.exec(text)?.[0] ?? '')
+  const figure = text.slice(0, text.length - unit.length).trim()
   if (figure === '') return no(`“${typed.slice(0, 40)}” is no size.`)
   const factor = unit === '' ? 1 : units[unit.toLowerCase()]
   if (factor === undefined) return no(`“${unit}” is no unit here. Use ${Object.keys(units).join(', ')}.`)
@@ -34,6 +40,7 @@ export function readMeasure(typed: string, units: Readonly<Record<string, number
 
 /** An amount of money: signs and codes of currencies around it are passed over. */
 export function readMoney(typed: string): Read<number> {
+  if (typed.length > FIGURE_MAX) return readNumber(typed)
   return readNumber(typed.replace(/\p{Sc}|\b[A-Z]{3}\b/gu, '').trim(), 'both')
 }
 
@@ -49,6 +56,7 @@ function dayOf(year: number, month: number, date: number): string | null {
  * the first two numbers is above twelve, because elsewhere nobody can know which of them is the month.
  */
 export function readDay(typed: string): Read<string> {
+  if (typed.length > FIGURE_MAX) return no(`“${typed.slice(0, 40)}…” is no day. Write it as 2026-07-01.`)
   const text = typed.trim().replace(/[T ]\d{2}:\d{2}.*$/, '')
   const numbers = (match: RegExpExecArray) => match.slice(1).map(Number) as [number, number, number]
   let day: string | null = null
@@ -73,6 +81,7 @@ export interface Point { readonly latitude: number; readonly longitude: number }
 /** Reads `54.12, 8.86`, `54,12; 8,86`, `54.12 N 8.86 E` or a geo URI (RFC 5870). */
 export function readPoint(typed: string): Read<Point> {
   const wrong = no(`“${typed.slice(0, 40)}” is no place on the map. Write it as 54.12, 8.86: latitude, then longitude.`)
+  if (typed.length > FIGURE_MAX) return wrong
   let text = typed.trim().replace(/^geo:/i, '').replace(/;(u|crs)=.*$/i, '').replace(/°/g, '')
   if (!text.includes('.') && /^\S*\d,\d+\s*[;\s]/.test(text)) text = text.replace(/(\d),(\d)/g, '$1.$2')
   const match = /^(-?\d+(?:\.\d+)?)\s*([NS])?\s*[,;\s]\s*(-?\d+(?:\.\d+)?)\s*([EW])?$/i.exec(text)

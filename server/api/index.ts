@@ -1,4 +1,4 @@
-export { askedBy, forAll } from './abandoned.ts'
+export { askedBy, forAll, whileAsked } from './abandoned.ts'
 export { bodyReader } from './bodies.ts'
 export type { Bodies } from './bodies.ts'
 export { fewNamed } from './named.ts'

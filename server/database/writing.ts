@@ -27,6 +27,8 @@ export const ONE_TURN: Turns = { begin: () => Promise.resolve(), pause: () => Pr
 export interface Writing {
   /** Runs `work` in one transaction: all of it is stored, or nothing where it throws. Writings take turns. */
   write<T>(work: (manager: EntityManager) => Promise<T>): Promise<T>
+  /** The same, after a look that takes its time: nobody else of the office writes in between, and no scan waits for it. */
+  writeAfter<L, T>(look: () => Promise<L>, work: (manager: EntityManager, found: L) => Promise<T>): Promise<T>
   /**
    * The same for what may concern thousands of rows, in many short transactions: all of it is stored, or, where
    * `work` throws or the process ends before, all of it is taken back. No transaction is open when `work` begins.
@@ -155,6 +157,10 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   await tidy()
   return {
     write: (work) => inOffice(() => transaction(work)),
+    writeAfter: (look, work) => inOffice(async () => {
+      const found = await look()
+      return transaction((writer) => work(writer, found))
+    }),
     writeAside: (work) => transaction(work),
     writeInTurns: (work) => inOffice(() => large(work)),
     onTakenBack(listener) { listeners.push(listener) },

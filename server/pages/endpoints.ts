@@ -21,10 +21,14 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
 
   const campaignsOf = async (manager: EntityManager, workspaceId: number) => (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
 
-  /** What leads to each of some pages: routes by what is live of them, or by their sets; drafts and unused sets apart. */
-  async function leading(manager: EntityManager, workspaceId: number) {
-    const routes = await manager.findBy(tables.routes, { campaignId: In(await campaignsOf(manager, workspaceId)), state: Not('deleted') })
-    const sets = await manager.findBy(tables.laneSets, { workspaceId })
+  /**
+   * What leads to pages: routes by what is live of them, or by their sets; drafts and unused sets apart. Only routes
+   * that name a page or use a set are read, and never while the write lock is held.
+   */
+  async function leading(workspaceId: number) {
+    const routes = await read.createQueryBuilder(tables.routes, 'r').where({ campaignId: In(await campaignsOf(read, workspaceId)), state: Not('deleted') })
+      .andWhere(`(r.rules LIKE '%"pageId":%' OR r.rules LIKE '%"setId":%' OR r.draft LIKE '%"pageId":%' OR r.draft LIKE '%"setId":%')`).getMany()
+    const sets = await read.findBy(tables.laneSets, { workspaceId })
     const bySet = new Map(sets.map(({ id, lanes }) => [id, pagesLedTo({ lanes, life: null })]))
     const pagesOf = (rules: RouteRow['rules']) => [...pagesLedTo(rules), ...(rules.shared ? (bySet.get(rules.shared.setId) ?? []) : [])]
     return {
@@ -37,7 +41,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
   }
 
   async function view(workspaceId: number, rows: readonly PageRow[]): Promise<Page[]> {
-    const { routesTo } = await leading(read, workspaceId)
+    const { routesTo } = await leading(workspaceId)
     return rows.map((row) => ({ ...row, routes: routesTo(row.id).map(({ id, name }) => ({ id, name })) }))
   }
 
@@ -80,11 +84,12 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
     const workspaceId = who.workspace.id
     checkLinks(change.links)
     const at = Date.now()
-    const changed = await database.write(async (manager) => {
-      const row = await pageOf(manager, workspaceId, id)
+    const changed = await database.writeInTurns(async (manager, turns) => {
+      const row = await pageOf(read, workspaceId, id)
       if (row.version !== version) return null
-      const routes = (await leading(manager, workspaceId)).routesTo(id)
-      await changeKept(manager, routes, () => manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at })
+      const { routesTo } = await leading(workspaceId)
+      const routes = routesTo(id)
+      await changeKept(manager, routes, () => manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at }, turns)
       return routes
     })
     if (changed === null) throw overtaken('page', await one(workspaceId, id))
@@ -94,13 +99,12 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
   })
 
   mount(mounts, pagesApi.remove, async ({ params: { id }, who }) => {
-    await database.write(async (manager) => {
-      const { name } = await pageOf(manager, who.workspace.id, id)
-      const { routesTo, othersTo } = await leading(manager, who.workspace.id)
+    await database.writeAfter(async () => {
+      const { name } = await pageOf(read, who.workspace.id, id)
+      const { routesTo, othersTo } = await leading(who.workspace.id)
       const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
       if (users.length > 0) throw new Refusal('taken', `${fewNamed(users)} ${users.length === 1 ? 'leads' : 'lead'} to “${name}”. Lead ${users.length === 1 ? 'it' : 'them'} elsewhere first.`)
-      await manager.delete(tables.pages, { id })
-    })
+    }, (manager) => manager.delete(tables.pages, { id }))
     live.tell(who.workspace.id, { type: 'change', of: 'page', id })
   })
 }

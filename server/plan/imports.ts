@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { setImmediate } from 'node:timers/promises'
-import { detectMapping, dryRun, fileColumns, headingForm, IMPORT_LINES_MAX, looksLikeHeadings, type Encoding, type LineVerdict, type PlanImport, type PlanLine } from '@flimbo/core/plan'
+import { detectMapping, fileColumns, headingForm, IMPORT_LINES_MAX, looksLikeHeadings, type Encoding, type LineVerdict, type PlanImport, type PlanLine } from '@flimbo/core/plan'
 import { missing, Refusal } from '../api/index.ts'
 import { houseOf, slugLengthOf } from '../codes/index.ts'
 import type { CampaignRow } from '../database/index.ts'
@@ -59,8 +58,6 @@ interface Kept {
 const KEPT_MS = 60 * 60_000
 const KEPT_MAX = 20
 const SAMPLED = 3
-/** Lines looked at before phones and other people get a turn. */
-const TURN = 100
 
 class Cancelled extends Error {
   override readonly name = 'Cancelled'
@@ -92,11 +89,9 @@ export function planImports(parts: ImportParts) {
     const edition = live.edition(file.workspaceId)
     const domainId = await domainFor(database.read, file.campaign)
     const world = await planWorld(parts, file.campaign, domainId, rows, file.mapping)
-    const lines: PlanLine[] = []
-    for (const line of dryRun(rows, file.mapping, world, { empty: file.empty, guarded: file.table.kind === 'text', fix: file.fix })) {
-      lines.push(line)
-      if (lines.length % TURN === 0) await setImmediate()
-    }
+    const judged = await sheets.judge({ rows, mapping: file.mapping, world, options: { empty: file.empty, guarded: file.table.kind === 'text', fix: file.fix } })
+    if (!judged.ok) throw new Refusal('invalid', judged.sentence)
+    const { lines } = judged
     const count = (verdict: LineVerdict) => lines.filter((line) => line.verdict === verdict).length
     Object.assign(file, { lines, edition, counts: { create: count('create'), change: count('change'), same: count('same'), refuse: count('refuse'), warned: lines.filter(({ verdict, findings }) => verdict !== 'refuse' && findings.length > 0).length } })
   }

@@ -1,6 +1,9 @@
 import ExcelJS from 'exceljs'
+import { zipSync } from 'fflate'
+import { CELL_MAX } from '@flimbo/core/plan'
 import { afterAll, describe, expect, it } from 'vitest'
 import { sheetReader, type SheetOrder } from './sheets.ts'
+import { UNPACKED_MAX } from './zipSize.ts'
 
 const sheets = sheetReader()
 afterAll(() => sheets.close())
@@ -52,6 +55,37 @@ describe('reading a workbook', () => {
       sheet.getCell('B3').value = 'b'
     })
     expect((await rowsOf({ bytes: file })).rows).toEqual([['a', '', 'c'], ['', 'b', '']])
+  })
+})
+
+describe('a workbook that is made to do harm', () => {
+  it('is refused where it unpacks into too much, whatever its directory says', async () => {
+    const entry = zipSync({ 'xl/sharedStrings.xml': new Uint8Array(UNPACKED_MAX + 1) }, { level: 9 })
+    expect(entry.length).toBeLessThan(1 << 20)
+    const refusal = { ok: false, sentence: expect.stringContaining('unpacks into more') as string }
+    expect(await sheets.read({ bytes: entry })).toEqual(refusal)
+    // The same with a directory and a header that tell of ten bytes.
+    const lying = entry.slice()
+    const view = new DataView(lying.buffer)
+    for (let at = 0; at < lying.length - 4; at++) {
+      if (view.getUint32(at, true) === 0x02014b50) view.setUint32(at + 24, 10, true)
+      if (view.getUint32(at, true) === 0x04034b50) view.setUint32(at + 22, 10, true)
+    }
+    expect(await sheets.read({ bytes: lying })).toEqual(refusal)
+  }, 60_000)
+
+  it('is refused where a cell stands in the last column; one that holds a book is cut', async () => {
+    const wide = await workbook((book) => { book.addWorksheet('Wide').getCell('XFD1').value = 'x' })
+    expect(await sheets.read({ bytes: wide })).toEqual({ ok: false, sentence: expect.stringContaining('reaches to column 16,384') as string })
+    const long = await workbook((book) => { book.addWorksheet('Long').getCell('A1').value = 'x'.repeat(CELL_MAX + 1) })
+    expect((await rowsOf({ bytes: long })).rows[0]?.[0]).toHaveLength(CELL_MAX)
+  })
+
+  it('is given up when its time is over, and the next file is read', async () => {
+    const hasty = sheetReader(1)
+    expect(await hasty.read({ bytes: await workbook((book) => { book.addWorksheet('A').addRow(['a']) }) })).toEqual({ ok: false, sentence: expect.stringContaining('too tangled') as string })
+    await hasty.close()
+    expect((await rowsOf({ bytes: bytes('a,b') })).rows).toEqual([['a', 'b']])
   })
 })
 

@@ -1,12 +1,11 @@
-import { canonicalSlug } from '@flimbo/core/codes'
-import { fileColumns, type KnownPiece, type Mapping, type PlanWorld } from '@flimbo/core/plan'
+import { slugIn, type KnownPiece, type Mapping } from '@flimbo/core/plan'
 import { tagCounts, tagsKey } from '@flimbo/core/tagging'
 import { holders } from '../codes/index.ts'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import type { Reader } from '../results/index.ts'
-import { destinationFault } from '../routing/index.ts'
 import type { Tagging } from '../tagging/index.ts'
+import type { JudgeOrder } from './sheets.ts'
 
 export interface WorldParts {
   readonly database: Database
@@ -19,11 +18,11 @@ export interface WorldParts {
 function slugsIn(rows: readonly (readonly string[])[], mapping: Mapping): string[] {
   const at = mapping.indexOf('slug')
   if (at < 0) return []
-  return [...new Set(rows.map((row) => canonicalSlug((row[at] ?? '').trim().replace(/^.*\//, ''))).filter((slug) => slug !== ''))]
+  return [...new Set(rows.map((row) => slugIn(row[at] ?? '')).filter((slug) => slug !== ''))]
 }
 
 /** Everything a dry run must know of a campaign and its workspace. */
-export async function planWorld({ database: { read }, reader, domains, tagging }: WorldParts, campaign: CampaignRow, domainId: number, rows: readonly (readonly string[])[], mapping: Mapping): Promise<PlanWorld> {
+export async function planWorld({ database: { read }, reader, domains, tagging }: WorldParts, campaign: CampaignRow, domainId: number, rows: readonly (readonly string[])[], mapping: Mapping): Promise<JudgeOrder['world']> {
   const [stored, routes, rules, values, held] = await Promise.all([
     read.find(tables.codes, { where: { campaignId: campaign.id } }),
     read.findBy(tables.routes, { campaignId: campaign.id }),
@@ -43,10 +42,10 @@ export async function planWorld({ database: { read }, reader, domains, tagging }
   for (const piece of pieces) if (!piece.archived) counts.tags.set(...bumped(counts.tags, piece))
   const current = new Set(there.filter((row) => row.domainId === domainId).map(({ slug }) => slug))
   return {
-    columns: fileColumns(rules.parameters), rules, campaign: campaign.utmCampaign, pieces, counts,
-    routes: routes.filter(({ state }) => state !== 'deleted'),
+    rules, campaign: campaign.utmCampaign, domainId, pieces, values: counts.values, sameTags: counts.tags,
+    routes: routes.filter(({ state }) => state !== 'deleted').map(({ id, name, destination }) => ({ id, name, destination })),
     taken: new Set([...held.keys()].filter((slug) => !current.has(slug))),
-    destinationFault: (address) => destinationFault(address, domains),
+    doors: domains.origins(),
   }
 }
 

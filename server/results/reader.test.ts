@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { EventEmitter } from 'node:events'
 import type { Response } from 'express'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { whileAsked } from '../api/abandoned.ts'
+import { whileAsked } from '../api/index.ts'
 import { openDatabase, type Database } from '../database/index.ts'
 import { startReader, WAITING_MAX, type Reader } from './reader.ts'
 

@@ -36,13 +36,15 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doo
   async function carryOut(who: { workspace: { id: number }; person: { id: number } }, id: number, version: number, change: (row: RouteRow) => RouteChanges | Promise<RouteChanges>, also: Partial<RouteRow> = {}): Promise<WholeRoute> {
     const workspaceId = who.workspace.id
     await routeOf(workspaceId, id)
-    const outcome = await database.write(async (manager) => {
-      const row = await manager.findOneByOrFail(tables.routes, { id })
+    const outcome = await database.writeAfter(async () => {
+      const row = await read.findOneByOrFail(tables.routes, { id })
       const changes = await change(row)
-      await checkOnward(manager, { ...row, ...changes }, changes.rules ?? row.rules)
-      await checkShared(manager, changes.rules ?? row.rules, row.campaignId)
-      if (changes.rules) await checkPages(manager, changes.rules, workspaceId)
+      await checkOnward(read, { ...row, ...changes }, changes.rules ?? row.rules)
+      await checkShared(read, changes.rules ?? row.rules, row.campaignId)
+      if (changes.rules) await checkPages(read, changes.rules, workspaceId)
       if (changes.rules) await checkTags(workspaceId, changes.rules)
+      return changes
+    }, async (manager, changes) => {
       const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
       if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
       return done
@@ -57,13 +59,16 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doo
     checkDestination(destination, domains)
     checkAnswers(rules, domains)
     await routeOf(who.workspace.id, id)
-    const saved = await database.write(async (manager) => {
-      const row = await manager.findOneByOrFail(tables.routes, { id })
-      if (row.draftVersion !== draftVersion) return false
-      await checkOnward(manager, row, rules)
-      await checkShared(manager, rules, row.campaignId)
-      await checkPages(manager, rules, who.workspace.id)
+    const saved = await database.writeAfter(async () => {
+      const row = await read.findOneByOrFail(tables.routes, { id })
+      if (row.draftVersion !== draftVersion) return null
+      await checkOnward(read, row, rules)
+      await checkShared(read, rules, row.campaignId)
+      await checkPages(read, rules, who.workspace.id)
       await checkTags(who.workspace.id, rules)
+      return row
+    }, async (manager, row) => {
+      if (row === null) return false
       const isLive = isSameRoute(row, { destination, rules })
       await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
       return true

@@ -77,15 +77,14 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   mount(mounts, routesApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
     checkDestination(change.destination, domains)
     await routeOf(who.workspace.id, id)
-    const outcome = await database.write(async (manager) => {
+    const outcome = await database.writeAfter(async () => {
       // What is printed must lead somewhere: a route goes only after its codes have.
-      if (change.state === 'deleted' && (await manager.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))) throw new Refusal('taken', 'Pieces still use this route. Move them to another one first, or pause the route.')
+      if (change.state === 'deleted' && (await read.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))) throw new Refusal('taken', 'Pieces still use this route. Move them to another one first, or pause the route.')
       if (change.state === 'deleted') {
-        const leading = await leadingTo(manager, id)
+        const leading = await leadingTo(read, id)
         if (leading) throw new Refusal('taken', `A lane of the route “${leading.name}” leads on to this one. Lead it elsewhere first, or pause this route.`)
       }
-      return changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() })
-    })
+    }, (manager) => changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() }))
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))
     if (outcome === 'changed') {
       await doors.forget({ what: 'routes', routeIds: [id] })

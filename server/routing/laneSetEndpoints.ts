@@ -51,11 +51,11 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
     if (change.lanes) checkAnswers({ lanes: change.lanes, life: null }, domains)
     if (change.lanes) await checkPages(read, { lanes: change.lanes, life: null }, workspaceId)
     const at = Date.now()
-    const changed = await database.write(async (manager) => {
-      const row = await setOf(manager, workspaceId, id)
+    const changed = await database.writeInTurns(async (manager, turns) => {
+      const row = await setOf(read, workspaceId, id)
       if (row.version !== version) return null
-      const routes = change.lanes ? await using(manager, workspaceId, id) : []
-      await changeKept(manager, routes, () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at })
+      const routes = change.lanes ? await using(read, workspaceId, id) : []
+      await changeKept(manager, routes, () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at }, turns)
       return routes
     })
     if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
@@ -65,14 +65,14 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
   })
 
   mount(mounts, laneSetsApi.remove, async ({ params: { id }, who }) => {
-    await database.write(async (manager) => {
-      const { name } = await setOf(manager, who.workspace.id, id)
-      const routes = await using(manager, who.workspace.id, id)
-      const drafts = (await manager.findBy(tables.routes, { campaignId: In((await campaignsOf(manager, who.workspace.id)).map((campaign) => campaign.id)) })).filter(({ draft }) => draft?.rules.shared?.setId === id)
+    await database.writeAfter(async () => {
+      const { name } = await setOf(read, who.workspace.id, id)
+      const routes = await using(read, who.workspace.id, id)
+      const campaigns = (await campaignsOf(read, who.workspace.id)).map((campaign) => campaign.id)
+      const drafts = (await read.createQueryBuilder(tables.routes, 'r').where({ campaignId: In(campaigns) }).andWhere(`r.draft LIKE '%"setId":%'`).getMany()).filter(({ draft }) => draft?.rules.shared?.setId === id)
       const users = [...new Set([...routes, ...drafts].map((route) => route.name))]
       if (users.length > 0) throw new Refusal('taken', `“${name}” is still used by ${fewNamed(users)}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`)
-      await manager.delete(tables.laneSets, { id })
-    })
+    }, (manager) => manager.delete(tables.laneSets, { id }))
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
   })
 }

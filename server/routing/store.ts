@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm'
 import { NO_RULES, type Lane, type LinkedPage, type Rules } from '@flimbo/core/routing'
-import { insertedId, tables, type RouteRow } from '../database/index.ts'
+import { insertedId, tables, type RouteRow, type Turns } from '../database/index.ts'
 import { keepLimit } from '../scans/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
 import { keptFor, pagesOf, sharedLanes, type Kept } from './kept.ts'
@@ -19,16 +19,18 @@ export function keptNow(row: RouteRow, kept: Kept) {
 
 /**
  * Makes a change of what is kept elsewhere, a set of lanes or a page, and a revision of each route that leads to
- * it: what their codes do changes with it.
+ * it: what their codes do changes with it. There may be thousands; each has its turn.
  */
-export async function changeKept(manager: EntityManager, routes: readonly RouteRow[], change: () => Promise<unknown>, { personId, at }: By): Promise<void> {
+export async function changeKept(manager: EntityManager, routes: readonly RouteRow[], change: () => Promise<unknown>, { personId, at }: By, turns: Turns): Promise<void> {
   const all = routes.map(({ rules }) => rules)
   const was = await keptFor(manager, all)
+  await turns.begin()
   await change()
   const is = await keptFor(manager, all)
   for (const route of routes) {
     const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId })
     await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
+    await turns.pause()
   }
 }
 
