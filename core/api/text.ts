@@ -19,7 +19,10 @@ export function line(what: string, max: number) {
     .refine((text) => !hasControlCharacters(text), `Take line breaks and control characters out of ${what}.`)
 }
 
-/** The same, and it may not be empty. */
+/** Signs that show nothing: spaces, format characters, fillers of Hangul, the empty Braille pattern (Unicode, properties White_Space and Default_Ignorable_Code_Point). */
+const INVISIBLE = /[\s\p{Z}\p{C}\p{Default_Ignorable_Code_Point}\u2800]/gu
+
+/** The same, and it may not be empty, or seem so. */
 export function requiredLine(what: string, max: number) {
-  return line(what, max).refine((text) => text.length > 0, `Give ${what}.`)
+  return line(what, max).refine((text) => text.replace(INVISIBLE, '').length > 0, `Give ${what}.`)
 }

@@ -24,7 +24,8 @@ const LENGTH_MAX = 120
 
 /** A text that every common system takes as the name of a file: no separators, no signs they forbid, no dot or space at an end. */
 export function plainFileName(text: string): string {
-  const plain = text.normalize('NFC').replace(/[\u0000-\u001f\u007f<>:"/\\|?*]+/g, '-').replace(/\s+/g, ' ').slice(0, LENGTH_MAX).replace(/^[. -]+|[. -]+$/g, '')
+  // Signs that turn the direction of writing could make a name end otherwise than it reads.
+  const plain = text.normalize('NFC').replace(/\p{Cf}/gu, '').replace(/[\u0000-\u001f\u007f<>:"/\\|?*]+/g, '-').replace(/\s+/g, ' ').slice(0, LENGTH_MAX).replace(/^[. -]+|[. -]+$/g, '')
   return plain === '' ? 'symbol' : KEPT.test(plain) ? `${plain}-` : plain
 }
 

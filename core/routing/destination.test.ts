@@ -8,6 +8,20 @@ const faultOf = (typed: string) => {
   return reading.ok ? null : reading.fault
 }
 
+describe('a site without its scheme', () => {
+  it.each([
+    ['shop.example/sale', 'https://shop.example/sale'], [' shop.example ', 'https://shop.example'], ['shop.example:8080/a?b=c#d', 'https://shop.example:8080/a?b=c#d'],
+    ['müller.example/ä', 'https://müller.example/ä'], ['go.shop.example/{country}', 'https://go.shop.example/{country}'],
+  ])('%s is taken as %s, and says so', (typed, text) => { expect(readDestination(typed)).toMatchObject({ ok: true, text, assumed: true }) })
+  it.each(['https://shop.example', 'http://shop.example/a.b'])('%s is taken as it stands', (typed) => { expect(readDestination(typed)).toMatchObject({ ok: true, text: typed, assumed: false }) })
+  it('leads back to the front door in any spelling of its address', () => {
+    for (const typed of ['http://[::ffff:127.0.0.1]:4001/x', 'http://[::7f00:1]:4001', 'http://0.0.0.0:4001', 'http://a.localhost:4001', 'localhost.:4001']) {
+      expect([typed, readDestination(typed, ['http://localhost:4001'])]).toMatchObject([typed, { ok: false }])
+    }
+    expect(readDestination('http://[::ffff:203.0.113.7]/x', ['http://203.0.113.7'])).toMatchObject({ ok: false, fault: 'front-door' })
+  })
+})
+
 describe('reading a destination', () => {
   it.each([
     ['https://saltmarsh.example/timetable?lang=de#today'],
@@ -28,8 +42,9 @@ describe('reading a destination', () => {
   it.each([
     ['', 'empty'],
     ['   ', 'empty'],
-    ['saltmarsh.example/timetable', 'not-an-address'],
-    ['saltmarsh.example:8080/timetable', 'not-an-address'],
+    ['anna@saltmarsh.example', 'not-an-address'],
+    ['.example', 'not-an-address'],
+    ['12.5', 'not-an-address'],
     ['timetable', 'not-an-address'],
     ['https://exa mple.example', 'not-an-address'],
     ['https://saltmarsh.example:99999', 'not-an-address'],

@@ -19,19 +19,30 @@ const SENTENCES: Record<DestinationFault, string> = {
 }
 
 export type DestinationReading =
-  | { ok: true; url: URL }
+  /** `text` is the address as it is kept: as it was typed, with `https://` where that was left out (`assumed`). */
+  | { ok: true; url: URL; text: string; assumed: boolean }
   | { ok: false; fault: DestinationFault; sentence: string }
 
 function refused(fault: DestinationFault): DestinationReading {
   return { ok: false, fault, sentence: SENTENCES[fault] }
 }
 
-const LOOPBACK = /^(localhost|127(\.\d+){3}|\[::1\])$/
+/** Names and addresses of the machine itself (RFC 6761; the WHATWG parser writes IPv6 in its shortest form). */
+const LOOPBACK = /^((.*\.)?localhost|127(\.\d+){3}|0\.0\.0\.0|\[::1?\])$/
+/** IPv4 within IPv6: mapped (RFC 4291, section 2.5.5.2), and the older form without the mark. */
+const V4_WITHIN = /^\[::(?:ffff:)?([0-9a-f]{1,4}):([0-9a-f]{1,4})\]$/
+
+/** The host that an address means, in one spelling. */
+function hostOf({ hostname }: URL): string {
+  const [, high, low] = V4_WITHIN.exec(hostname) ?? []
+  const bytes = high === undefined || low === undefined ? null : [high, low].flatMap((word) => [parseInt(word, 16) >> 8, parseInt(word, 16) & 255])
+  const host = bytes?.join('.') ?? hostname.replace(/\.$/, '')
+  return LOOPBACK.test(host) ? 'localhost' : host
+}
 
 /** Host and port as the WHATWG URL Standard compares them, with the scheme's default port filled in. */
 function place(url: URL): string {
-  const host = LOOPBACK.test(url.hostname) ? 'localhost' : url.hostname.replace(/\.$/, '')
-  return `${host}:${url.port || (url.protocol === 'https:' ? '443' : '80')}`
+  return `${hostOf(url)}:${url.port || (url.protocol === 'https:' ? '443' : '80')}`
 }
 
 /** Whether an address leads to one of the given origins; every loopback name is one and the same host. */
@@ -39,13 +50,20 @@ export function leadsTo(url: URL, origins: readonly string[]): boolean {
   return origins.some((origin) => place(new URL(origin)) === place(url))
 }
 
+/** Whether a text is the name of a site, with what may follow it, and only begins with no scheme: `shop.example/sale`. */
+function lacksOnlyScheme(text: string): boolean {
+  return /^(?![a-z][a-z0-9+-]*:(?!\d+(?:[/?#]|$)))[^\s/?#:@\\.][^\s/?#:@\\]*\.[\p{L}][^\s/?#:@\\]*(:\d+)?([/?#]\S*)?$/iu.test(text)
+}
+
 /**
  * Reads a destination as a person typed it: an absolute http(s) address with a host, parsed by the
- * WHATWG URL Standard, at most 2,048 characters, free of control characters (which that parser would
+ * WHATWG URL Standard; `https://` is put before the name of a site that stands alone; at most 2,048 characters, free of control characters (which that parser would
  * drop silently), and not one of `doors`, the origins of the front door.
  */
 export function readDestination(typed: string, doors: readonly string[] = []): DestinationReading {
-  const text = typed.trim()
+  const trimmed = typed.trim()
+  const assumed = lacksOnlyScheme(trimmed)
+  const text = assumed ? `https://${trimmed}` : trimmed
   if (text === '') return refused('empty')
   if (hasControlCharacters(text)) return refused('control-characters')
   if (text.length > DESTINATION_MAX) return refused('too-long')
@@ -59,5 +77,5 @@ export function readDestination(typed: string, doors: readonly string[] = []): D
   const url = readUrl(text)
   if (!url) return refused('not-an-address')
   if (url.hostname === '') return refused('no-host')
-  return leadsTo(url, doors) ? refused('front-door') : { ok: true, url }
+  return leadsTo(url, doors) ? refused('front-door') : { ok: true, url, text, assumed }
 }

@@ -20,6 +20,10 @@ const TYPES: Readonly<Record<string, DeviceType>> = {
 const DESK_SYSTEMS = new Set(['Windows', 'macOS', 'ChromeOS', 'Linux', 'Ubuntu', 'Debian', 'Fedora', 'FreeBSD', 'OpenBSD'])
 const SYSTEM_NAMES: Readonly<Record<string, string>> = { 'Mac OS': 'macOS', 'Chromium OS': 'ChromeOS', 'Chrome OS': 'ChromeOS' }
 
+/** A version is digits and points, and short; whatever else stands in its place is not kept. */
+const VERSION = /^[\d.]{1,20}/
+const NAME_MAX = 40
+
 /** Reads device type, system and browser from a `User-Agent` (RFC 9110, section 10.1.5). Never throws. */
 export function deviceOf(userAgent: string): Device {
   const { device, os, browser } = new UAParser(userAgent.slice(0, 500)).getResult()
@@ -27,8 +31,8 @@ export function deviceOf(userAgent: string): Device {
   const named = device.type === undefined ? undefined : TYPES[device.type]
   return {
     type: named ?? (DESK_SYSTEMS.has(system) ? 'computer' : 'other'),
-    system,
-    systemVersion: os.version ?? '',
-    browser: (browser.name ?? '').replace(/^Mobile (?=Safari|Chrome|Firefox)/, ''),
+    system: system.slice(0, NAME_MAX),
+    systemVersion: VERSION.exec(os.version ?? '')?.[0] ?? '',
+    browser: (browser.name ?? '').replace(/^Mobile (?=Safari|Chrome|Firefox)/, '').slice(0, NAME_MAX),
   }
 }

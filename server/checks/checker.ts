@@ -1,5 +1,6 @@
 import { checkSentence, isFailure, judge, type Check, type CheckRun } from '@flimbo/core/checks'
-import { readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
+import { In } from 'typeorm'
+import { fillPlaceholders, readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
 import { insertedId, tables, type CampaignRow, type CheckRow, type CodeRow, type Database, type RouteRow } from '../database/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Reach } from '../reach/index.ts'
@@ -15,8 +16,15 @@ const KEPT_MS = 90 * 24 * 60 * 60_000
 
 /** A stored check with its sentence. */
 export function checkView(row: CheckRow): Check {
-  return { ...row, sentence: checkSentence(row) }
+  const { own: _own, ...rest } = row
+  return { ...rest, sentence: checkSentence(row) }
 }
+
+/** What a placeholder is filled with when nobody scans. */
+const SAMPLE_SCAN = { country: 'DE', language: 'de' } as const
+
+/** One destination to be followed. */
+interface ToCheck { readonly route: RouteRow; readonly campaign: CampaignRow; readonly code: CodeRow | null; readonly own: boolean }
 
 interface Run { running: boolean; done: number; total: number; bad: number; cancelled: boolean }
 
@@ -24,18 +32,21 @@ interface Run { running: boolean; done: number; total: number; bad: number; canc
 export function destinationChecker({ database, live, reach }: { database: Database; live: LiveHub; reach: Reach }) {
   const runs = new Map<number, Run>()
 
-  /** Follows a route with the tags of one of its pieces. */
-  async function check(route: RouteRow, campaign: CampaignRow, code: CodeRow | null): Promise<Check> {
-    const reading = readDestination(route.destination)
+  /** Follows a route with the tags of one of its pieces; or the piece's own destination, where it has one and that is meant. */
+  async function check({ route, campaign, code, own }: ToCheck): Promise<Check> {
+    const isOwn = own && code !== null && code.otherwise !== ''
+    const reading = readDestination(isOwn ? code.otherwise : route.destination)
     if (!reading.ok) throw new Error(reading.sentence)
     const utm = utmOf(code ?? UNTAGGED, campaign.utmCampaign)
-    const { address } = tag(reading.url, utm, code?.extra)
+    // Placeholders are filled as some scan would fill them: no site has a page called {country}.
+    const filled = fillPlaceholders(reading.url.href, { ...SAMPLE_SCAN, code: code?.slug ?? '', content: code?.content ?? '' })
+    const { address } = tag(new URL(filled), utm, code?.extra)
     const { hops, ending, ms } = await follow(address, reach)
     const { verdict, status, lost } = judge(hops, ending, tagPairs(utm, code?.extra))
     return database.write(async (manager) => {
-      const before = await manager.findOne(tables.checks, { where: { routeId: route.id }, order: { id: 'desc' } })
+      const before = await manager.findOne(tables.checks, { where: isOwn ? { codeId: code.id, own: true } : { routeId: route.id, own: false }, order: { id: 'desc' } })
       const at = Date.now()
-      const row = { routeId: route.id, codeId: code?.id ?? null, address, at, ms, verdict, status, hops, lost, failingSince: isFailure(verdict) ? (before?.failingSince ?? at) : null }
+      const row = { routeId: route.id, codeId: code?.id ?? null, own: isOwn, address, at, ms, verdict, status, hops, lost, failingSince: isFailure(verdict) ? (before?.failingSince ?? at) : null }
       return checkView({ ...row, id: insertedId(await manager.insert(tables.checks, row)) })
     })
   }
@@ -51,12 +62,22 @@ export function destinationChecker({ database, live, reach }: { database: Databa
     return routes.flat()
   }
 
-  async function work(workspaceId: number, run: Run, queue: { route: RouteRow; campaign: CampaignRow }[]): Promise<void> {
+  /** Everything a run follows: each live route, and each live piece that has a destination of its own. */
+  async function everything(workspaceId: number, campaignId: number | undefined): Promise<ToCheck[]> {
+    const routes = await liveRoutes(workspaceId, campaignId)
+    const byId = new Map(routes.map((each) => [each.route.id, each]))
+    const pieces = await database.read.createQueryBuilder(tables.codes, 'c').where({ campaignId: In([...new Set(routes.map(({ campaign }) => campaign.id))]) })
+      .andWhere("c.otherwise <> '' AND c.state = 'live' AND c.archivedAt IS NULL").orderBy('c.id').getMany()
+    const own = pieces.flatMap((code): ToCheck[] => { const on = byId.get(code.routeId); return on ? [{ ...on, code, own: true }] : [] })
+    return [...routes.map((each): ToCheck => ({ ...each, code: null, own: false })), ...own]
+  }
+
+  async function work(workspaceId: number, run: Run, queue: ToCheck[]): Promise<void> {
     let told = Date.now()
     async function one(): Promise<void> {
       for (let next = queue.shift(); next && !run.cancelled; next = queue.shift()) {
         // A route whose check itself fails must not end the run; it is left as it was.
-        const result = await check(next.route, next.campaign, await sample(next.route.id)).catch(() => null)
+        const result = await sample(next.route.id).then((code) => check({ ...next, code: next.code ?? code })).catch(() => null)
         run.done++
         if (result && result.verdict !== 'fine') run.bad++
         if (Date.now() - told > TOLD_MS) {
@@ -66,7 +87,6 @@ export function destinationChecker({ database, live, reach }: { database: Databa
       }
     }
     await Promise.all(Array.from({ length: AT_ONCE }, one))
-    run.running = false
     live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
   }
 
@@ -82,9 +102,16 @@ export function destinationChecker({ database, live, reach }: { database: Databa
       if (known?.running) return viewOf(known)
       const run: Run = { ...IDLE, running: true }
       runs.set(workspaceId, run)
-      const queue = await liveRoutes(workspaceId, campaignId)
-      run.total = queue.length
-      void work(workspaceId, run, queue)
+      // However it ends, it has ended: another one may begin.
+      const end = () => { run.running = false }
+      try {
+        const queue = await everything(workspaceId, campaignId)
+        run.total = queue.length
+        work(workspaceId, run, queue).then(end, end)
+      } catch (error) {
+        end()
+        throw error
+      }
       return viewOf(run)
     },
     run: (workspaceId: number): CheckRun => viewOf(runs.get(workspaceId) ?? IDLE),

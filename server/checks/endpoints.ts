@@ -27,13 +27,13 @@ export function checksEndpoints(mounts: Mounts, { database, checker, live }: { d
     const code = await read.findOneBy(tables.codes, { id })
     if (!code) throw missing('code')
     const { campaign, route } = await routeOf(who.workspace.id, code.routeId)
-    return checked(who.workspace.id, route.id, () => checker.check(route, campaign, code))
+    return checked(who.workspace.id, route.id, () => checker.check({ route, campaign, code, own: true }))
   })
 
   mount(mounts, checksApi.route, async ({ params: { id }, who }) => {
     const { campaign, route } = await routeOf(who.workspace.id, id)
     const code = await checker.sample(id)
-    return checked(who.workspace.id, id, () => checker.check(route, campaign, code))
+    return checked(who.workspace.id, id, () => checker.check({ route, campaign, code, own: false }))
   })
 
   mount(mounts, checksApi.latest, async ({ params: { id }, who }) => {
@@ -51,7 +51,7 @@ export function checksEndpoints(mounts: Mounts, { database, checker, live }: { d
   mount(mounts, checksApi.failing, async ({ who }) => {
     const campaigns = new Map((await read.findBy(tables.campaigns, { workspaceId: who.workspace.id })).filter(({ archivedAt }) => archivedAt === null).map((campaign) => [campaign.id, campaign]))
     const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').innerJoin(tables.routes.options.name, 'r', 'r.id = k.routeId')
-      .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] }).groupBy('k.routeId').getRawMany<{ id: number }>()
+      .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] }).groupBy('k.routeId').addGroupBy('k.own').addGroupBy('CASE WHEN k.own THEN k.codeId END').getRawMany<{ id: number }>()
     const bad = (await findAmong(read, tables.checks, 'id', newest.map(({ id }) => id))).filter(({ verdict }) => verdict !== 'fine')
     const routes = new Map((await findAmong(read, tables.routes, 'id', bad.map(({ routeId }) => routeId))).map((route) => [route.id, route]))
     const codes = await codesOnRoutes(read, routes.keys())

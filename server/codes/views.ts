@@ -42,10 +42,11 @@ export function codeViewer({ database: { read }, reader, domains, tagging }: Par
   /** The newest check of each piece, or else of its route. */
   async function checksOf(rows: readonly CodeRow[]): Promise<(row: CodeRow) => Code['check']> {
     const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').where('k.routeId IN (:...ids)', { ids: [0, ...new Set(rows.map((row) => row.routeId))] })
-      .groupBy('k.routeId').addGroupBy('k.codeId').getRawMany<{ id: number }>()
+      .groupBy('k.routeId').addGroupBy('k.codeId').addGroupBy('k.own').getRawMany<{ id: number }>()
     const byRoute = grouped<CheckRow, number>(await read.find(tables.checks, { where: { id: In(newest.map(({ id }) => id)) }, order: { id: 'desc' } }), ({ routeId }) => routeId)
     return (row) => {
-      const ofRoute = byRoute.get(row.routeId) ?? []
+      const isOwn = row.otherwise !== ''
+      const ofRoute = (byRoute.get(row.routeId) ?? []).filter(({ own, codeId }) => (isOwn ? own && codeId === row.id : !own))
       const check = ofRoute.find(({ codeId }) => codeId === row.id) ?? ofRoute[0]
       return check ? { verdict: check.verdict, at: check.at, failingSince: check.failingSince, sentence: checkSentence(check) } : null
     }

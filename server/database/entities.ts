@@ -66,7 +66,8 @@ export interface HitRow {
   fault: string
 }
 export interface CheckRow {
-  id: number; routeId: number; codeId: number | null; address: string; at: number; ms: number; verdict: Verdict; status: number | null
+  /** `own`: of the destination of the piece itself, not of its route. */
+  id: number; routeId: number; codeId: number | null; own: boolean; address: string; at: number; ms: number; verdict: Verdict; status: number | null
   hops: Hop[]; lost: string[]; failingSince: number | null
 }
 /** What a revision keeps of a route or a code. */
@@ -141,7 +142,7 @@ const preferences = new EntitySchema<PreferenceRow>({
 const views = new EntitySchema<ViewRow>({ name: 'views', columns: { id, workspaceId: integer, name: text, value: json } })
 const checks = new EntitySchema<CheckRow>({
   name: 'checks',
-  columns: { id, routeId: integer, codeId: optionalInteger, address: text, at: integer, ms: integer, verdict: text, status: optionalInteger, hops: json, lost: json, failingSince: optionalInteger },
+  columns: { id, routeId: integer, codeId: optionalInteger, own: { type: 'boolean' }, address: text, at: integer, ms: integer, verdict: text, status: optionalInteger, hops: json, lost: json, failingSince: optionalInteger },
 })
 const pages = new EntitySchema<PageRow>({ name: 'pages', columns: { id, campaignId: integer, name: text, title: text, text, links: json, version: integer, createdAt: integer, changedAt: integer } })
 const hits = new EntitySchema<HitRow>({

@@ -37,8 +37,10 @@ export async function openDomains({ read }: Pick<ReadOnly, 'read'>, { doorUrl }:
   async function refresh(): Promise<void> {
     const rows = (await read.find(tables.domains)).map((row) => ({ ...row, home: written(row.home), unknown: written(row.unknown) }))
     own = rows.find(({ id }) => id === OWN_DOMAIN) ?? own
-    // A domain that waits for its records already answers: somebody who reaches us by it has set them.
-    byHost = new Map(rows.filter(({ id }) => id !== OWN_DOMAIN).map((row) => [row.host, row]))
+    // Only what was proven answers, and what was and is removed, which says so; of a host that another workspace has
+    // proven since, that one's.
+    const answering = rows.filter(({ id, state }) => id !== OWN_DOMAIN && state !== 'waiting').sort((a, b) => Number(a.state === 'ready') - Number(b.state === 'ready'))
+    byHost = new Map(answering.map((row) => [row.host, row]))
     origins = new Map(rows.map(({ id, host }) => [id, id === OWN_DOMAIN ? doorUrl : originOf(host, doorUrl)]))
   }
   await refresh()

@@ -119,3 +119,56 @@ describe('a domain', () => {
     expect((await flimbo.scan('/one', at('short.saltmarsh.example'))).status).toBe(302)
   })
 })
+
+describe('a domain that several workspaces name', () => {
+  const named = (ask: ReturnType<Running['person']>, host: string) => ask<Domain>('POST', '/api/domains', { host })
+
+  it('answers nobody before it is proven, and an unproven claim keeps nobody from it', async () => {
+    const theirs = flimbo.person('admin', 'elsewhere')
+    const claim = await named(theirs, 'claimed.saltmarsh.example')
+    expect(claim.status).toBe(201)
+    await theirs('PATCH', `/api/domains/${String(claim.body.id)}`, { version: claim.body.version, home: 'https://elsewhere.example/' })
+    expect((await flimbo.scan('/', at('claimed.saltmarsh.example'))).status).toBe(200)
+    const domain = await ready('claimed.saltmarsh.example')
+    expect(domain.state).toBe('ready')
+  })
+
+  it('is not taken with its old links by whoever names it after it was removed', async () => {
+    const domain = await ready('old.saltmarsh.example')
+    const campaign = await flimbo.campaign()
+    await flimbo.code(campaign.id, { slug: 'printed', domainId: domain.id })
+    await flimbo.ask('DELETE', `/api/domains/${String(domain.id)}?links=1`)
+    const theirs = flimbo.person('admin', 'elsewhere')
+    const { body: claim } = await named(theirs, 'old.saltmarsh.example')
+    expect((await flimbo.scan('/printed', at('old.saltmarsh.example'))).status).toBe(404)
+    // Proven, it is theirs, and empty.
+    setRecords(claim)
+    expect((await theirs<Domain>('POST', `/api/domains/${String(claim.id)}/look-ups`)).body).toMatchObject({ state: 'ready', links: 0 })
+    expect((await flimbo.scan('/printed', at('old.saltmarsh.example'))).status).toBe(404)
+  })
+
+  it('stays with whoever proved it while their record stands, and goes to the other when it is gone', async () => {
+    const domain = await ready('passed.saltmarsh.example')
+    const theirs = flimbo.person('admin', 'elsewhere')
+    const { body: claim } = await named(theirs, 'passed.saltmarsh.example')
+    const [mine, yours] = [domain.records, claim.records]
+    if (!mine || !yours) throw new Error('No records')
+    dns.set({ txt: { [mine.txt.name]: [mine.txt.value, yours.txt.value] } })
+    const lookUp = async () => (await theirs<Domain>('POST', `/api/domains/${String(claim.id)}/look-ups`)).body
+    expect(await lookUp()).toMatchObject({ state: 'waiting', finding: expect.stringContaining('Another workspace') as string })
+    dns.set({ txt: { [yours.txt.name]: [yours.txt.value] } })
+    expect((await lookUp()).state).toBe('ready')
+    expect((await flimbo.ask<{ rows: Domain[] }>('GET', '/api/domains')).body.rows.find(({ id }) => id === domain.id)?.state).toBe('waiting')
+  })
+
+  it('is changed by admins alone, and what all share by those who set Flimbo up', async () => {
+    const domain = await ready('roles.saltmarsh.example')
+    const editor = flimbo.person('editor')
+    expect((await named(editor, 'editors.saltmarsh.example')).status).toBe(403)
+    expect((await editor('DELETE', `/api/domains/${String(domain.id)}?links=0`)).status).toBe(403)
+    const theirs = flimbo.person('admin', 'elsewhere')
+    const own = (await theirs<{ rows: Domain[] }>('GET', '/api/domains')).body.rows[0]
+    expect((await theirs('PATCH', '/api/domains/1', { version: own?.version, home: 'https://elsewhere.example/' })).status).toBe(403)
+    expect((await theirs('PATCH', '/api/domains/1', { version: own?.version, isDefault: true })).status).toBe(200)
+  })
+})

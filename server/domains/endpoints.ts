@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import type { EntityManager } from 'typeorm'
+import { Not, type EntityManager } from 'typeorm'
 import { domainsApi, judgeRecords, wantedRecords, type Domain } from '@flimbo/core/domains'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
@@ -8,6 +8,7 @@ import type { Doors } from '../line/index.ts'
 import { checkDestination } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
+import type { SignedIn } from '../workspace/index.ts'
 import { OWN_DOMAIN, type Domains } from './directory.ts'
 import type { FindRecords } from './resolver.ts'
 
@@ -59,6 +60,23 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
   }
 
+  /** Whether the record that proves a domain still stands; where no name server answers, it does. */
+  async function provenBy(row: DomainRow): Promise<boolean> {
+    const wanted = recordsOf(row)
+    const { txt } = await findRecords(wanted)
+    return txt === null || txt.some((value) => value.trim() === wanted.txt.value)
+  }
+
+  function adminsOnly({ person }: SignedIn): void {
+    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may add, change or remove domains.')
+  }
+
+  /** Whether a workspace is the one that set this installation up: what the front door itself answers is its. */
+  async function ownsInstallation(workspaceId: number): Promise<boolean> {
+    const [first] = await database.read.find(tables.workspaces, { select: { id: true }, order: { id: 'asc' }, take: 1 })
+    return first?.id === workspaceId
+  }
+
   mount(mounts, domainsApi.list, async ({ who }) => {
     const workspaceId = who.workspace.id
     const rows = await database.read.find(tables.domains, { order: { id: 'asc' } })
@@ -68,11 +86,13 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
   mount(mounts, domainsApi.create, async ({ body: { host }, who }) => {
     const workspaceId = who.workspace.id
     if (host === target) throw wrongField('host', 'This is the front door’s own address; short links can be on it already.')
+    adminsOnly(who)
     const id = await database.write(async (manager) => {
-      const there = await manager.findOneBy(tables.domains, { host })
-      if (there && there.state !== 'removed') throw wrongField('host', there.workspaceId === workspaceId ? 'This domain is in the list already.' : 'Another workspace has this domain.')
+      // Others may have named the same host: it is held by whoever proves it.
+      const there = await manager.findOneBy(tables.domains, { host, workspaceId })
+      if (there && there.state !== 'removed') throw wrongField('host', 'This domain is in the list already.')
       const fresh = { workspaceId, state: 'waiting' as const, token: randomBytes(12).toString('hex'), home: '', unknown: '', unknownText: '', checkedAt: null, finding: '' }
-      // A removed domain that comes back is the same one: its short links live again.
+      // A removed domain that comes back is the same one: its short links live again, once it is proven again.
       if (there) {
         await manager.update(tables.domains, { id: there.id }, { ...fresh, version: there.version + 1 })
         return there.id
@@ -89,9 +109,14 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
     if (id === OWN_DOMAIN) return whole(workspaceId, id)
     const wanted = recordsOf(row)
     const { ready, sentence } = judgeRecords(wanted, await findRecords(wanted))
+    const holder = ready ? await database.read.findOneBy(tables.domains, { host: row.host, state: 'ready', id: Not(id) }) : null
+    // Whoever keeps the domain's DNS decides: a holder whose proof is gone from it has lost the domain.
+    const stillProven = holder !== null && await provenBy(holder)
+    const finding = stillProven ? 'Another workspace has proven this domain and its record still stands. Take its TXT record away first.' : sentence
     await database.write(async (manager) => {
+      if (holder && !stillProven) await manager.update(tables.domains, { id: holder.id }, { state: 'waiting', finding: 'Another workspace has proven this domain since; your record is gone.', version: holder.version + 1 })
       // A domain that worked once goes on working: its print is out there, and a name server may be down.
-      await manager.update(tables.domains, { id }, { checkedAt: Date.now(), finding: sentence, ...(ready ? { state: 'ready' as const } : {}) })
+      await manager.update(tables.domains, { id }, { checkedAt: Date.now(), finding, ...(ready && !stillProven ? { state: 'ready' as const } : {}) })
     })
     await told(workspaceId, id)
     return whole(workspaceId, id)
@@ -107,7 +132,9 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
 
   mount(mounts, domainsApi.change, async ({ params: { id }, body: { version, isDefault, ...change }, who }) => {
     const workspaceId = who.workspace.id
-    if (id === OWN_DOMAIN && who.person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change what the front door itself answers.')
+    adminsOnly(who)
+    const isShared = id === OWN_DOMAIN && Object.values(change).some((value) => value !== undefined)
+    if (isShared && !(await ownsInstallation(workspaceId))) throw new Refusal('forbidden', 'What the front door itself answers belongs to the workspace that set this Flimbo up. Add a domain of your own.')
     for (const field of ['home', 'unknown'] as const) if (change[field]) checkDestination(change[field], domains, field)
     const outcome = await database.write(async (manager) => {
       const row = await domainOf(workspaceId, id, manager)
@@ -116,7 +143,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
         if (row.state !== 'ready') throw wrongField('isDefault', 'This domain is not ready: set its records and check them first.')
         await manager.update(tables.workspaces, { id: workspaceId }, { domainId: id })
       }
-      await manager.update(tables.domains, { id }, { ...change, version: version + 1 })
+      if (id !== OWN_DOMAIN || isShared) await manager.update(tables.domains, { id }, { ...change, version: version + 1 })
       return 'changed'
     })
     if (outcome === 'overtaken') throw overtaken('domain', await whole(workspaceId, id))
@@ -127,6 +154,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
   mount(mounts, domainsApi.remove, async ({ params: { id }, query: { links }, who }) => {
     const workspaceId = who.workspace.id
     if (id === OWN_DOMAIN) throw new Refusal('forbidden', 'The front door’s own address cannot be removed; the configuration names it.')
+    adminsOnly(who)
     await database.write(async (manager) => {
       await domainOf(workspaceId, id, manager)
       const dying = await linksOn(manager, workspaceId, id)

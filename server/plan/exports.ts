@@ -101,6 +101,7 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
       if (last) response.end()
     })
     let n = 0
+    const leftOut: string[] = []
     for await (const { row, route } of exported(parts, ids)) {
       if (response.destroyed) return undefined
       n++
@@ -109,10 +110,12 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
       try {
         content = format === 'svg' ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name)) : await symbolPng(symbol, row.sizeMm, dpi)
       } catch (error) {
-        if (error instanceof RasterTooLarge && !response.headersSent) throw wrongField('dpi', `“${row.name}”: ${error.message}`)
-        throw error
+        if (!(error instanceof RasterTooLarge)) throw error
+        // One piece that is too large for a picture keeps nobody from the others.
+        leftOut.push(`${row.name} (${row.slug}): ${error.message}`)
+        continue
       }
-      if (n === 1) attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
+      if (!response.headersSent) attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
       const name = nameOf({ ...taggedPiece(row, route, campaign.utmCampaign), n: String(n).padStart(digits, '0') })
       const file = format === 'svg' ? new ZipDeflate(name) : new ZipPassThrough(name)
       zip.add(file)
@@ -121,6 +124,12 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
         full = false
         if (!response.destroyed) await Promise.race([once(response, 'drain'), once(response, 'close')])
       }
+    }
+    if (!response.headersSent) throw wrongField('dpi', leftOut[0] ?? 'There is no piece to make a symbol of.')
+    if (leftOut.length > 0) {
+      const note = new ZipDeflate('left out.txt')
+      zip.add(note)
+      note.push(new TextEncoder().encode(`${leftOut.join('\r\n')}\r\n`), true)
     }
     zip.end()
     return undefined

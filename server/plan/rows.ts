@@ -65,7 +65,8 @@ export const LINK_HEADINGS = ['Short link', 'In use', 'Piece', 'Campaign', 'Rout
 /** A piece's short links as rows: the one in use, then older ones that go on working. */
 export function linkRows(each: Exported, origin: (domainId: number) => string): string[][] {
   const { row, route, campaign } = each
-  const rest = [row.name, campaign.name, route.name, route.destination, tag(new URL(route.destination), utmOf(row, campaign.utmCampaign), row.extra).address, row.archivedAt === null ? row.state : `${row.state}, archived`].map(guarded)
+  const leads = row.otherwise === '' ? route.destination : row.otherwise
+  const rest = [row.name, campaign.name, route.name, leads, tag(new URL(leads), utmOf(row, campaign.utmCampaign), row.extra).address, row.archivedAt === null ? row.state : `${row.state}, archived`].map(guarded)
   const line = (link: string, inUse: string, at: number) => [link, inUse, ...rest, new Date(at).toISOString()]
   return [line(each.shortLink, 'yes', row.createdAt), ...each.oldLinks.map(({ domainId, slug, since }) => line(shortLink(origin(domainId), slug), 'replaced, still works', since))]
 }

@@ -1,3 +1,4 @@
+import { createHash, randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { request, type IncomingHttpHeaders } from 'node:http'
 import { createServer } from 'node:net'
@@ -65,6 +66,24 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
   const flimbo = await inOneProcess(config, join(dataDir, 'no-web'))
   let cookie = ''
 
+  /** Somebody else, signed in: of this workspace, or of one of their own. */
+  function person(role: 'admin' | 'editor' | 'viewer', where: 'here' | 'elsewhere' = 'here') {
+    const database = new Sqlite(config.databaseFile)
+    const token = randomBytes(16).toString('hex')
+    try {
+      const at = Date.now()
+      const workspaceId = where === 'here' ? 1 : Number(database.prepare("INSERT INTO workspaces (name, zone, createdAt) VALUES ('Elsewhere', 'UTC', ?)").run(at).lastInsertRowid)
+      if (where === 'elsewhere') database.prepare("INSERT INTO clients (workspaceId, name, createdAt) VALUES (?, 'Elsewhere', ?)").run(workspaceId, at)
+      const { lastInsertRowid } = database.prepare("INSERT INTO people (workspaceId, name, email, role, passwordHash, createdAt) VALUES (?, 'P', ?, ?, '', ?)").run(workspaceId, `${token}@saltmarsh.example`, role, at)
+      database.prepare('INSERT INTO sessions VALUES (?, ?, ?, ?)').run(createHash('sha256').update(token).digest('hex'), lastInsertRowid, at, at + 3_600_000)
+    } finally {
+      database.close()
+    }
+    const theirs = { cookie: `flimbo_session=${token}` }
+    return <T>(method: string, path: string, body?: unknown) =>
+      http(method, flimbo.ports.office, path, theirs, body === undefined ? undefined : JSON.stringify(body)) as Promise<Answer<T>>
+  }
+
   async function ask<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
     const sent = body === undefined ? undefined : typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body)
     const answer = await http(method, flimbo.ports.office, path, { ...(cookie ? { cookie } : {}), ...headers }, sent)
@@ -89,6 +108,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     ports: flimbo.ports,
     file: config.databaseFile,
     ask,
+    person,
     /** Asks and expects to be refused. */
     async refused(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Problem> {
       const answer = await ask<Problem>(method, path, body, headers)

@@ -1,5 +1,5 @@
 import { In, Not } from 'typeorm'
-import { visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
+import { isHitOf, visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 import type { Doors } from '../line/index.ts'
@@ -72,5 +72,9 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
     await database.writeAside((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
   })
 
-  mount(mounts, visitTagsApi.received, async () => ({ rows: standIns && await standIns.received() }))
+  mount(mounts, visitTagsApi.received, async ({ who }) => {
+    if (!standIns) return { rows: null }
+    const { value: { tags } } = await readSetting(read, who.workspace.id, VISIT_TAGS)
+    return { rows: (await standIns.received()).filter((hit) => tags.some((tag) => isHitOf(tag, hit))) }
+  })
 }

@@ -140,6 +140,9 @@ describe('defining visit tags', () => {
 
 describe('the collector stand-in', () => {
   it('reads values from a query, a form and JSON, shows what it cannot read, and serves what pages load', async () => {
+    const { body: stored } = await flimbo.ask<{ value: VisitTagSettings; version: number }>('GET', '/api/visit-tags')
+    const c = { id: 'c', name: 'Of this test', kind: 'measurement', value: 'c', address: 'https://collector.example/hit?id={id}', firing: 'page', body: '', resting: false }
+    expect((await flimbo.ask('PATCH', '/api/visit-tags', { ...stored, value: { ...stored.value, tags: [...stored.value.tags, c] } })).status).toBe(200)
     const at = (path: string, method = 'GET', body?: string, type = 'application/json') => http(method, flimbo.ports.standIn, `/at/collector.example${path}`, { 'user-agent': 'Mozilla/5.0', 'content-type': type }, body)
     expect((await at('/hit?id=c&a=1')).headers['content-type']).toBe('image/gif')
     expect((await at('/container.js?id=c')).body).toContain('sendBeacon')
@@ -147,5 +150,7 @@ describe('the collector stand-in', () => {
     await at('/hit?id=c', 'POST', '{"a":{"b":[1]}}')
     await at('/hit?id=c', 'POST', '{nonsense')
     expect((await received('c')).map(({ by, values: { id: _id, ...values } }) => [by, values])).toEqual([['phone', { body: '{nonsense' }], ['phone', { 'a.b.0': '1' }], ['phone', { a: 'b c' }], ['phone', {}], ['phone', { a: '1' }]])
+    // Another workspace sees none of them.
+    expect((await flimbo.person('admin', 'elsewhere')('GET', '/api/visit-tags/received')).body).toEqual({ rows: [] })
   })
 })

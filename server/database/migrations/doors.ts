@@ -17,6 +17,8 @@ const STATEMENTS = [
   `CREATE TABLE taken (
     workspaceId INTEGER NOT NULL, day TEXT NOT NULL, routeId INTEGER NOT NULL, mark TEXT NOT NULL,
     PRIMARY KEY (workspaceId, day, routeId, mark)) WITHOUT ROWID`,
+  // Whether a check followed the destination of the piece itself, or that of its route.
+  `ALTER TABLE checks ADD COLUMN own INTEGER NOT NULL DEFAULT 0`,
   `CREATE TABLE undo_log (id INTEGER PRIMARY KEY AUTOINCREMENT, statement TEXT NOT NULL)`,
 
   `UPDATE routes SET rules = json_set(rules, '$.life.once', json('false')) WHERE json_type(rules, '$.life') = 'object'`,
