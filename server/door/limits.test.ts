@@ -74,6 +74,64 @@ describe('a limit of scans', () => {
   })
 })
 
+describe('a limit that counts a visitor once a day', () => {
+  it('is not used up by one phone that reloads, whichever piece of the route it scans', async () => {
+    const code = await limited('once', { limit: 2, once: true })
+    await flimbo.code(campaignId, { slug: 'once-more', routeId: code.routeId })
+    for (let i = 0; i < 5; i++) expect((await flimbo.scan(i % 2 ? '/ONCE' : '/ONCE-MORE', from(1))).status).toBe(302)
+    expect((await flimbo.route(code.routeId)).taken?.total).toBe(1)
+    expect([(await flimbo.scan('/ONCE', from(2))).status, (await flimbo.scan('/ONCE', from(3))).status]).toEqual([302, 410])
+    // Who has a place keeps it, when all are taken too.
+    expect((await flimbo.scan('/ONCE', from(1))).status).toBe(302)
+  })
+
+  it('lets exactly so many visitors through, however often each of them scans at once', async () => {
+    const code = await limited('once-rush', { limit: 20, once: true })
+    const asked = await Promise.all(Array.from({ length: 200 }, async (_, i) => [i % 40, (await flimbo.scan('/ONCE-RUSH', from(i % 40))).status] as const))
+    expect(new Set(asked.filter(([, status]) => status === 302).map(([visitor]) => visitor)).size).toBe(20)
+    expect((await flimbo.route(code.routeId)).taken?.total).toBe(20)
+  })
+})
+
+describe('a route that leads on to another', () => {
+  it('does not use up its limit on scans that the other one lets nobody through for', async () => {
+    const target = await flimbo.code(campaignId, { slug: 'led-to', destination: 'https://saltmarsh.example/offer' })
+    const lanes: Rules['lanes'] = [{ id: 'on', name: '', condition: { kind: 'all', of: [] }, outcome: { kind: 'route', routeId: target.routeId }, resting: false }]
+    const code = await limited('leads-on', { limit: 3 }, { lanes })
+    const { version } = await flimbo.route(target.routeId)
+    await flimbo.ask('PATCH', `/api/routes/${String(target.routeId)}`, { version, state: 'paused' })
+    for (let i = 0; i < 5; i++) expect((await flimbo.scan('/LEADS-ON', from(i))).status).toBe(404)
+    expect((await flimbo.route(code.routeId)).taken?.total).toBe(0)
+    await flimbo.ask('PATCH', `/api/routes/${String(target.routeId)}`, { version: version + 1, state: 'live' })
+    expect((await crowd('/LEADS-ON', 10)).through).toBe(3)
+  })
+})
+
+describe('a limit with two front doors on one database', () => {
+  it('lets exactly so many through, with 200 asking at both at once', async () => {
+    const was = flimbo
+    const own = await runningFlimbo({ FLIMBO_DOORS: '2' })
+    try {
+      flimbo = own
+      await own.setUp()
+      const campaign = await own.campaign()
+      const code = await own.code(campaign.id, { slug: 'two-doors', destination: 'https://saltmarsh.example/offer' })
+      await own.live(code.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 77, daily: 90 } })
+      expect(own.doorPorts).toHaveLength(2)
+      const answers = await Promise.all(Array.from({ length: 400 }, (_, i) => own.scan('/two-doors', from(i), 'GET', own.doorPorts[i % 2])))
+      expect(answers.filter(({ status }) => status === 302)).toHaveLength(77)
+      expect(answers.filter(({ status }) => status === 410)).toHaveLength(323)
+      expect(own.rows("SELECT count(*) AS n FROM scans WHERE exit = 'otherwise'")).toEqual([{ n: 77 }])
+      // What the office changes, both have forgotten before the call is answered.
+      await own.live(code.routeId, { ...NO_RULES, life: null })
+      for (const port of own.doorPorts) expect((await own.scan('/two-doors', {}, 'GET', port)).status).toBe(302)
+    } finally {
+      flimbo = was
+      await own.close()
+    }
+  })
+})
+
 describe('dates', () => {
   it('answer before and after in their own way', async () => {
     await limited('early', { startsAt: '2199-01-01T00:00' })

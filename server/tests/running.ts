@@ -139,8 +139,10 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
       if (published.status !== 200) throw new Error(JSON.stringify(published.body))
       return published.body
     },
-    scan: (path: string, headers: Record<string, string> = {}, method = 'GET') =>
-      http(method, flimbo.ports.door, path, { 'user-agent': PHONE, 'accept-language': 'de-DE,de;q=0.9', 'x-forwarded-for': BREMEN, ...headers }),
+    /** The port of each front door. */
+    doorPorts: flimbo.doorPorts,
+    scan: (path: string, headers: Record<string, string> = {}, method = 'GET', port = flimbo.ports.door) =>
+      http(method, port, path, { 'user-agent': PHONE, 'accept-language': 'de-DE,de;q=0.9', 'x-forwarded-for': BREMEN, ...headers }),
     /** Rows straight out of the file, past everything Flimbo says of itself. */
     rows<T>(sql: string, ...values: unknown[]): T[] {
       const database = new Sqlite(config.databaseFile, { readonly: true })
