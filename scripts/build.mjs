@@ -2,6 +2,7 @@
 import { build } from 'esbuild'
 import { build as buildWeb } from 'vite'
 import { fileURLToPath } from 'node:url'
+import { compressAll } from './steps/compress.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
@@ -36,3 +37,4 @@ await build({
   }],
 })
 await buildWeb({ root: `${root}/web`, configFile: `${root}/web/vite.config.ts`, logLevel: 'warn' })
+compressAll(`${root}/web/dist`)

@@ -20,12 +20,12 @@ export function canonicalHost(typed: string): string | null {
 
 /** A host name a person gives a domain. */
 export const hostName = z
-  .string({ error: 'Give the host name of the domain, such as go.saltmarsh.example.' })
+  .string({ error: 'Give the host name of the domain, such as go.example.com.' })
   .max(300, 'That is longer than a host name can be.')
   .transform((typed, context) => {
     const host = canonicalHost(typed)
     if (host === null) {
-      context.addIssue({ code: 'custom', message: 'Give only the host name, such as go.saltmarsh.example: no https://, no path.' })
+      context.addIssue({ code: 'custom', message: 'Give only the host name, such as go.example.com: no https://, no path.' })
       return z.NEVER
     }
     return host

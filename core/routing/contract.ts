@@ -27,6 +27,10 @@ export const route = z.object({
 })
 export type Route = z.infer<typeof route>
 
+/** A route as far as it can be chosen. */
+const routeName = route.pick({ id: true, name: true, destination: true, state: true })
+export type RouteName = z.infer<typeof routeName>
+
 /** What is being prepared and is not live yet. */
 const draft = z.object({ destination: z.string(), rules, by: z.string(), at: z.int() })
 
@@ -98,6 +102,10 @@ export const routesApi = {
   list: endpoint({
     method: 'GET', path: '/routes', room: 'routing', summary: 'The routes of a campaign',
     query: pageQuery(ROUTE_SORTS, 'name').extend({ campaignId: idQuery }), answer: pageOf(route),
+  }),
+  names: endpoint({
+    method: 'GET', path: '/routes/names', room: 'routing', summary: 'What all routes of a campaign are called and where they lead, deleted ones left out, without their figures',
+    query: z.strictObject({ campaignId: idQuery }), answer: z.object({ rows: z.array(routeName) }),
   }),
   create: endpoint({
     method: 'POST', path: '/routes', room: 'routing', status: 201, summary: 'Make a route', body: newRoute, answer: wholeRoute,

@@ -11,9 +11,9 @@ const SENTENCES: Record<DestinationFault, string> = {
   empty: 'Give the address this leads to.',
   'too-long': `Make the address no longer than ${String(DESTINATION_MAX)} characters.`,
   'control-characters': 'Take line breaks, tabs and other control characters out of the address.',
-  'not-an-address': 'This is not a whole web address. Write it as https://saltmarsh.example/page.',
+  'not-an-address': 'This is not a whole web address. Write it as https://example.com/page.',
   'not-http': 'Phones can only be sent to a web page: begin the address with https:// or http://.',
-  'no-host': 'The address names no site. Write it as https://saltmarsh.example/page.',
+  'no-host': 'The address names no site. Write it as https://example.com/page.',
   'placeholder-host': 'A placeholder may stand in the path, the query or after #, but not in the name of the site.',
   'front-door': 'This address points back at Flimbo’s own short links and would go in a circle. Give the page it should lead to.',
 }

@@ -37,13 +37,14 @@ export function laneInWords({ condition, outcome, resting }: Lane, names: Pick<N
 }
 
 /** What bounds a route, in sentences. */
-export function lifeInWords({ startsAt, endsAt, limit, daily, before, after, full, fullToday }: Life, names: Pick<Names, 'page'> = NO_NAMES): string[] {
+export function lifeInWords({ startsAt, endsAt, limit, daily, once, before, after, full, fullToday }: Life, names: Pick<Names, 'page'> = NO_NAMES): string[] {
   const then = (answer: Answer | null, plain: string) => (answer === null ? plain : answerInWords(answer, names))
   return [
     ...(startsAt === '' ? [] : [`Begins ${momentInWords(startsAt)}; before it, ${then(before, 'a page says so')}.`]),
     ...(endsAt === '' ? [] : [`Ends ${momentInWords(endsAt)}; after it, ${then(after, 'a page says so')}.`]),
     ...(limit === null ? [] : [`Lets ${limit.toLocaleString('en-GB')} scans through; then ${then(full, 'a page says so')}.`]),
     ...(daily === null ? [] : [`Lets ${daily.toLocaleString('en-GB')} scans a day through; then ${then(fullToday, 'a page says so')}.`]),
+    ...(once && (limit !== null || daily !== null) ? ['Counts a visitor once a day.'] : []),
   ]
 }
 

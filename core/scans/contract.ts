@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { calendarDay, endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { APART } from './apart.ts'
-import { DEVICE_TYPES } from './device.ts'
+import { DEVICE_TYPES } from './deviceTypes.ts'
 
 /** What a scan was answered with: the way on, or a page and why. */
 export const OUTCOMES = ['redirect', 'paused', 'deleted', 'early', 'over', 'full', 'full-today', 'message', 'page', 'password', 'location'] as const

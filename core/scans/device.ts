@@ -1,7 +1,5 @@
 import { UAParser } from 'ua-parser-js'
-
-export const DEVICE_TYPES = ['phone', 'tablet', 'computer', 'television', 'watch', 'other'] as const
-export type DeviceType = (typeof DEVICE_TYPES)[number]
+import type { DeviceType } from './deviceTypes.ts'
 
 /** What a user agent says of itself; an unknown part is an empty text. */
 export interface Device {

@@ -48,7 +48,7 @@ const email = z
   .trim()
   .toLowerCase()
   .max(254, 'That is longer than an e-mail address can be.')
-  .pipe(z.email('Give a whole e-mail address, such as anna@saltmarsh.example.'))
+  .pipe(z.email('Give a whole e-mail address, such as you@example.com.'))
 
 const newPassword = z
   .string({ error: 'Choose a password.' })

@@ -21,7 +21,7 @@ describe('the configuration', () => {
   it.each([
     [{ FLIMBO_DOOR_PORT: '99999' }, 'FLIMBO_DOOR_PORT=99999: must be a port number'],
     [{ FLIMBO_DOOR_PORT: 'http' }, 'FLIMBO_DOOR_PORT=http: must be a port number'],
-    [{ FLIMBO_DOOR_URL: 'go.saltmarsh.example' }, 'FLIMBO_DOOR_URL=go.saltmarsh.example: must be an origin such as https://go.saltmarsh.example'],
+    [{ FLIMBO_DOOR_URL: 'go.saltmarsh.example' }, 'FLIMBO_DOOR_URL=go.saltmarsh.example: must be an origin such as https://go.example.com'],
     [{ FLIMBO_DOOR_URL: 'https://saltmarsh.example/go' }, 'FLIMBO_DOOR_URL=https://saltmarsh.example/go: must be an origin without a path'],
     [{ FLIMBO_TRUST_PROXY: 'everyone' }, 'FLIMBO_TRUST_PROXY=everyone: must list addresses, networks such as 10.0.0.0/8, or loopback, parted by commas'],
     [{ FLIMBO_STANDINS: 'yes' }, 'FLIMBO_STANDINS=yes: must be on or off'],

@@ -8,7 +8,7 @@ const port = (fallback: number) =>
 
 const origin = z
   .string()
-  .refine((text) => /^https?:$/.test(readUrl(text)?.protocol ?? ''), 'must be an origin such as https://go.saltmarsh.example')
+  .refine((text) => /^https?:$/.test(readUrl(text)?.protocol ?? ''), 'must be an origin such as https://go.example.com')
   .refine((text) => { const url = readUrl(text); return !url || (url.pathname === '/' && url.search === '') }, 'must be an origin without a path')
   .transform((text) => new URL(text).origin)
 

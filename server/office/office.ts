@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto'
+import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
@@ -24,6 +25,9 @@ import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
+
+/** Answers in JSON are compressed from this size on; files and streams go as they are. */
+const COMPRESSED_BYTES = 1024
 
 export interface OfficeParts {
   readonly config: Config
@@ -87,6 +91,7 @@ export function office(parts: OfficeParts): Express {
     next()
   })
   app.use(contentSecurity(config))
+  app.use('/api', compression({ threshold: COMPRESSED_BYTES, filter: (_request, response) => /\bjson\b/.test(String(response.getHeader('Content-Type'))) }))
   app.use('/api', api(parts))
   app.use(application(parts.webDirectory))
   app.use(failures(log))

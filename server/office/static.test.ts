@@ -3,6 +3,7 @@ import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import express from 'express'
 import { afterEach, describe, expect, it } from 'vitest'
 import { http } from '../tests/running.ts'
@@ -17,6 +18,8 @@ async function serve(built: boolean): Promise<number> {
     mkdirSync(join(directory, 'assets'))
     writeFileSync(join(directory, 'index.html'), '<meta property="csp-nonce" nonce="__FLIMBO_NONCE__"><script nonce="__FLIMBO_NONCE__"></script>')
     writeFileSync(join(directory, 'assets', 'index-abc.js'), 'export {}')
+    writeFileSync(join(directory, 'assets', 'index-abc.js.br'), brotliCompressSync('export {}'))
+    writeFileSync(join(directory, 'assets', 'index-abc.js.gz'), gzipSync('export {}'))
     writeFileSync(join(directory, 'mark.svg'), '<svg/>')
   }
   const app = express()
@@ -47,10 +50,21 @@ describe('the built application', () => {
 
   it('lets browsers keep what carries its digest in its name, and nothing else for ever', async () => {
     const port = await serve(true)
-    expect((await http('GET', port, '/assets/index-abc.js')).headers['cache-control']).toBe('public, max-age=31536000, immutable')
+    expect((await http('GET', port, '/assets/index-abc.js')).headers['cache-control']).toBe('public,max-age=31536000,immutable')
     expect((await http('GET', port, '/mark.svg')).headers['cache-control']).not.toContain('immutable')
     expect((await http('GET', port, '/assets/gone.js')).status).toBe(404)
     expect((await http('GET', port, '/assets/..%2f..%2fpackage.json')).status).not.toBe(200)
+  })
+
+  it('sends files compressed to whoever takes them so, and says by what that differs', async () => {
+    const port = await serve(true)
+    const encoding = async (accepted: string) => {
+      const { status, headers } = await http('GET', port, '/assets/index-abc.js', accepted === '' ? {} : { 'accept-encoding': accepted })
+      return [status, headers['content-encoding'], headers.vary, headers['content-type']]
+    }
+    expect(await encoding('gzip, deflate, br')).toEqual([200, 'br', 'Accept-Encoding', 'text/javascript'])
+    expect(await encoding('gzip')).toEqual([200, 'gzip', 'Accept-Encoding', 'text/javascript'])
+    expect((await encoding(''))[1]).toBeUndefined()
   })
 
   it('says what to do where it is not built', async () => {

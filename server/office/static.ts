@@ -1,17 +1,27 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type Router } from 'express'
+import sirv from 'sirv'
 
 /** Stands in the built page wherever a nonce belongs; Vite puts it there. */
 const NONCE_MARK = /__FLIMBO_NONCE__/g
+const YEAR_S = 365 * 24 * 60 * 60
 
-/** Serves the built application; every path that is no file is the application's own. */
+/**
+ * Serves the built application; every path that is no file is the application's own. Files lie there compressed
+ * beside themselves (RFC 7932, RFC 1952), and are sent so to whoever takes them.
+ */
 export function application(directory: string): Router {
   const router = express.Router()
   const index = join(directory, 'index.html')
   const page = existsSync(index) ? readFileSync(index, 'utf8') : null
-  router.use('/assets', express.static(join(directory, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
-  router.use(express.static(directory, { index: false }))
+  if (page !== null) {
+    const compressed = { brotli: true, gzip: true, etag: true } as const
+    router.use('/assets', sirv(join(directory, 'assets'), { ...compressed, immutable: true, maxAge: YEAR_S }))
+    // What is not among them is not there: no page of the application lies under this path.
+    router.use('/assets', (_request, response) => { response.status(404).type('text').send('There is no such file.\n') })
+    router.use(sirv(directory, { ...compressed, extensions: [] }))
+  }
   router.get('/{*path}', (_request, response) => {
     if (page === null) {
       response.status(503).type('text').send('The application is not built yet. Run: npm run build\n')

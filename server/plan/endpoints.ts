@@ -57,7 +57,11 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
   mount(mounts, planApi.changePreferences, async ({ body, who }) => {
     const personId = who.person.id
     await database.writeAside(async (manager) => {
-      for (const [name, value] of Object.entries(body)) await manager.upsert(tables.preferences, { personId, name, value: value as never }, ['personId', 'name'])
+      for (const [name, value] of Object.entries(body)) {
+        // Nothing chosen is no choice to remember.
+        if (value === null) await manager.delete(tables.preferences, { personId, name })
+        else await manager.upsert(tables.preferences, { personId, name, value: value as never }, ['personId', 'name'])
+      }
     })
     return preferencesOf(personId)
   })

@@ -64,6 +64,13 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
     return { rows: sortedPage(all, query, value), total: all.length, page, pageSize }
   })
 
+  // Before the one below, whose parameter would take the word.
+  mount(mounts, routesApi.names, async ({ query: { campaignId }, who }) => {
+    await scopeOwner(database, who.workspace.id, { campaignId })
+    const where = { campaignId, state: Not('deleted' as const) }
+    return { rows: await read.find(tables.routes, { select: { id: true, name: true, destination: true, state: true }, where, order: { name: 'asc', id: 'asc' } }) }
+  })
+
   mount(mounts, routesApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
 
   mount(mounts, routesApi.create, async ({ body, who }) => {

@@ -1,34 +1,29 @@
-import type { Scan } from '@flimbo/core/scans'
+import { guarded, writeTable } from '@flimbo/core/plan'
+import { scanColumns, type ScanCell, type ScanColumn } from '../results/index.ts'
 
-/** One column of the file: its heading and what stands in it. */
-const COLUMNS: readonly [heading: string, value: (scan: Scan) => string | number | null][] = [
-  ['scan', (s) => s.id],
-  ['time_utc', (s) => new Date(s.at).toISOString()],
-  ['code_id', (s) => s.codeId],
-  ['code', (s) => s.codeName],
-  ['route_id', (s) => s.routeId],
-  ['route_revision', (s) => s.revision],
-  ['outcome', (s) => s.outcome],
-  ['lane', (s) => s.exit],
-  ['variant', (s) => s.variant],
-  ['kept_apart_as', (s) => s.apart],
-  ['unique', (s) => (s.unique ? 1 : 0)],
-  ['country', (s) => s.country],
-  ['region', (s) => s.region],
-  ['city', (s) => s.city],
-  ['latitude', (s) => s.latitude],
-  ['longitude', (s) => s.longitude],
-  ['device', (s) => s.device],
-  ['system', (s) => s.system],
-  ['system_version', (s) => s.systemVersion],
-  ['browser', (s) => s.browser],
-  ['language', (s) => s.language],
-  ['referrer_host', (s) => s.referrer],
+/** The columns of the file: what each is headed, and which of a scan's cells stands in it. */
+const COLUMNS: readonly (readonly [heading: string, from: ScanColumn])[] = [
+  ['scan', 'id'], ['time_utc', 'at'],
+  ['code_id', 'codeId'], ['code', 'codeName'],
+  ['route_id', 'routeId'], ['route_revision', 'revision'], ['outcome', 'outcome'], ['lane', 'exit'], ['variant', 'variant'],
+  ['kept_apart_as', 'apart'], ['unique', 'isUnique'],
+  ['country', 'country'], ['region', 'region'], ['city', 'city'], ['latitude', 'latitude'], ['longitude', 'longitude'],
+  ['device', 'device'], ['system', 'system'], ['system_version', 'systemVersion'], ['browser', 'browser'],
+  ['language', 'language'], ['referrer_host', 'referrer'],
 ]
+const places = COLUMNS.map(([, from]) => ({ from, at: scanColumns.indexOf(from) }))
 
-export const csvHeadings = COLUMNS.map(([heading]) => heading)
+export const csvHeadings = `${writeTable([COLUMNS.map(([heading]) => heading)])}\r\n`
 
-/** A scan's values in the order of the headings. */
-export function csvValues(scan: Scan): (string | number | null)[] {
-  return COLUMNS.map(([, value]) => value(scan))
+function written(from: ScanColumn, cell: ScanCell): string {
+  if (cell === null) return from === 'revision' ? '0' : ''
+  if (from === 'at') return new Date(cell).toISOString()
+  // Only text can be taken for a formula: a minus before a latitude is none.
+  return typeof cell === 'number' ? String(cell) : guarded(cell)
+}
+
+/** Some scans as lines of the file. */
+export function csvLines(scans: readonly (readonly ScanCell[])[]): string {
+  if (scans.length === 0) return ''
+  return `${writeTable(scans.map((scan) => places.map(({ from, at }) => written(from, scan[at] ?? null))))}\r\n`
 }

@@ -13,6 +13,13 @@ export function sentenceOf(error: unknown, otherwise: string): string {
   return error instanceof ApiProblem ? (error.problem.fields?.[0]?.message ?? error.problem.detail) : otherwise
 }
 
+/** What somebody else stored since, where a save met that; null for every other refusal, of the same status too. */
+export function newerOf<T>(error: unknown): { readonly current: T } | null {
+  if (!(error instanceof ApiProblem) || error.problem.type !== '/problems/conflict') return null
+  // The endpoint that was called answers with what it keeps.
+  return { current: error.problem.current as T }
+}
+
 interface Parts {
   params?: Record<string, unknown>
   query?: Record<string, unknown>

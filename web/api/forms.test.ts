@@ -8,7 +8,7 @@ describe('a form checked by the contract', () => {
   const resolve = (values: Record<string, unknown>) => byContract<Record<string, unknown>>(newCode, (v) => ({ campaignId: 1, ...v }))(values, undefined, { fields: {}, shouldUseNativeValidation: false })
   it('says the server’s own sentences at the fields', async () => {
     expect(await resolve({ name: '', medium: 'print', source: 'x', destination: 'nowhere' })).toMatchObject({
-      errors: { name: { message: 'Give a name.' }, destination: { message: 'This is not a whole web address. Write it as https://saltmarsh.example/page.' } },
+      errors: { name: { message: 'Give a name.' }, destination: { message: 'This is not a whole web address. Write it as https://example.com/page.' } },
     })
   })
   it('hands on what was typed where nothing is wrong', async () => {

@@ -1,4 +1,5 @@
-export { ApiProblem, call, hrefOf, sentenceOf, upload } from './call.ts'
+export { ApiProblem, newerOf, call, hrefOf, sentenceOf, upload } from './call.ts'
 export { byContract, showFaults } from './forms.ts'
 export { useLive } from './live.ts'
 export { useAnswer, useChange } from './queries.ts'
+export { oneAtATime } from './oneAtATime.ts'

@@ -1,5 +1,10 @@
 import { describe, expect, it, vi } from 'vitest'
-import { withScans, type Line } from './liveFigures.ts'
+import { campaignsApi } from '@flimbo/core/campaigns'
+import { codesApi } from '@flimbo/core/codes'
+import { resultsApi } from '@flimbo/core/results'
+import { routesApi } from '@flimbo/core/routing'
+import { scansApi } from '@flimbo/core/scans'
+import { COUNTED, PULSE_PATH, SUMMED_PATHS, withScans, type Line } from './liveFigures.ts'
 import { paced } from './paced.ts'
 
 const line = (more: Partial<Line>): Line => ({ codeId: 1, routeId: 2, campaignId: 3, at: 5000, count: 1, uniques: 1, apart: 0, ...more })
@@ -37,6 +42,14 @@ describe('an answer with some scans more', () => {
     const answer = { anything: 1 }
     expect(withScans('/results', answer, [line({})], 0, 0)).toBe(answer)
     expect(withScans('/campaigns', undefined, [line({})], 0, 0)).toBeUndefined()
+  })
+})
+
+describe('the paths that are known', () => {
+  it('are those of the contract', () => {
+    expect(Object.keys(COUNTED)).toEqual([campaignsApi.list, campaignsApi.get, codesApi.list, codesApi.get, routesApi.list, routesApi.get].map(({ path }) => path))
+    expect(PULSE_PATH).toBe(scansApi.pulse.path)
+    expect([...SUMMED_PATHS]).toEqual([resultsApi.get, routesApi.exits, routesApi.attention, codesApi.groups, scansApi.list].map(({ path }) => path))
   })
 })
 

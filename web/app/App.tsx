@@ -3,17 +3,21 @@ import { workspaceApi } from '@flimbo/core/workspace'
 import { lazy, Suspense, type ReactElement } from 'react'
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { CampaignFrame, Desk } from '../campaigns/index.ts'
-import { PagesScreen } from '../pages/index.ts'
-import { ImportScreen, PlanScreen } from '../plan/index.ts'
-import { RoutesScreen } from '../routing/index.ts'
-import { PrintScreen } from '../symbol/index.ts'
-import { SettingsScreen } from '../settings/index.ts'
+import { Desk } from '../desk/index.ts'
 import { Trouble } from '../ui/index.ts'
-import { SessionContext, SetUpScreen, SignInScreen } from '../workspace/index.ts'
+import { SessionContext } from '../session/index.ts'
 import { Shell } from './Shell.tsx'
 
-// The chart library and the decoder are large, and not needed to start working.
+// Only the desk is there at once: every other screen comes when somebody goes there.
+const SetUpScreen = lazy(async () => ({ default: (await import('../workspace/index.ts')).SetUpScreen }))
+const SignInScreen = lazy(async () => ({ default: (await import('../workspace/index.ts')).SignInScreen }))
+const CampaignFrame = lazy(async () => ({ default: (await import('../campaigns/index.ts')).CampaignFrame }))
+const PlanScreen = lazy(async () => ({ default: (await import('../plan/index.ts')).PlanScreen }))
+const ImportScreen = lazy(async () => ({ default: (await import('../plan/index.ts')).ImportScreen }))
+const RoutesScreen = lazy(async () => ({ default: (await import('../routing/index.ts')).RoutesScreen }))
+const PrintScreen = lazy(async () => ({ default: (await import('../symbol/index.ts')).PrintScreen }))
+const PagesScreen = lazy(async () => ({ default: (await import('../pages/index.ts')).PagesScreen }))
+const SettingsScreen = lazy(async () => ({ default: (await import('../settings/index.ts')).SettingsScreen }))
 const ResultsScreen = lazy(async () => ({ default: (await import('../results/index.ts')).ResultsScreen }))
 const PhoneScreen = lazy(async () => ({ default: (await import('../phone/index.ts')).PhoneScreen }))
 
@@ -28,18 +32,18 @@ const router = createBrowserRouter([
     element: <Shell><Outlet /></Shell>,
     children: [
       { path: '/', element: <Desk /> },
-      { path: '/settings/:part?', element: <SettingsScreen /> },
+      { path: '/settings/:part?', element: later(<SettingsScreen />) },
       { path: '/phone', element: later(<PhoneScreen />) },
       {
         path: '/campaigns/:campaignId',
-        element: <CampaignFrame />,
+        element: later(<CampaignFrame />),
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
-          { path: 'plan', element: <PlanScreen /> },
-          { path: 'import', element: <ImportScreen /> },
-          { path: 'routes', element: <RoutesScreen /> },
-          { path: 'print', element: <PrintScreen /> },
-          { path: 'pages', element: <PagesScreen /> },
+          { path: 'plan', element: later(<PlanScreen />) },
+          { path: 'import', element: later(<ImportScreen />) },
+          { path: 'routes', element: later(<RoutesScreen />) },
+          { path: 'print', element: later(<PrintScreen />) },
+          { path: 'pages', element: later(<PagesScreen />) },
           { path: 'results', element: later(<ResultsScreen />) },
         ],
       },
@@ -54,8 +58,8 @@ export function App() {
   // What was known of the session holds while the server cannot be reached: nothing that is being typed may be lost.
   if (session.isError && !session.data) return <Trouble error={session.error} again={() => { void session.refetch() }} />
   if (!session.data) return <Waiting />
-  if (session.data.state === 'new') return <SetUpScreen />
-  if (session.data.state === 'signed-out') return <SignInScreen />
+  if (session.data.state === 'new') return later(<SetUpScreen />)
+  if (session.data.state === 'signed-out') return later(<SignInScreen />)
   return (
     <SessionContext value={session.data}>
       <RouterProvider router={router} />

@@ -3,16 +3,24 @@ import SearchIcon from '@mui/icons-material/Search'
 import { Box, Button, Divider, IconButton, Link, ListItemText, Menu, MenuItem, Stack, Tooltip, Typography } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { workspaceApi } from '@flimbo/core/workspace'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link as RouterLink, useLocation, useNavigate } from 'react-router'
 import { useChange } from '../api/index.ts'
 import { useKeys } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
-import { FindAnything } from './FindAnything.tsx'
-import { KeyList } from './KeyList.tsx'
+import { useSession } from '../session/index.ts'
 import { Mark } from './Mark.tsx'
 import { Pulse } from './Pulse.tsx'
 import { WhereIAm } from './WhereIAm.tsx'
+
+const FindAnything = lazy(async () => ({ default: (await import('./FindAnything.tsx')).FindAnything }))
+const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }))
+
+/** Whether something was ever so. */
+function useOnce(now: boolean): boolean {
+  const [was, setWas] = useState(now)
+  if (now && !was) setWas(true)
+  return was || now
+}
 
 const SCHEMES = { system: 'as the system', light: 'light', dark: 'dark' } as const
 const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
@@ -20,6 +28,8 @@ const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
 export function TopBar() {
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)
+  const wasFinding = useOnce(finding)
+  const wereKeysShown = useOnce(keysShown)
   const navigate = useNavigate()
   const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
@@ -45,8 +55,11 @@ export function TopBar() {
       </Button>
       <Pulse />
       <PersonMenu showKeys={() => { setKeysShown(true) }} />
-      <FindAnything open={finding} close={() => { setFinding(false) }} />
-      <KeyList open={keysShown} close={() => { setKeysShown(false) }} />
+      {/* Once asked for they stay, so that they close as they opened. */}
+      <Suspense fallback={null}>
+        {wasFinding && <FindAnything open={finding} close={() => { setFinding(false) }} />}
+        {wereKeysShown && <KeyList open={keysShown} close={() => { setKeysShown(false) }} />}
+      </Suspense>
     </Stack>
   )
 }

@@ -4,7 +4,7 @@ import { campaignsApi } from '@flimbo/core/campaigns'
 import { useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 
 /** Client and campaign one is in; the campaign is a switch that keeps the stage. */
 export function WhereIAm() {

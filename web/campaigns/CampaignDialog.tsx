@@ -1,12 +1,13 @@
 import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack } from '@mui/material'
 import { campaignChange, campaignsApi, newCampaign, type Campaign } from '@flimbo/core/campaigns'
 import { useEffect, useState } from 'react'
-import { useForm } from 'react-hook-form'
+import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { domainsApi } from '@flimbo/core/domains'
-import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { FormChoice, FormText } from '../ui/index.ts'
-import { FormZone, useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
+import { FormZone } from '../workspace/index.ts'
 
 interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string; domain: string }
 const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
@@ -29,7 +30,7 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
   const domains = useAnswer(domainsApi.list, {}, { enabled: open })
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
-  const { control, handleSubmit, reset, setError, setValue, getValues, formState } = useForm<Values>({
+  const { control, handleSubmit, reset, setError, setValue, formState } = useForm<Values>({
     resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({ ...sent(values), ...(campaign ? { version } : {}) })),
   })
 
@@ -44,6 +45,11 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
     // Only opening fills the form: a live update must not take away what is being typed.
   }, [open])
 
+  // Follows the name letter by letter, so that it is there when Enter is pressed; what somebody writes themselves stays.
+  const name = useWatch({ control, name: 'name' })
+  const isOwn = formState.dirtyFields.utmCampaign === true
+  useEffect(() => { if (open && !campaign && !isOwn) setValue('utmCampaign', suggestion(name)) }, [name, isOwn, open, campaign, setValue])
+
   const submit = handleSubmit(async (values) => {
     setTrouble(null)
     try {
@@ -54,10 +60,11 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
       }
       close()
     } catch (error) {
-      if (error instanceof ApiProblem && error.problem.status === 409) {
-        const newer = error.problem.current as Campaign
-        setVersion(newer.version)
-        setTrouble(`Someone saved this campaign after you opened it: it is now called “${newer.name}” with the campaign value “${newer.utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`)
+      const newer = newerOf<Campaign>(error)
+      if (newer) {
+        const { version: stored, name: called, utmCampaign } = newer.current
+        setVersion(stored)
+        setTrouble(`Someone saved this campaign after you opened it: it is now called “${called}” with the campaign value “${utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`)
       } else setTrouble(showFaults(error, setError, FIELDS))
     }
   })
@@ -71,7 +78,6 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
             {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
             <FormText
               control={control} name="name" label="Name" autoFocus
-              onBlur={() => { if (!campaign && !formState.dirtyFields.utmCampaign) setValue('utmCampaign', suggestion(getValues('name'))) }}
             />
             <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" hint="The same on every piece of the campaign" />
             <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />

@@ -5,7 +5,7 @@ import { hrefOf, useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { History } from '../routing/index.ts'
 import { SymbolPicture } from '../symbol/index.ts'
-import { Copyable, Inspector, number, Trouble, LastScan } from '../ui/index.ts'
+import { Copyable, Inspector, number, PrintWarning, Trouble, LastScan } from '../ui/index.ts'
 import { CheckOf } from './CheckOf.tsx'
 import { DensityTable } from './DensityTable.tsx'
 import { Fate } from './Fate.tsx'
@@ -50,6 +50,7 @@ function Links({ code }: { code: Code }) {
   return (
     <>
       {code.routeState !== 'live' && <Alert severity="warning" variant="outlined">Its route “{code.routeName}” is {code.routeState}: scans see a page that says so.</Alert>}
+      <PrintWarning origin={code.origin} />
       <Stack direction="row" spacing={2}>
         <SymbolPicture origin={code.origin} slug={code.slug} level={code.level} size={124} label={`Symbol of ${code.name}`} />
         <Box sx={{ minWidth: 0, flex: 1 }}>

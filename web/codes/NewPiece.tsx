@@ -6,7 +6,8 @@ import { useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { FormChoice, FormText, Inspector } from '../ui/index.ts'
+import { RouteChoice } from '../routing/index.ts'
+import { FormDestination, FormText, Inspector } from '../ui/index.ts'
 import { FinalAddress } from './FinalAddress.tsx'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
 import { readTyped, type TypedValues } from './pieceValues.ts'
@@ -19,7 +20,6 @@ type Values = TypedValues & {
 }
 const FIELDS = ['name', 'medium', 'source', 'content', 'term', 'place', 'destination', 'slug', 'sizeMm', 'viewingM', 'latitude', 'longitude', 'printRun', 'cost', 'liveOn', 'downOn', 'reference', 'key', 'from', 'to', 'digits'] as const
 const OWN = 'own'
-const ROUTES_OFFERED = 500
 const EMPTY: Values = {
   name: '', medium: '', source: '', content: '', term: '', place: '', extra: {}, level: 'M', route: OWN, destination: '', slug: '', reference: '', key: '', note: '',
   sizeMm: '30', viewingM: '', latitude: '', longitude: '', printRun: '', cost: '', liveOn: '', downOn: '', from: '1', to: '10', digits: '3',
@@ -30,7 +30,7 @@ export function NewPiece({ series, close, made }: { series: boolean; close: () =
   const campaign = useCampaign()
   const [more, setMore] = useState(false)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const routes = useAnswer(routesApi.list, { query: { campaignId: campaign.id, pageSize: ROUTES_OFFERED } })
+  const routes = useAnswer(routesApi.names, { query: { campaignId: campaign.id } })
   const rules = useAnswer(taggingApi.rules, {})
   const create = useChange(codesApi.create)
   const issue = useChange(codesApi.series)
@@ -83,13 +83,13 @@ export function NewPiece({ series, close, made }: { series: boolean; close: () =
         </Stack>
         <Typography variant="body2" color="textSecondary">Campaign: <Typography component="span" variant="mono">{campaign.utmCampaign}</Typography></Typography>
         <OwnFields control={control} rules={rules.data?.value} />
-        {(routes.data?.total ?? 0) > 0 && (
-          <FormChoice
-            control={control} name="route" label="Leads"
-            choices={[{ value: OWN, label: series ? 'to an address of their own' : 'to an address of its own' }, ...(routes.data?.rows ?? []).filter(({ state }) => state !== 'deleted').map((each) => ({ value: String(each.id), label: `where “${each.name}” leads` }))]}
+        {(routes.data?.rows.length ?? 0) > 0 && (
+          <RouteChoice
+            label="Leads" none={series ? 'to an address of their own' : 'to an address of its own'} routes={routes.data?.rows ?? []}
+            value={values.route === OWN ? null : Number(values.route)} change={(id) => { setValue('route', id === null ? OWN : String(id), { shouldDirty: true }) }}
           />
         )}
-        {values.route === OWN && <FormText control={control} name="destination" label="Destination" placeholder="https://" hint="You can change it for ever, even after printing" />}
+        {values.route === OWN && <FormDestination control={control} name="destination" label="Destination" hint="You can change it for ever, even after printing" />}
         {tagged && <div><Typography variant="body2" color="textSecondary">A scan will end at</Typography><FinalAddress code={{ finalAddress: tagged.address, clashes: [...tagged.clashes], extra: values.extra }} /></div>}
         <Button color="inherit" onClick={() => { setMore(!more) }} aria-expanded={more} sx={{ alignSelf: 'flex-start' }}>{more ? 'Fewer fields' : 'More: content, term, short link, print, place, cost'}</Button>
         <Collapse in={more} unmountOnExit>

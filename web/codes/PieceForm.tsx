@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
-import { Conflict, counted, disagreements, FormChoice, FormText } from '../ui/index.ts'
+import { Conflict, counted, disagreements, FormChoice, FormDestination, FormText } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
 import { pieceContract, readTyped, TYPED, typedValues, type TypedValues } from './pieceValues.ts'
 import { SlugHint } from './SlugHint.tsx'
@@ -113,7 +113,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
           takeMine={() => { void save(getValues(), stored()) }}
         />
       )}
-      <FormText
+      <FormDestination
         control={control} name="destination" label="Destination" multiline maxRows={4}
         slotProps={{ htmlInput: { ref: destinationField } }}
         hint={code.routeCodes > 1 ? `Shared: this changes where ${counted(code.routeCodes, 'code')} of “${code.routeName}” lead` : 'Live for the next scan after you save'}

@@ -5,6 +5,8 @@ import { FILE_NAME_FIELDS, FILE_NAME_PATTERN_USUAL, fileNameFault, planApi } fro
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { hrefOf, useChange } from '../api/index.ts'
+import { PrintWarning } from '../ui/index.ts'
+import { useSession } from '../session/index.ts'
 import type { Listing } from './useBlocks.ts'
 
 /** Plans in and out as files, and everything else that is done to the whole plan. */
@@ -38,11 +40,13 @@ function SymbolFiles({ open, close, filter }: { open: boolean; close: () => void
   const [pattern, setPattern] = useState(FILE_NAME_PATTERN_USUAL)
   const [format, setFormat] = useState('svg')
   const fault = fileNameFault(pattern)
+  const { door } = useSession()
   return (
     <Dialog open={open} onClose={close} fullWidth maxWidth="sm" aria-labelledby="symbols-title">
       <DialogTitle id="symbols-title">All symbols as a ZIP file</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
+          <PrintWarning origin={door} />
           <TextField size="small" label="Names of the files" value={pattern} onChange={(event) => { setPattern(event.target.value) }} error={fault !== null} helperText={fault ?? `Of ${FILE_NAME_FIELDS.map((field) => `{${field}}`).join(' ')}; a name that comes twice is numbered.`} />
           <TextField select size="small" label="Format" value={format} onChange={(event) => { setFormat(event.target.value) }}>
             <MenuItem value="svg">SVG, at each piece’s printed size</MenuItem>

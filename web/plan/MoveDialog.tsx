@@ -4,24 +4,23 @@ import { codesApi } from '@flimbo/core/codes'
 import { routesApi } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { RouteChoice } from '../routing/index.ts'
 import { counted } from '../ui/index.ts'
 
-const OWN = 'own'
-const OFFERED = 500
 
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
 export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly number[] | null; campaignId: number; close: () => void; moved: (sentence: string) => void }) {
   const [to, setTo] = useState(campaignId)
-  const [route, setRoute] = useState<string>(OWN)
+  const [route, setRoute] = useState<number | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const campaigns = useAnswer(campaignsApi.names, {})
-  const routes = useAnswer(routesApi.list, { query: { campaignId: to, pageSize: OFFERED } })
+  const routes = useAnswer(routesApi.names, { query: { campaignId: to } })
   const move = useChange(codesApi.move)
   const here = to === campaignId
   const submit = async () => {
     setTrouble(null)
     try {
-      const { moved: count } = await move.mutateAsync({ body: { ids: [...(ids ?? [])], campaignId: to, routeId: route === OWN ? null : Number(route) } })
+      const { moved: count } = await move.mutateAsync({ body: { ids: [...(ids ?? [])], campaignId: to, routeId: route } })
       moved(`${counted(count, 'piece')} moved.`)
     } catch (error) {
       setTrouble(error instanceof ApiProblem ? error.problem.detail : 'The pieces could not be moved. Nothing was changed.')
@@ -33,19 +32,16 @@ export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly nu
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
           {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
-          <TextField select size="small" label="To the campaign" value={to} onChange={(event) => { setTo(Number(event.target.value)); setRoute(OWN) }}>
+          <TextField select size="small" label="To the campaign" value={to} onChange={(event) => { setTo(Number(event.target.value)); setRoute(null) }}>
             {(campaigns.data?.rows ?? []).map(({ id, name }) => <MenuItem key={id} value={id}>{name}{id === campaignId ? ' (this one)' : ''}</MenuItem>)}
           </TextField>
-          <TextField select size="small" label="Leading" value={route} onChange={(event) => { setRoute(event.target.value) }} error={here && route === OWN} helperText={here && route === OWN ? 'Choose the route they are to share.' : undefined}>
-            <MenuItem value={OWN}>where they lead now</MenuItem>
-            {(routes.data?.rows ?? []).filter(({ state }) => state !== 'deleted').map(({ id, name }) => <MenuItem key={id} value={String(id)}>where “{name}” leads</MenuItem>)}
-          </TextField>
+          <RouteChoice label="Leading" none="where they lead now" routes={routes.data?.rows ?? []} value={route} change={setRoute} fault={here && route === null ? 'Choose the route they are to share.' : undefined} />
           <Typography variant="body2" color="textSecondary">Short links stay as they are printed, and every scan moves along.{here ? '' : ' The pieces take the other campaign’s utm_campaign from the next scan on.'}</Typography>
         </Stack>
       </DialogContent>
       <DialogActions>
         <Button onClick={close} color="inherit">Cancel</Button>
-        <Button variant="contained" disabled={move.isPending || (here && route === OWN)} onClick={() => { void submit() }}>Move</Button>
+        <Button variant="contained" disabled={move.isPending || (here && route === null)} onClick={() => { void submit() }}>Move</Button>
       </DialogActions>
     </Dialog>
   )

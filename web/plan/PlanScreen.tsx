@@ -30,7 +30,6 @@ import { useGridActions } from './useGridActions.ts'
 import { ViewsMenu } from './ViewsMenu.tsx'
 
 const SHOWN = { current: 'in the plan', archived: 'archived', deleted: 'deleted' } as const
-const ROUTES_READ = 500
 
 /** The plan: a row a printed piece, edited in place; the chosen one stands at the right. */
 export function PlanScreen() {
@@ -51,7 +50,7 @@ export function PlanScreen() {
   const values = useAnswer(taggingApi.values, {})
   const settings = useAnswer(workspaceApi.settings, {})
   const currency = settings.data?.value.currency ?? ''
-  const routes = useAnswer(routesApi.list, { query: { campaignId: campaign.id, pageSize: ROUTES_READ } })
+  const routes = useAnswer(routesApi.names, { query: { campaignId: campaign.id } })
   const all = useMemo(() => gridColumns(rules.data?.value.parameters ?? [], campaign.zone, currency), [rules.data, campaign.zone, currency])
   const arrangement = useArrangement(campaign.id, all)
   const { listing, narrowing, setNarrowing } = arrangement

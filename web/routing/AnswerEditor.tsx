@@ -3,6 +3,7 @@ import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
+import { takenAs } from '../ui/index.ts'
 
 export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
 const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
@@ -14,7 +15,7 @@ export function AddressField({ label, value, change, inputRef }: { label: string
   const fault = checked.success ? null : checked.error.issues[0]?.message
   return (
     <TextField
-      size="small" fullWidth label={label} value={value} placeholder="https://" error={fault !== null && value !== ''} helperText={fault ?? PLACEHOLDER_HINT} multiline maxRows={4}
+      size="small" fullWidth label={label} value={value} placeholder="https://" error={fault !== null && value !== ''} helperText={fault ?? takenAs(value) ?? PLACEHOLDER_HINT} multiline maxRows={4}
       onChange={({ target }) => { change(target.value.replace(/[\r\n]/g, '')) }} slotProps={{ htmlInput: { ref: inputRef } }}
     />
   )

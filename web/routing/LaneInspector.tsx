@@ -1,7 +1,7 @@
 import { Button, FormControlLabel, Stack, Switch, TextField, Typography } from '@mui/material'
 import { whoInWords } from '@flimbo/core/conditions'
 import type { ReactNode } from 'react'
-import type { Lane, Route } from '@flimbo/core/routing'
+import type { Lane, RouteName } from '@flimbo/core/routing'
 import { asGroup, ConditionEditor } from '../conditions/index.ts'
 import { Inspector } from '../ui/index.ts'
 import { OutcomeEditor } from './OutcomeEditor.tsx'
@@ -10,7 +10,7 @@ interface Props {
   readonly lane: Lane
   readonly place: number
   readonly zone: string
-  readonly others: readonly Route[]
+  readonly others: readonly RouteName[]
   /** The way to the scans behind its figure. */
   readonly rows: ReactNode
   readonly change: (lane: Lane) => void

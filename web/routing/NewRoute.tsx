@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { FormText, Sheet } from '../ui/index.ts'
+import { FormDestination, FormText, Sheet } from '../ui/index.ts'
 
 interface Values { name: string; destination: string; note: string }
 
@@ -29,7 +29,7 @@ export function NewRoute({ made }: { made: (id: number) => void }) {
       <Stack component="form" noValidate spacing={2} onSubmit={(event) => { void submit(event) }} sx={{ maxWidth: 640 }}>
         {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
         <FormText control={control} name="name" label="Name" autoFocus />
-        <FormText control={control} name="destination" label="Destination" placeholder="https://" />
+        <FormDestination control={control} name="destination" label="Destination" />
         <FormText control={control} name="note" label="Note" />
         <Button type="submit" variant="contained" disabled={create.isPending} sx={{ alignSelf: 'flex-start' }}>Add the route</Button>
       </Stack>

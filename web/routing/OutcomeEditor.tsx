@@ -2,7 +2,7 @@ import AddIcon from '@mui/icons-material/Add'
 import CloseIcon from '@mui/icons-material/Close'
 import { Alert, Box, Button, FormControlLabel, IconButton, Stack, Switch, TextField } from '@mui/material'
 import type { Page } from '@flimbo/core/pages'
-import { VARIANTS_MAX, type Lane, type LaneOutcome, type Route, type Variant } from '@flimbo/core/routing'
+import { VARIANTS_MAX, type Lane, type LaneOutcome, type Variant, type RouteName } from '@flimbo/core/routing'
 import { NumberField, Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
 import { share } from '../ui/index.ts'
@@ -13,7 +13,7 @@ const KINDS = [['address', 'an address'], ['page', 'a page'], ['split', 'a split
 
 const variant = (id: string, name: string): Variant => ({ id, name, weight: 50, ended: false, leads: FRESH_ADDRESS })
 
-function fresh(kind: string, was: LaneOutcome, others: readonly Route[], pages: readonly Page[]): LaneOutcome {
+function fresh(kind: string, was: LaneOutcome, others: readonly RouteName[], pages: readonly Page[]): LaneOutcome {
   if (kind === 'split') return { kind: 'split', variants: [{ ...variant('a', 'A'), leads: was.kind === 'address' ? was : FRESH_ADDRESS }, variant('b', 'B')] }
   if (kind === 'message') return { kind: 'message', title: '', text: '' }
   if (kind === 'page') return { kind: 'page', pageId: pages[0]?.id ?? 0 }
@@ -22,7 +22,7 @@ function fresh(kind: string, was: LaneOutcome, others: readonly Route[], pages: 
 }
 
 /** What a lane does with its scans. */
-export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: readonly Route[]; change: (outcome: LaneOutcome) => void }) {
+export function OutcomeEditor({ lane, others, change }: { lane: Lane; others: readonly RouteName[]; change: (outcome: LaneOutcome) => void }) {
   const { outcome } = lane
   const pages = usePages()
   const kind = <Pick label="Leads to" value={outcome.kind} choices={KINDS.filter(([each]) => each !== 'route' || others.length > 0 || outcome.kind === 'route')} change={(next) => { change(fresh(next, outcome, others, pages)) }} />

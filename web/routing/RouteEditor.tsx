@@ -2,7 +2,7 @@ import { Alert, Box, Button, Link, MenuItem, Skeleton, Stack, Tab, Tabs, TextFie
 import { codesApi } from '@flimbo/core/codes'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
 import { dayIn, shiftDay } from '@flimbo/core/results'
-import { allLanes, laneSetsApi, lanesOfSet, routesApi, type Lane, type Rehearsal, type Route, type WholeRoute } from '@flimbo/core/routing'
+import { allLanes, laneSetsApi, lanesOfSet, routesApi, type Lane, type Rehearsal, type WholeRoute, type RouteName } from '@flimbo/core/routing'
 import { tagInWords, visitTagsApi } from '@flimbo/core/visitTags'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
@@ -32,7 +32,7 @@ const RouteMap = lazy(() => import('./RouteMap.tsx'))
 const PERIODS = [['7', 'Last 7 days'], ['30', 'Last 30 days'], ['365', 'Last year'], ['', 'Ever']] as const
 const CODES_SHOWN = 200
 
-interface Props { readonly id: number; readonly others: readonly Route[]; readonly focusDestination: number }
+interface Props { readonly id: number; readonly others: readonly RouteName[]; readonly focusDestination: number }
 
 /** One route: its signal plan, the test scan under it, and what is chosen at the right; or its settings and changes. */
 export function RouteEditor({ id, others, focusDestination }: Props) {
@@ -42,7 +42,7 @@ export function RouteEditor({ id, others, focusDestination }: Props) {
   return <Editor route={data} others={others.filter((other) => other.id !== id)} focusDestination={focusDestination} />
 }
 
-function Editor({ route, others, focusDestination }: { route: WholeRoute; others: readonly Route[]; focusDestination: number }) {
+function Editor({ route, others, focusDestination }: { route: WholeRoute; others: readonly RouteName[]; focusDestination: number }) {
   const { zone } = useCampaign()
   const [address, setAddress] = useSearchParams()
   const view = address.get('view') === 'settings' ? 'settings' : 'plan'
@@ -62,7 +62,7 @@ function Editor({ route, others, focusDestination }: { route: WholeRoute; others
   )
 }
 
-function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute; others: readonly Route[]; zone: string; focusDestination: number }) {
+function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute; others: readonly RouteName[]; zone: string; focusDestination: number }) {
   const { utmCampaign } = useCampaign()
   const now = useNow()
   const state = useDraft(route)

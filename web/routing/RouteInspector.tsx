@@ -1,4 +1,4 @@
-import { Alert, Stack, Typography } from '@mui/material'
+import { Alert, FormControlLabel, Stack, Switch, Typography } from '@mui/material'
 import { openLife, type Answer, type Life } from '@flimbo/core/routing'
 import type { ReactNode } from 'react'
 import { LANGUAGES, MomentField, NumberField, Several, ZoneField } from '../conditions/index.ts'
@@ -47,6 +47,16 @@ export function LifeInspector({ state: { draft, edit }, zone, close }: Props & {
         {life.limit !== null && <Typography variant="caption" color="textSecondary">Real scans count, from the moment the limit is published. Exactly so many get through.</Typography>}
         <NumberField label="Scans a day" value={life.daily} step={1} width={150} change={(daily) => { set({ daily }) }} />
         {life.daily !== null && answer('When the day’s are used up', life.fullToday, (fullToday) => ({ fullToday }))}
+        {(life.limit !== null || life.daily !== null) && (
+          <div>
+            <FormControlLabel label="Count a visitor once a day" control={<Switch size="small" checked={life.once} onChange={(_event, once) => { set({ once }) }} />} slotProps={{ typography: { variant: 'body2' } }} />
+            <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
+              {life.once
+                ? 'Somebody who scans again on the same day takes no further place. A visitor is a network address with a browser: two browsers on one phone are two.'
+                : 'Each scan takes a place: one phone that reloads the page can use the limit up by itself.'}
+            </Typography>
+          </div>
+        )}
       </Stack>
     </Inspector>
   )

@@ -19,6 +19,7 @@ export function RoutesScreen() {
   const [editing, setEditing] = useState(0)
   const routes = useAnswer(routesApi.list, { query: { campaignId: campaign.id, page, pageSize: PAGE_SIZE } })
   const rows = routes.data?.rows ?? []
+  const all = useAnswer(routesApi.names, { query: { campaignId: campaign.id } }).data?.rows ?? []
   const adding = address.has('new')
   const asked = Number(address.get('route')) || rows[0]?.id
   const choose = (id: number) => { setAddress({ route: String(id) }, { replace: true }) }
@@ -46,7 +47,7 @@ export function RoutesScreen() {
             </List>
             {(routes.data?.total ?? 0) > PAGE_SIZE && <Pagination size="small" sx={{ p: 1 }} count={Math.ceil((routes.data?.total ?? 0) / PAGE_SIZE)} page={page + 1} onChange={(_event, to) => { setPage(to - 1) }} />}
           </Sheet>
-          {adding ? <NewRoute made={choose} /> : asked !== undefined && <RouteEditor key={asked} id={asked} others={rows.filter(({ state }) => state !== 'deleted')} focusDestination={editing} />}
+          {adding ? <NewRoute made={choose} /> : asked !== undefined && <RouteEditor key={asked} id={asked} others={all} focusDestination={editing} />}
         </Box>
       )}
     </Box>

@@ -1,7 +1,7 @@
-import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type Lane, type LinkedPage, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, routesApi, routesLedTo } from '@flimbo/core/routing'
+import { utmOf, compile, decide, type Arrival, type CodeSettings, type Compiled, type Decision, type FindRoute, type Lane, type LinkedPage, type RouteSettings, type TraceStep, type WholeRoute, arrivalOf, ONWARD_MAX, routesApi, routesLedTo } from '@flimbo/core/routing'
 import type { Rehearsal } from '@flimbo/core/routing'
 import type { Code } from '@flimbo/core/codes'
-import { useQueries } from '@tanstack/react-query'
+import { useQueries, useQueryClient } from '@tanstack/react-query'
 import { call } from '../api/index.ts'
 import type { Draft } from './useDraft.ts'
 
@@ -28,13 +28,25 @@ export function codeSettings(code: Code | undefined, campaign: string): CodeSett
 
 const settingsOf = ({ name, state, destination, rules, sharedLanes, locked }: WholeRoute, pages: readonly LinkedPage[]): RouteSettings => ({ name, state, destination, rules, sharedLanes, pages, locked })
 
+/** The routes that some routes lead on to, as deep as the front door follows, of those that are known by now. */
+function ledTo(first: readonly number[], known: (id: number) => WholeRoute | undefined): number[] {
+  const found = new Set(first)
+  let fresh = first
+  for (let depth = 1; depth < ONWARD_MAX && fresh.length > 0; depth++) {
+    fresh = fresh.flatMap((id) => { const route = known(id); return route ? routesLedTo(route.rules) : [] }).filter((id) => !found.has(id))
+    for (const id of fresh) found.add(id)
+  }
+  return [...found]
+}
+
 /** The routes that a draft leads on to, read as they are needed, and theirs. */
 export function useLedTo(draft: Draft, pages: readonly LinkedPage[]): FindRoute {
-  const first = routesLedTo(draft.rules)
-  const known = useQueries({ queries: first.map((id) => ({ queryKey: [routesApi.get.path, { params: { id } }], queryFn: () => call(routesApi.get, { params: { id } }) })) })
-  const second = known.flatMap(({ data }) => (data ? routesLedTo(data.rules) : [])).filter((id) => !first.includes(id))
-  const deeper = useQueries({ queries: [...new Set(second)].map((id) => ({ queryKey: [routesApi.get.path, { params: { id } }], queryFn: () => call(routesApi.get, { params: { id } }) })) })
-  const found = new Map([...known, ...deeper].flatMap(({ data }) => (data ? [[data.id, settingsOf(data, pages)] as const] : [])))
+  const queries = useQueryClient()
+  const keyOf = (id: number) => [routesApi.get.path, { params: { id } }]
+  // With each answer the way goes on by a step: the one below is asked for then.
+  const wanted = ledTo(routesLedTo(draft.rules), (id) => queries.getQueryData<WholeRoute>(keyOf(id)))
+  const answers = useQueries({ queries: wanted.map((id) => ({ queryKey: keyOf(id), queryFn: () => call(routesApi.get, { params: { id } }) })) })
+  const found = new Map(answers.flatMap(({ data }) => (data ? [[data.id, settingsOf(data, pages)] as const] : [])))
   return (id) => found.get(id) ?? null
 }
 

@@ -1,6 +1,6 @@
 import { draftChange, isSameRoute, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
-import { ApiProblem, sentenceOf, useChange } from '../api/index.ts'
+import { newerOf, oneAtATime, sentenceOf, useChange } from '../api/index.ts'
 
 /** What is being prepared of a route: where everything else leads, and its rules. */
 export interface Draft { readonly destination: string; readonly rules: Rules }
@@ -38,24 +38,27 @@ export function useDraft(route: WholeRoute): DraftState {
   const edited = useRef(0)
   const { mutateAsync } = useChange(routesApi.saveDraft)
   const draft = local ?? stored
+  // One save at a time: the next starts from the number that the one before it was answered with.
+  const save = useRef(oneAtATime(async (edit: Draft) => {
+    try {
+      const saved = await mutateAsync({ params: { id: route.id }, body: { draftVersion: version.current, ...edit } })
+      version.current = saved.draftVersion
+      setFault(null)
+      setLocal((now) => (now === edit ? null : now))
+    } catch (error) {
+      if (newerOf(error)) setOvertaken(true)
+      else setFault(sentenceOf(error, 'The server could not be reached. What you did is still here and is tried again with your next edit.'))
+    }
+  }))
   useEffect(() => { if (local === null) version.current = Math.max(version.current, route.draftVersion) }, [local, route.draftVersion])
 
   useEffect(() => {
     if (local === null || overtaken) return
     const checked = draftChange.omit({ draftVersion: true }).safeParse(local)
     if (!checked.success) { setFault(checked.error.issues[0]?.message ?? 'Something is missing.'); return }
-    const later = setTimeout(() => {
-      mutateAsync({ params: { id: route.id }, body: { draftVersion: version.current, ...local } }).then((saved) => {
-        version.current = saved.draftVersion
-        setFault(null)
-        setLocal((now) => (now === local ? null : now))
-      }, (error: unknown) => {
-        if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setOvertaken(true)
-        else setFault(sentenceOf(error, 'The server could not be reached. What you did is still here and is tried again with your next edit.'))
-      })
-    }, QUIET_MS)
+    const later = setTimeout(() => { save.current(local) }, QUIET_MS)
     return () => { clearTimeout(later) }
-  }, [local, overtaken, mutateAsync, route.id])
+  }, [local, overtaken])
 
   const back = past.at(-1)
   return {

@@ -3,7 +3,7 @@ import type { Domain } from '@flimbo/core/domains'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useChange } from '../api/index.ts'
 import { Sheet } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 
 const USUAL = 'usual'
 

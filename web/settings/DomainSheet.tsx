@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
 import { Copyable, counted, FormText, Sheet, When } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 
 interface Values { home: string; unknown: string; unknownText: string }
 const FIELDS = ['home', 'unknown', 'unknownText'] as const

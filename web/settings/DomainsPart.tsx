@@ -28,7 +28,7 @@ export function DomainsPart() {
     <>
       <Sheet title="Add a domain">
         <Stack direction="row" component="form" sx={{ gap: 1, alignItems: 'flex-start' }} onSubmit={(event) => { event.preventDefault(); void add() }}>
-          <TextField size="small" label="Host name" placeholder="qr.saltmarsh.example" value={host} onChange={(event) => { setHost(event.target.value); setFault(null) }} error={fault !== null} helperText={fault ?? 'One you own. You set two records for it, then press check.'} sx={{ width: 360 }} />
+          <TextField size="small" label="Host name" placeholder="go.example.com" value={host} onChange={(event) => { setHost(event.target.value); setFault(null) }} error={fault !== null} helperText={fault ?? 'One you own. You set two records for it, then press check.'} sx={{ width: 360 }} />
           <Button type="submit" variant="contained" startIcon={<AddIcon />} disabled={host.trim() === '' || create.isPending}>Add</Button>
         </Stack>
       </Sheet>

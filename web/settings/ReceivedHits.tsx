@@ -3,7 +3,7 @@ import { visitTagsApi } from '@flimbo/core/visitTags'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { counted, Sheet } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 
 const STEP = 20
 /** New hits are looked for this often: the collector is another's machine, which tells the office nothing by itself. */

@@ -3,13 +3,13 @@ import { Alert, Box, Button, FormControlLabel, IconButton, MenuItem, Stack, Swit
 import { hitAddress, hitBody, KIND_NAMES, TAG_KINDS, visitTag, visitTagsApi, type Firing, type QueueRow, type TagKind, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
 import { useChange } from '../api/index.ts'
 import { counted, moment, number } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 
 const FIRINGS: readonly (readonly [Firing, string])[] = [['page', 'on a light page on the way'], ['asked', 'on that page, once the visitor agrees'], ['server', 'from the server, after the redirect']]
 
 /** A visit such as the sample's, for showing what a hit looks like. */
 const SAMPLE: VisitValues = {
-  address: 'https://saltmarsh.example/timetable?utm_source=pier-poster', source: 'pier-poster', medium: 'print', campaign: 'summer-26', term: '', content: 'a2',
+  address: 'https://example.com/page?utm_source=poster', source: 'poster', medium: 'print', campaign: 'summer-26', term: '', content: 'a2',
   code: 'PIERWEST', country: 'DE', language: 'de', device: 'phone', time: '1782900000000', visit: '7b1fc0de',
 }
 

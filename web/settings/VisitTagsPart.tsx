@@ -3,7 +3,7 @@ import { Button, Skeleton, Stack, TextField, Typography } from '@mui/material'
 import { NO_TAGS, TAGS_MAX, VISIT_FIELDS, visitTagsApi, visitTagSettings, type VisitTag, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { useAnswer } from '../api/index.ts'
 import { Sheet, Trouble } from '../ui/index.ts'
-import { useSession } from '../workspace/index.ts'
+import { useSession } from '../session/index.ts'
 import { ReceivedHits } from './ReceivedHits.tsx'
 import { SaveBar } from './SaveBar.tsx'
 import { useSetting } from './useSetting.ts'
@@ -46,7 +46,7 @@ export function VisitTagsPart() {
             <Stack spacing={1.5} sx={{ maxWidth: 720 }}>
               <Typography variant="h3">What visitors are asked</Typography>
               <TextField size="small" multiline maxRows={4} label="In your words" value={consent.why} error={setting.faultOf('consent.why') !== undefined} helperText={setting.faultOf('consent.why') ?? 'Both answers lead on, and the answer is kept nowhere: whoever scans again is asked again.'} onChange={({ target }) => { setting.set({ ...value, consent: { ...consent, why: target.value.replace(/[\r\n]+/g, ' ') } }) }} />
-              <TextField size="small" label="Your privacy notice (optional)" placeholder="https://saltmarsh.example/privacy" value={consent.notice} error={setting.faultOf('consent.notice') !== undefined} helperText={setting.faultOf('consent.notice')} onChange={({ target }) => { setting.set({ ...value, consent: { ...consent, notice: target.value } }) }} />
+              <TextField size="small" label="Your privacy notice (optional)" placeholder="https://example.com/privacy" value={consent.notice} error={setting.faultOf('consent.notice') !== undefined} helperText={setting.faultOf('consent.notice')} onChange={({ target }) => { setting.set({ ...value, consent: { ...consent, notice: target.value } }) }} />
             </Stack>
           )}
           <SaveBar setting={setting} />

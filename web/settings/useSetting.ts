@@ -2,7 +2,7 @@ import type { Endpoint } from '@flimbo/core/api'
 import { useEffect, useState } from 'react'
 import type { z } from 'zod'
 import { fieldFaults } from '@flimbo/core/api'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { ApiProblem, newerOf, useAnswer, useChange } from '../api/index.ts'
 
 interface Versioned<T> { value: T; version: number }
 
@@ -37,9 +37,9 @@ export function useSetting<T>(read: Endpoint, write: Endpoint, schema: z.ZodType
       try {
         setDraft(await change.mutateAsync({ body: { value: checked.data, version: draft.version } } as never) as Versioned<T>)
       } catch (error) {
-        if (error instanceof ApiProblem && error.problem.status === 409) {
-          const { version } = error.problem.current as Versioned<T>
-          setDraft({ ...draft, version })
+        const newer = newerOf<Versioned<T>>(error)
+        if (newer) {
+          setDraft({ ...draft, version: newer.current.version })
           setTrouble('Someone saved these settings after you opened them. Nothing was overwritten. Save again to put yours in their place, or undo to see theirs.')
         } else setTrouble(error instanceof ApiProblem ? error.problem.detail : 'The settings could not be sent. Nothing was saved.')
       }

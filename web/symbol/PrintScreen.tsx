@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { hrefOf, useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { Copyable, Empty, Fact, Facts, number, Sheet, Trouble } from '../ui/index.ts'
+import { Copyable, Empty, Fact, Facts, number, PrintWarning, Sheet, Trouble } from '../ui/index.ts'
 import { Ruler } from './Ruler.tsx'
 import { SymbolPicture } from './SymbolPicture.tsx'
 
@@ -36,7 +36,7 @@ export function PrintScreen() {
       {codes.data && !code && (
         <Sheet><Empty title="Nothing to print yet" text="Symbols come with the pieces of the plan." action={<Button variant="contained" component={Link} to="../plan?new">Add a piece</Button>} /></Sheet>
       )}
-      {code && <Proof key={code.id} code={code} />}
+      {code && <Stack spacing={2}><PrintWarning origin={code.origin} /><Proof key={code.id} code={code} /></Stack>}
     </Box>
   )
 }

@@ -1,7 +1,7 @@
 import { MenuItem, TextField, type TextFieldProps } from '@mui/material'
 import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
 
-type Props<Values extends FieldValues> = Omit<TextFieldProps, 'name' | 'error' | 'defaultValue'> & {
+export type FormTextProps<Values extends FieldValues> = Omit<TextFieldProps, 'name' | 'error' | 'defaultValue'> & {
   control: Control<Values>
   name: Path<Values>
   /** Said under the field while nothing is wrong with it. */
@@ -9,7 +9,7 @@ type Props<Values extends FieldValues> = Omit<TextFieldProps, 'name' | 'error' |
 }
 
 /** A text field of a form; what is wrong with it stands under it. */
-export function FormText<Values extends FieldValues>({ control, name, hint, onBlur, ...rest }: Props<Values>) {
+export function FormText<Values extends FieldValues>({ control, name, hint, onBlur, ...rest }: FormTextProps<Values>) {
   return (
     <Controller
       control={control}
@@ -25,7 +25,7 @@ export function FormText<Values extends FieldValues>({ control, name, hint, onBl
 }
 
 /** A choice among a few, as a form field. */
-export function FormChoice<Values extends FieldValues>({ choices, ...rest }: Props<Values> & { choices: readonly { value: string | number; label: string }[] }) {
+export function FormChoice<Values extends FieldValues>({ choices, ...rest }: FormTextProps<Values> & { choices: readonly { value: string | number; label: string }[] }) {
   return (
     <FormText {...rest} select>
       {choices.map(({ value, label }) => <MenuItem key={value} value={value}>{label}</MenuItem>)}

@@ -1,6 +1,6 @@
 import { Autocomplete, TextField } from '@mui/material'
 import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
-import { ZONES } from './session.ts'
+import { ZONES } from '../session/index.ts'
 
 /** A time zone, found by typing a part of its name. */
 export function FormZone<Values extends FieldValues>({ control, name, hint }: { control: Control<Values>; name: Path<Values>; hint?: string }) {

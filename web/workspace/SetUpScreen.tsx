@@ -4,7 +4,7 @@ import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { FormText } from '../ui/index.ts'
 import { Entrance } from './Entrance.tsx'
-import { OWN_ZONE } from './session.ts'
+import { OWN_ZONE } from '../session/index.ts'
 import { FormZone } from './FormZone.tsx'
 
 /** The first visit to an empty installation: whoever is here becomes its owner. */

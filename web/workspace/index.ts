@@ -1,5 +1,3 @@
 export { FormZone } from './FormZone.tsx'
-export { OWN_ZONE, SessionContext, useSession } from './session.ts'
-export type { SignedIn } from './session.ts'
 export { SetUpScreen } from './SetUpScreen.tsx'
 export { SignInScreen } from './SignInScreen.tsx'

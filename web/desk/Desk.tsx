@@ -1,14 +1,16 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, Link, MenuItem, Pagination, Paper, Skeleton, Stack, TextField, Typography } from '@mui/material'
 import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { counted, day, Empty, number, Trouble, useKeys, LastScan } from '../ui/index.ts'
-import { CampaignDialog } from './CampaignDialog.tsx'
 import { Bounds } from './Bounds.tsx'
 import { Failing } from './Failing.tsx'
 import { Sparkline } from './Sparkline.tsx'
+
+// Forms come when somebody fills one in.
+const CampaignDialog = lazy(async () => ({ default: (await import('../campaigns/index.ts')).CampaignDialog }))
 
 const PAGE_SIZE = 24
 const SORTS = { lastScan: 'last scan first', scans: 'most scans first', name: 'by name', createdAt: 'newest first' } as const
@@ -53,7 +55,7 @@ export function Desk() {
       {data && data.total > PAGE_SIZE && (
         <Pagination sx={{ mt: 2 }} count={Math.ceil(data.total / PAGE_SIZE)} page={page + 1} onChange={(_event, to) => { setPage(to - 1) }} />
       )}
-      <CampaignDialog open={beginning} close={() => { setBeginning(false) }} />
+      {beginning && <Suspense fallback={null}><CampaignDialog open close={() => { setBeginning(false) }} /></Suspense>}
     </Box>
   )
 }

@@ -1,0 +1,2 @@
+export { OWN_ZONE, SessionContext, useSession, ZONES } from './session.ts'
+export type { SignedIn } from './session.ts'
