@@ -33,7 +33,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       countOf(tables.routes, inUse),
       countOf(tables.pages),
       reader.ask('tallies', 'campaign', among),
-      reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Date.now()),
+      reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Math.floor(Date.now() / 60_000)),
     ])
     return rows.map((row) => ({
       ...row,

@@ -1,6 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import {
-  buckets, countInto, dayIn, daysBefore, daysBetween, shiftDay, spanOfDays, unitFor,
+  buckets, countInto, daysBefore, daysBetween, spanOfDays, unitFor,
   type DestinationChange, type Period, type Results, type Span, type Unit,
 } from '@flimbo/core/results'
 import type { Tally } from '@flimbo/core/scans'
@@ -11,18 +11,14 @@ import { quarters, scopeCondition, type Within } from './quarters.ts'
 /** What is asked of the results: days of the campaign's zone, both included. */
 export type Question = Within & {
   readonly zone: string
-  readonly from?: string | undefined
-  readonly to?: string | undefined
+  readonly from: string
+  readonly to: string
   readonly unit?: Unit | undefined
   readonly compare: boolean
-  readonly now: number
   /** The campaign's value and the table that sorts its visits into channels. */
   readonly campaign: string
   readonly channels: readonly ChannelRule[]
 }
-
-/** Days shown where none are asked for. */
-const USUAL_DAYS = 30
 
 type CodeCount = Results['codes'][number] & { medium: string; source: string }
 
@@ -88,9 +84,7 @@ export function results(database: Sqlite.Database) {
   }
 
   return (question: Question): Results => {
-    const { zone, now, compare } = question
-    const to = question.to ?? dayIn(zone, now)
-    const from = question.from ?? shiftDay(to, 1 - USUAL_DAYS)
+    const { zone, from, to, compare } = question
     const unit = question.unit ?? unitFor(daysBetween(from, to))
     const span = spanOfDays(zone, from, to)
     const codes = codesOf(question, span)

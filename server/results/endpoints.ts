@@ -1,4 +1,4 @@
-import { resultsApi } from '@flimbo/core/results'
+import { dayIn, resultsApi, shiftDay } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
@@ -9,12 +9,18 @@ import type { Reader } from './reader.ts'
 /** The table that sorts a workspace's visits into channels. */
 export interface Channels { channelsOf(workspaceId: number): Promise<readonly ChannelRule[]> }
 
+/** Days shown where none are asked for. */
+const USUAL_DAYS = 30
+
 export function resultsEndpoints(mounts: Mounts, { database, reader, tagging }: { database: Database; reader: Reader; tagging: Channels }): void {
   mount(mounts, resultsApi.get, async ({ query: { compare, ...query }, who }) => {
     const { zone, utmCampaign } = await scopeOwner(database, who.workspace.id, query)
+    // The days, not the moment: what is asked again within a day is the same question.
+    const to = query.to ?? dayIn(zone, Date.now())
+    const from = query.from ?? shiftDay(to, 1 - USUAL_DAYS)
     const channels = await tagging.channelsOf(who.workspace.id)
     try {
-      return await reader.ask('results', { ...query, ...(await withinChannel(reader, query, utmCampaign, channels)), campaign: utmCampaign, channels, zone, compare: compare === 'yes', now: Date.now() })
+      return await reader.ask('results', { ...query, from, to, ...(await withinChannel(reader, query, utmCampaign, channels)), campaign: utmCampaign, channels, zone, compare: compare === 'yes' })
     } catch (error) {
       if (error instanceof Error && error.name === 'TooManyBuckets') throw wrongField('unit', error.message)
       throw error

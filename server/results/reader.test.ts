@@ -57,6 +57,17 @@ describe('questions to the reading thread', () => {
     await busy
   })
 
+  it('are asked although who asked the same before leaves, having the answer', async () => {
+    const first = answer()
+    const early = whileAsked(first, () => counted(12))
+    const busy = counted(3_000_000)
+    const late = whileAsked(answer(), () => counted(12))
+    expect(await early).toEqual([12])
+    first.emit('close')
+    expect(await late).toEqual([12])
+    await busy
+  })
+
   it('are no more than can be held; the rest are told to come again', async () => {
     const busy = counted(1_000_000)
     const all = await Promise.allSettled(Array.from({ length: WAITING_MAX + 5 }, (_, i) => counted(i + 1)))

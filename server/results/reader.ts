@@ -78,13 +78,15 @@ export function startReader(file: string): Reader {
         question = { key, query, values, askers: new Set() }
         waiting.set(key, question)
       }
-      const { askers } = question
+      const asked = question
+      const { askers } = asked
       const asker: Asker = { resolve, reject }
       askers.add(asker)
       signal?.addEventListener('abort', () => {
         if (!askers.delete(asker)) return
         reject(new Abandoned())
-        if (askers.size === 0) waiting.delete(key)
+        // The same may be asked anew meanwhile, by others: that one stays.
+        if (askers.size === 0 && waiting.get(key) === asked) waiting.delete(key)
       }, { once: true })
       next()
     }),

@@ -74,9 +74,8 @@ export function readScans(database: Sqlite.Database) {
       return { total, rows: rows.map(scanOf) }
     },
 
-    /** Counted scans of a workspace a minute over the hour before `now`, the current minute last. */
-    pulse(workspaceId: number, now: number): number[] {
-      const last = Math.floor(now / 60_000)
+    /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */
+    pulse(workspaceId: number, last: number): number[] {
       const rows = database
         .prepare(`SELECT at / 60000 AS minute, count(*) AS scans FROM scans
           WHERE apart IS NULL AND at >= ? AND codeId IN

@@ -15,15 +15,27 @@ const places = COLUMNS.map(([, from]) => ({ from, at: scanColumns.indexOf(from) 
 
 export const csvHeadings = `${writeTable([COLUMNS.map(([heading]) => heading)])}\r\n`
 
+/** So many different texts are kept as they are written: most of a file is the same few places, devices and codes. */
+const TEXTS_MAX = 50_000
+const texts = new Map<string, string>()
+
+function writtenText(text: string): string {
+  const known = texts.get(text)
+  if (known !== undefined) return known
+  if (texts.size >= TEXTS_MAX) texts.clear()
+  const fresh = writeTable([[guarded(text)]])
+  texts.set(text, fresh)
+  return fresh
+}
+
 function written(from: ScanColumn, cell: ScanCell): string {
   if (cell === null) return from === 'revision' ? '0' : ''
   if (from === 'at') return new Date(cell).toISOString()
   // Only text can be taken for a formula: a minus before a latitude is none.
-  return typeof cell === 'number' ? String(cell) : guarded(cell)
+  return typeof cell === 'number' ? String(cell) : writtenText(cell)
 }
 
 /** Some scans as lines of the file. */
 export function csvLines(scans: readonly (readonly ScanCell[])[]): string {
-  if (scans.length === 0) return ''
-  return `${writeTable(scans.map((scan) => places.map(({ from, at }) => written(from, scan[at] ?? null))))}\r\n`
+  return scans.map((scan) => `${places.map(({ from, at }) => written(from, scan[at] ?? null)).join(',')}\r\n`).join('')
 }

@@ -56,7 +56,7 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   })
 
   mount(mounts, scansApi.pulse, async ({ who }) => {
-    const minutes = await reader.ask('pulse', who.workspace.id, Date.now())
+    const minutes = await reader.ask('pulse', who.workspace.id, Math.floor(Date.now() / 60_000))
     return { minutes, total: minutes.reduce((sum, n) => sum + n, 0) }
   })
 
