@@ -1,4 +1,5 @@
-// npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run.
+// npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run; then at a steady
+// pace beside what the office does. `--rounds 0` leaves out the first part.
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
@@ -8,6 +9,7 @@ import { parseArgs } from 'node:util'
 import { NO_RULES } from '@flimbo/core/routing'
 import { readConfig } from '@flimbo/server/config'
 import { fillCodes } from '../fill.ts'
+import { besideTheOffice } from './beside.ts'
 import { fire, type Shots } from './fire.ts'
 import { TWENTY_LANES } from './twentyLanes.ts'
 
@@ -17,9 +19,11 @@ const { values } = parseArgs({
     seconds: { type: 'string', default: '4' },
     rounds: { type: 'string', default: '8' },
     connections: { type: 'string', default: '64' },
+    pace: { type: 'string', default: '400' },
+    beside: { type: 'string', default: '12' },
   },
 })
-const [codes, seconds, rounds, connections] = [values.codes, values.seconds, values.rounds, values.connections].map(Number) as [number, number, number, number]
+const [codes, seconds, rounds, connections, pace, beside] = [values.codes, values.seconds, values.rounds, values.connections, values.pace, values.beside].map(Number) as [number, number, number, number, number, number]
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
 const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: '4190', FLIMBO_DOOR_PORT: '4191', FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
@@ -36,11 +40,13 @@ async function started(script: string, port: number): Promise<ChildProcess> {
   throw new Error(`${script} did not start`)
 }
 
-/** Resident memory now and at its highest, as the kernel counts it. */
+/** Resident memory of a process and of those it started, now and at its highest, as the kernel counts it. */
 function memoryOf({ pid = 0 }: ChildProcess): string {
-  const status = readFileSync(`/proc/${String(pid)}/status`, 'utf8')
-  const megabytes = (name: string) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)?.[1] ?? 0) / 1024)
-  return `${String(megabytes('VmRSS'))} MB, at most ${String(megabytes('VmHWM'))} MB`
+  const started = readFileSync(`/proc/${String(pid)}/task/${String(pid)}/children`, 'utf8').trim().split(' ').filter(Boolean)
+  const megabytes = (name: string) => [String(pid), ...started]
+    .map((each) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(readFileSync(`/proc/${each}/status`, 'utf8'))?.[1] ?? 0) / 1024))
+  const shown = (parts: readonly number[]) => `${String(parts.reduce((sum, n) => sum + n, 0))} MB${parts.length > 1 ? ` (${parts.join(' + ')})` : ''}`
+  return `${shown(megabytes('VmRSS'))}, at most ${shown(megabytes('VmHWM'))}`
 }
 
 const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0
@@ -50,6 +56,20 @@ function report(name: string, shots: readonly Shots[]): void {
   const all = shots.flatMap((each) => [...each.latencies]).sort((a, b) => a - b)
   const at = (part: number) => (all[Math.floor(all.length * part)] ?? 0).toFixed(2)
   console.log(`${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(0.5)} ms   p99 ${at(0.99)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`)
+}
+
+function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: readonly Shots[]): void {
+  report('front door, no lanes', door)
+  report('front door, 20 lanes, 10 by place', lanes)
+  report('bare Express 5 res.redirect', express)
+  // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
+  const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
+    const ratios = ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)).sort((a, b) => a - b)
+    console.log(`${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`)
+  }
+  compare('no lanes against bare Express', door, express, 'at least 1.5')
+  compare('20 lanes against bare Express', lanes, express, 'at least 1.5')
+  compare('20 lanes against none', lanes, door, 'at least 0.75')
 }
 
 const { databaseFile } = readConfig(env)
@@ -73,19 +93,10 @@ try {
     lanes.push(await fire(4191, laned, connections, seconds))
     express.push(await fire(EXPRESS_PORT, slugs, connections, seconds))
   }
-  report('front door, no lanes', door)
-  report('front door, 20 lanes, 10 by place', lanes)
-  report('bare Express 5 res.redirect', express)
-  // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
-  const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
-    const ratios = ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)).sort((a, b) => a - b)
-    console.log(`${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`)
-  }
-  compare('no lanes against bare Express', door, express, 'at least 1.5')
-  compare('20 lanes against bare Express', lanes, express, 'at least 1.5')
-  compare('20 lanes against none', lanes, door, 'at least 0.75')
+  if (rounds > 0) reportRounds(door, lanes, express)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
   console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
+  if (beside > 0) await besideTheOffice({ office: 4190, door: 4191 }, plain, pace, beside)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')

@@ -3,7 +3,7 @@ import SearchIcon from '@mui/icons-material/Search'
 import { Box, Button, Divider, IconButton, Link, ListItemText, Menu, MenuItem, Stack, Tooltip, Typography } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { workspaceApi } from '@flimbo/core/workspace'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link as RouterLink, useLocation, useNavigate } from 'react-router'
 import { useChange } from '../api/index.ts'
 import { useKeys } from '../ui/index.ts'
@@ -15,10 +15,17 @@ import { WhereIAm } from './WhereIAm.tsx'
 const FindAnything = lazy(async () => ({ default: (await import('./FindAnything.tsx')).FindAnything }))
 const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }))
 
-/** Whether something was ever so. */
-function useOnce(now: boolean): boolean {
+/** After so long the screen that was asked for is there, and what keys open is fetched: what is typed right after the key is theirs. */
+const FETCHED_MS = 300
+
+/** Whether something was ever so, or might be so at any moment. */
+function useSoon(now: boolean): boolean {
   const [was, setWas] = useState(now)
   if (now && !was) setWas(true)
+  useEffect(() => {
+    const timer = setTimeout(() => { setWas(true) }, FETCHED_MS)
+    return () => { clearTimeout(timer) }
+  }, [])
   return was || now
 }
 
@@ -28,8 +35,8 @@ const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
 export function TopBar() {
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)
-  const wasFinding = useOnce(finding)
-  const wereKeysShown = useOnce(keysShown)
+  const isFindingThere = useSoon(finding)
+  const areKeysThere = useSoon(keysShown)
   const navigate = useNavigate()
   const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
@@ -55,10 +62,10 @@ export function TopBar() {
       </Button>
       <Pulse />
       <PersonMenu showKeys={() => { setKeysShown(true) }} />
-      {/* Once asked for they stay, so that they close as they opened. */}
+      {/* They stay, so that they close as they opened. */}
       <Suspense fallback={null}>
-        {wasFinding && <FindAnything open={finding} close={() => { setFinding(false) }} />}
-        {wereKeysShown && <KeyList open={keysShown} close={() => { setKeysShown(false) }} />}
+        {isFindingThere && <FindAnything open={finding} close={() => { setFinding(false) }} />}
+        {areKeysThere && <KeyList open={keysShown} close={() => { setKeysShown(false) }} />}
       </Suspense>
     </Stack>
   )

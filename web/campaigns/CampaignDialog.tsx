@@ -31,6 +31,7 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
   const { control, handleSubmit, reset, setError, setValue, formState } = useForm<Values>({
+    defaultValues: { name: '', utmCampaign: '', zone: workspace.zone, startsOn: '', endsOn: '', domain: USUAL },
     resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({ ...sent(values), ...(campaign ? { version } : {}) })),
   })
 

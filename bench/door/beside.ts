@@ -1,0 +1,95 @@
+import { get } from 'node:http'
+import { paced, type Paced } from './paced.ts'
+
+/** What is wanted: p99 beside the office's work, against p99 of the quiet door in the same run. */
+const WANTED = 1.3
+const IMPORT_ROWS = 10_000
+const MOVED = 20_000
+const SCREENS = 20
+const PIECES_AT_ONCE = 20_000
+
+interface Import { id: string; stage: string; sentence: string }
+
+/** The front door at a steady pace while the office is quiet, and beside each heavy thing it can be asked for. */
+export async function besideTheOffice(ports: { office: number; door: number }, slugs: readonly string[], perSecond: number, seconds: number): Promise<void> {
+  const office = `http://localhost:${String(ports.office)}`
+  const signedIn = await fetch(`${office}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'bench@saltmarsh.example', password: 'bench bench bench' }) })
+  const cookie = signedIn.headers.get('set-cookie')?.split(';', 1)[0] ?? ''
+  async function ask<T>(method: string, path: string, body?: string, type = 'application/json'): Promise<T> {
+    const answer = await fetch(`${office}/api${path}`, { method, body: body ?? null, headers: { cookie, ...(body === undefined ? {} : { 'content-type': type }) } })
+    const text = await answer.text()
+    if (!answer.ok) throw new Error(`${method} ${path}: ${text.slice(0, 300)}`)
+    return (answer.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T
+  }
+  const rest = (ms: number) => new Promise<void>((resolve) => { setTimeout(resolve, ms) })
+  const campaign = (name: string) => ask<{ id: number }>('POST', '/campaigns', JSON.stringify({ name, zone: 'Europe/Berlin', utmCampaign: name }))
+  /** Does something over and over for as long as a round takes. @returns how often */
+  const over = (what: () => Promise<unknown>) => async () => {
+    const end = performance.now() + seconds * 1000
+    let times = 0
+    for (; performance.now() < end; times++) await what()
+    return `${String(times)} times`
+  }
+
+  let imports = 0
+  async function importRows(): Promise<string> {
+    const name = `imported-${String(++imports)}`
+    const { id } = await campaign(name)
+    const lines = Array.from({ length: IMPORT_ROWS }, (_, i) => `${name}-${String(i)},Table card ${String(i)},print,table-card,card-${String(i)},30,https://saltmarsh.example/menu/${String(i % 50)}`)
+    const read = await ask<Import>('POST', `/imports?campaignId=${String(id)}&name=bench.csv`, ['Key,Piece,Medium,Source,Content,Size mm,Destination', ...lines].join('\r\n'), 'application/octet-stream')
+    let state = await ask<Import>('POST', `/imports/${read.id}/runs`, JSON.stringify({ lines: 'all' }))
+    while (state.stage === 'running') {
+      await rest(50)
+      state = await ask<Import>('GET', `/imports/${read.id}`)
+    }
+    if (state.stage !== 'done') throw new Error(state.sentence)
+    return `${String(IMPORT_ROWS)} rows`
+  }
+
+  let [from, to] = [1, (await campaign('elsewhere')).id]
+  async function move(): Promise<string> {
+    const ids = Array.from({ length: MOVED }, (_, i) => i + 1)
+    for (let i = 0; i < MOVED; i += PIECES_AT_ONCE) await ask('POST', '/codes/moves', JSON.stringify({ ids: ids.slice(i, i + PIECES_AT_ONCE), campaignId: to, routeId: null }))
+    ;[from, to] = [to, from]
+    return `${String(MOVED)} pieces`
+  }
+
+  /** A stream of what happens, opened as a screen opens it, and the sums read anew as often as a screen reads them. */
+  async function screens(): Promise<string> {
+    let bytes = 0
+    const open = Array.from({ length: SCREENS }, () => {
+      const asking = get(`${office}/api/events`, { headers: { cookie } }, (response) => { response.on('data', (part: Buffer) => { bytes += part.length }).on('error', () => undefined) })
+      return asking.on('error', () => undefined)
+    })
+    await Promise.all(Array.from({ length: SCREENS }, async (_, i) => {
+      await rest(i * 200)
+      await over(async () => { await ask('GET', '/results?campaignId=1&compare=yes'); await ask('GET', '/campaigns?pageSize=50'); await rest(15_000) })()
+    }))
+    for (const each of open) each.destroy()
+    return `${String(SCREENS)} screens, ${String(Math.round(bytes / 1024))} kB`
+  }
+
+  const quiet = () => rest(seconds * 1000).then(() => '')
+  const works: readonly (readonly [name: string, work: () => Promise<string>])[] = [
+    ['importing', importRows],
+    ['moving', move],
+    ['heavy results', over(() => Promise.all([ask('GET', '/results?campaignId=1&from=2020-01-01&compare=yes'), ask('GET', '/codes?campaignId=1&pageSize=500&sort=scans&order=desc')]))],
+    ['a CSV of all scans', over(() => ask('GET', '/scans.csv?campaignId=1'))],
+    ['live screens', screens],
+  ]
+
+  const sorted = ({ latencies }: Paced) => [...latencies].sort((a, b) => a - b)
+  const at = (ms: readonly number[], part: number) => ms[Math.floor(ms.length * part)] ?? 0
+  console.log(`\nThe door at ${String(perSecond)} scans/s, each thing beside the quiet door just before it (p99 wanted: at most ${String(WANTED)} times)`)
+  for (const [name, work] of works) {
+    const still = sorted(await paced(ports.door, slugs, perSecond, quiet()))
+    const began = performance.now()
+    const working = work()
+    const { others, ...busy } = await paced(ports.door, slugs, perSecond, working)
+    const took = performance.now() - began
+    const ms = sorted({ ...busy, others })
+    const shown = (all: readonly number[]) => `p50 ${at(all, 0.5).toFixed(2)}  p99 ${at(all, 0.99).toFixed(2)}  longest ${(all.at(-1) ?? 0).toFixed(0)} ms`
+    console.log(`${name.padEnd(20)} ${shown(ms)}   quiet: ${shown(still)}   p99 ${(at(ms, 0.99) / at(still, 0.99)).toFixed(2)} times   ${await working} in ${(took / 1000).toFixed(1)} s, ${String(others)} not 302`)
+    await rest(1000)
+  }
+}
