@@ -67,7 +67,7 @@ describe('visit tags', () => {
     await row(1).getByLabel('Name').fill('Crowd')
     await row(1).getByLabel('Its ID').fill('A-9')
     await row(1).getByLabel('Address its hits go to').fill(collector('px?id={id}&source={source}&medium={medium}&campaign={campaign}'))
-    await row(1).getByText(`GET ${collector('px?id=A-9&source=pier-poster')}`).waitFor()
+    await row(1).getByText(`GET ${collector('px?id=A-9&source=poster')}`).waitFor()
     for (const [n, name, address] of [[2, 'Stuck', collector('slow')], [3, 'Box', collector('container.js')], [4, 'Server', 'https://collector.example/mp?source={source}']] as const) {
       await page.getByRole('button', { name: 'Add a tag' }).press('Enter')
       await row(n).getByLabel('Name').fill(name)

@@ -53,6 +53,13 @@ describe('User-Agent', () => {
     if (systemVersion) expect(deviceOf(userAgent).systemVersion).toBe(systemVersion)
   })
 
+  it('keep no more of a user agent than a version', () => {
+    const long = deviceOf(`Mozilla/5.0 (Linux; Android ${'1'.repeat(400)}${'.2'.repeat(200)}; X) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/126.0.0.0 Mobile Safari/537.36`)
+    const words = deviceOf('Mozilla/5.0 (Linux; Android somebody@saltmarsh.example; X) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/126.0.0.0 Mobile Safari/537.36')
+    expect(long.systemVersion.length).toBeLessThan(25)
+    expect(words.systemVersion).not.toContain('@')
+  })
+
   it('is read whatever it says', () => {
     fc.assert(fc.property(fc.string({ unit: 'binary', maxLength: 600 }), (userAgent) => { expect(typeof deviceOf(userAgent).system).toBe('string') }))
   })

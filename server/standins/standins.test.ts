@@ -27,6 +27,12 @@ describe('the destination site', () => {
     expect((await http('GET', port, '/', { host: 'elsewhere.test' })).status).toBe(404)
     expect(['saltmarsh.example', 'example', 'notexample', 'saltmarsh.example.test'].map(isStandInHost)).toEqual([true, true, false, false])
   })
+  it('lives through addresses that are none', async () => {
+    for (const path of ['//', '///', '/at/', '/at//', '/at/saltmarsh.example//', '//saltmarsh.example', '/%', '/at/%', '/at/[::1/x']) {
+      expect((await http('GET', port, path, { host: 'saltmarsh.example' })).status).toBeLessThan(500)
+    }
+    expect((await http('GET', port, '/timetable', { host: 'saltmarsh.example' })).status).toBe(200)
+  })
   it('shows values as text, whatever they are', async () => {
     const { body } = await http('GET', port, `/at/saltmarsh.example/x?a=${encodeURIComponent('<script>alert("1")</script>')}`)
     expect(body).not.toContain('<script>')

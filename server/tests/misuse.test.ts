@@ -126,9 +126,9 @@ const fieldsOf = (schema: z.ZodType | undefined): string[] => {
   if (!schema) return []
   const json = jsonSchemaOf(schema)
   const all = [json, ...((json.anyOf ?? []) as Json[])]
-  return [...new Set(all.flatMap(({ properties }) => Object.keys((properties ?? {}) as object)))]
+  return [...new Set(all.flatMap(({ properties = {} }) => Object.keys(properties as Json)))]
 }
-const sampleOf = (schema: z.ZodType | undefined) => (schema ? sample(jsonSchemaOf(schema)) : {})
+const sampleOf = (schema: z.ZodType | undefined): Json => (schema ? sample(jsonSchemaOf(schema)) as Json : {})
 
 /** What no field is meant for. Numbers for counts among them, so that the largest of each is asked for. */
 const QUERY_VALUES = ['', '0', '-1', '1e309', '9007199254740993', '9999-12-31', '0002-01-01', '2200-12-31', '1970-01-01', 'x'.repeat(10_000), '%00', '\u202e', '[[[[', 'null', '{"$gt":""}', "' OR 1=1 --"]

@@ -1,13 +1,15 @@
 import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { liveEvent } from '@flimbo/core/scans'
-import { SUMMED_PATHS, withScans, type Line } from './liveFigures.ts'
+import { COUNTED, SUMMED_PATHS, withScans, type Line } from './liveFigures.ts'
 import { paced } from './paced.ts'
 
 /** Scans gather for so long before figures move. */
 const FIGURES = { soonMs: 500, everyMs: 500, spreadMs: 0 }
 /** What the server must sum is read anew soon after a quiet time, and then every quarter of a minute at most. */
 const SUMS = { soonMs: 700, everyMs: 15_000, spreadMs: 5000 }
+/** What was worked out from the stream is read anew after so long: an answer and a stream may cross on the way. */
+const COUNTS = { soonMs: 45_000, everyMs: 60_000, spreadMs: 30_000 }
 /** After somebody's change everything shown is read anew. */
 const CHANGES = { soonMs: 700, everyMs: 1500, spreadMs: 500 }
 
@@ -40,6 +42,7 @@ export function useLive(): void {
       lines = []
     }, FIGURES)
     const sums = paced(() => { if (!document.hidden) readAgain((path) => SUMMED_PATHS.has(path)) }, SUMS)
+    const counts = paced(() => { if (!document.hidden) readAgain((path) => path in COUNTED) }, COUNTS)
     const changes = paced(() => { readAgain((path) => path !== '/session' && path !== '/phone') }, CHANGES)
 
     function open(): void {
@@ -64,6 +67,7 @@ export function useLive(): void {
       lines.push(...event.data.scans)
       figures.want()
       sums.want()
+      counts.want()
     }
     open()
     const shown = () => { if (!document.hidden) sums.want() }
@@ -72,7 +76,7 @@ export function useLive(): void {
       document.removeEventListener('visibilitychange', shown)
       stream?.close()
       if (reopen) clearTimeout(reopen)
-      for (const each of [figures, sums, changes]) each.stop()
+      for (const each of [figures, sums, counts, changes]) each.stop()
     }
   }, [queries])
 }

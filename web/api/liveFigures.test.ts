@@ -26,6 +26,14 @@ describe('an answer with some scans more', () => {
     expect(withScans('/codes/:id', thing, [line({})], 0, 0)).toBe(thing)
   })
 
+  it('counts nothing twice that was stored before the answer was read', () => {
+    const thing = { id: 1, scans: tally }
+    expect(withScans('/codes/:id', thing, [line({ at: 4000 }), line({ at: 3000 })], 0, 0)).toBe(thing)
+    expect(withScans('/codes/:id', thing, [line({ at: 4000 }), line({ at: 4001 })], 0, 0)).toEqual({ id: 1, scans: { scans: 11, uniques: 5, lastAt: 4001 } })
+    const none = { id: 1, scans: { scans: 0, uniques: 0, lastAt: null } }
+    expect(withScans('/codes/:id', none, [line({ at: 1 })], 0, 0)).toMatchObject({ scans: { scans: 1 } })
+  })
+
   it('does not count what was kept apart', () => {
     const thing = { id: 1, scans: tally }
     expect(withScans('/codes/:id', thing, [line({ count: 0, uniques: 0, apart: 3, at: 9000 })], 0, 0)).toEqual(thing)

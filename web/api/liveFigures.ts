@@ -31,7 +31,8 @@ function added(tally: Tally, lines: readonly Line[]): Tally {
 }
 
 function withCounts<T extends Counted>(thing: T, of: Of, lines: readonly Line[]): T {
-  const own = lines.filter((line) => of(line) === thing.id)
+  // An answer that was read after these scans were stored has them already: its last scan is no earlier than theirs.
+  const own = lines.filter((line) => of(line) === thing.id && line.at > (thing.scans.lastAt ?? -1))
   if (own.length === 0) return thing
   const scans = added(thing.scans, own)
   const { recent } = thing as { recent?: readonly number[] }
