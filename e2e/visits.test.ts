@@ -31,7 +31,9 @@ async function choose(names: readonly string[]): Promise<void> {
   const { page } = office
   await page.goto(`${server.office}/campaigns/1/routes?route=${String(code.routeId)}`)
   await page.getByRole('button', { name: /^On the way/ }).press('Enter')
-  for (const box of await page.getByRole('group', { name: 'Visit tags' }).getByRole('checkbox').all()) {
+  const boxes = page.getByRole('group', { name: 'Visit tags' }).getByRole('checkbox')
+  await boxes.nth(3).waitFor({ state: 'attached' })
+  for (const box of await boxes.all()) {
     const label = await box.locator('xpath=ancestor::label').innerText()
     if ((await box.isChecked()) !== names.some((name) => label.startsWith(name))) await box.press('Space')
   }
