@@ -26,7 +26,7 @@ const { values } = parseArgs({
 const [codes, seconds, rounds, connections, pace, beside] = [values.codes, values.seconds, values.rounds, values.connections, values.pace, values.beside].map(Number) as [number, number, number, number, number, number]
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
-const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: '4190', FLIMBO_DOOR_PORT: '4191', FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
+const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: '4193', FLIMBO_DOOR_PORT: '4191', FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
 const EXPRESS_PORT = 4192
 /** Every short link that is fired at has been asked for once by then, and both servers are compiled. */
 const WARM_SECONDS = 15
@@ -96,7 +96,7 @@ try {
   if (rounds > 0) reportRounds(door, lanes, express)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
   console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
-  if (beside > 0) await besideTheOffice({ office: 4190, door: 4191 }, plain, pace, beside)
+  if (beside > 0) await besideTheOffice({ office: 4193, door: 4191 }, plain, pace, beside)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')
