@@ -51,8 +51,10 @@ export async function noteWhole(manager: EntityManager): Promise<void> {
   await manager.query('INSERT INTO undo_log (statement) VALUES (?)', [WHOLE])
 }
 
+export type LeftOver = 'nothing' | 'whole' | 'half'
+
 /** What is to be done with the log: nothing, clear it, or take back what it notes. */
-export async function leftOver(manager: EntityManager): Promise<'nothing' | 'whole' | 'half'> {
+export async function leftOver(manager: EntityManager): Promise<LeftOver> {
   const [last] = await manager.query<Entry[]>('SELECT id, statement FROM undo_log ORDER BY id DESC LIMIT 1')
   if (!last) return 'nothing'
   return last.statement === WHOLE ? 'whole' : 'half'

@@ -79,6 +79,23 @@ describe('a large write', () => {
     expect(told).toBeGreaterThan(0)
   })
 
+  it('that is whole stays, although its log could not be cleared before the next one fails', async () => {
+    const other = new Sqlite(file)
+    other.exec("CREATE TRIGGER no_room BEFORE DELETE ON undo_log BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    await database.writeInTurns(work)
+    const after = (everything() as unknown[]).slice(0, -1)
+    await expect(database.writeInTurns(work)).rejects.toThrow('full')
+    other.exec('DROP TRIGGER no_room')
+    other.close()
+    await expect(database.writeInTurns(async (manager, turns) => {
+      await turns.begin()
+      await manager.update(tables.codes, { id: 9 }, { name: 'Half' })
+      await turns.rest()
+      throw new Error('No')
+    })).rejects.toThrow('No')
+    expect(everything()).toEqual([...after, []])
+  })
+
   it('that a process left half done is taken back when the database is opened', async () => {
     const before = everything()
     const copy = `${file}-killed`

@@ -1,7 +1,8 @@
 import { setTimeout } from 'node:timers/promises'
 import type { EntityManager } from 'typeorm'
 import { whenFree } from '../sqlite/index.ts'
-import { clearSome, leftOver, noteWhole, startNoting, stopNoting, takeBackSome } from './undo.ts'
+import { queue } from '../threads/index.ts'
+import { clearSome, leftOver, noteWhole, startNoting, stopNoting, takeBackSome, type LeftOver } from './undo.ts'
 
 /** How long a large write holds the lock before scans get theirs. */
 const TURN_MS = 3
@@ -40,26 +41,14 @@ export interface Writing {
   onTakenBack(listener: () => void): void
 }
 
-/** One after the other, whatever becomes of each. */
-function queue() {
-  let last: Promise<unknown> = Promise.resolve()
-  return {
-    run<T>(work: () => Promise<T>): Promise<T> {
-      const result = last.then(work)
-      last = result.catch(() => undefined)
-      return result
-    },
-    empty: () => last,
-  }
-}
-
 /** Writing on one connection. What an earlier process left half done is taken back before anything else. */
 export async function writing(manager: EntityManager): Promise<Writing & { finish(): Promise<void> }> {
   /** Who may change the office's tables, and who has the connection. */
   const office = queue()
   const connection = queue()
   const listeners: (() => void)[] = []
-  let isHalf = false
+  /** What a large write has left in the log that could not be put in order yet. */
+  let left: LeftOver = 'nothing'
   // Waiting is done by `whenFree`, off this thread.
   await manager.query('PRAGMA busy_timeout = 0')
 
@@ -87,12 +76,12 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   /** Takes back, or clears, what a large write noted. */
   async function tidy(): Promise<void> {
     const state = await connection.run(() => leftOver(manager))
-    isHalf = state === 'half'
+    left = state
     if (state === 'nothing') return
     const some = state === 'whole' ? clearSome : takeBackSome
     while (await transaction(some, false)) await setTimeout(GAP_MS)
     if (state === 'half') for (const listener of listeners) listener()
-    isHalf = false
+    left = 'nothing'
   }
 
   /** The turns of one large write, and what ends the one under way where the work failed. */
@@ -131,26 +120,31 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   }
 
   async function large<T>(work: (manager: EntityManager, turns: Turns) => Promise<T>): Promise<T> {
+    // What an earlier one noted must be gone: taking this one back would take that one back with it.
+    if (left !== 'nothing') await tidy()
     await connection.run(() => startNoting(manager))
     const turns = turnsOf()
     try {
       const result = await work(manager, turns)
       await turns.rest()
       await transaction(noteWhole)
+      left = 'whole'
       return result
     } catch (error) {
       await turns.abandon()
-      isHalf = true
+      left = 'half'
       throw error
     } finally {
       await connection.run(() => stopNoting(manager))
-      await tidy()
+      // What is whole is so whether or not there is room to clear its log; that is then done before the next one.
+      if (left === 'whole') await tidy().catch(() => undefined)
+      else await tidy()
     }
   }
 
   const inOffice = <T>(work: () => Promise<T>): Promise<T> => office.run(async () => {
     // Where there was no room to take something back in, there may be now.
-    if (isHalf) await tidy()
+    if (left === 'half') await tidy()
     return work()
   })
 

@@ -77,16 +77,15 @@ interface Limited { id: number; rules: string }
 async function countLimited(runner: QueryRunner, now: number): Promise<void> {
   const routes = await runner.query(`SELECT id, rules FROM routes WHERE json_extract(rules, '$.life.limit') IS NOT NULL
     OR json_extract(rules, '$.life.daily') IS NOT NULL`) as Limited[]
-  const count = async (routeId: number, from: number, before: number) => {
-    const [found] = await runner.query(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`,
-      [routeId, from, before]) as { scans: number }[]
+  const count = async (routeId: number, from: number) => {
+    const [found] = await runner.query(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`, [routeId, from]) as { scans: number }[]
     return found?.scans ?? 0
   }
   for (const { id, rules } of routes) {
     const { life } = JSON.parse(rules) as Rules & { life: Life }
     const day = dayIn(life.zone, now)
-    const total = await count(id, life.countedFrom, Number.MAX_SAFE_INTEGER)
-    const today = await count(id, startOfDay(life.zone, day), Number.MAX_SAFE_INTEGER)
+    const total = await count(id, life.countedFrom)
+    const today = await count(id, startOfDay(life.zone, day))
     await runner.query('INSERT INTO limits VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [id, life.countedFrom, life.zone, life.limit, life.daily, total, day, today])
   }
 }
