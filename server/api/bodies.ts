@@ -1,9 +1,8 @@
 import type { IncomingMessage } from 'node:http'
-import type { Worker } from 'node:worker_threads'
 import type { Endpoint } from '@flimbo/core/api'
-import { startThread } from '../threads/index.ts'
+import { limitedThread } from '../threads/index.ts'
 import { Refusal } from './errors.ts'
-import { readJson, type BodyRead } from './read.ts'
+import { readJson, valueOf, type BodyRead } from './read.ts'
 
 /** What the thread is asked to read. */
 export interface BodyOrder {
@@ -18,7 +17,6 @@ const OPEN_BYTES = 16 << 10
 /** From this size on, a body is read on a thread: others are answered meanwhile. */
 const THREAD_BYTES = 64 << 10
 const READ_MS = 20_000
-const IDLE_MS = 60_000
 /** So much of a body that is not taken is let by, so that its sender hears why. */
 const LET_BY_BYTES = 64 << 20
 
@@ -60,51 +58,17 @@ export interface Bodies {
   close(): Promise<void>
 }
 
+const tooTangled = { ok: false, kind: 'malformed', sentence: 'The request is too large or too tangled to be read. Send less at once.' } as const
+
 /** Reads bodies: small ones at once, large ones one after the other on a thread that a time limit ends. */
 export function bodyReader(): Bodies {
-  let thread: Worker | null = null
-  let idle: NodeJS.Timeout | null = null
-  let turn: Promise<unknown> = Promise.resolve()
-
-  async function close(): Promise<void> {
-    if (idle) clearTimeout(idle)
-    const ending = thread
-    thread = null
-    await ending?.terminate()
-  }
-
-  function onThread(order: BodyOrder): Promise<BodyRead> {
-    if (idle) clearTimeout(idle)
-    const working = (thread ??= startThread('bodies-thread', import.meta.url, {}, { maxOldGenerationSizeMb: 1024 }))
-    return new Promise((resolve) => {
-      const settle = (read: BodyRead) => {
-        clearTimeout(late)
-        working.off('message', settle).off('error', fail).off('exit', fail)
-        idle = setTimeout(() => { void close() }, IDLE_MS)
-        idle.unref()
-        resolve(read)
-      }
-      const fail = () => {
-        thread = null
-        void working.terminate()
-        settle({ ok: false, kind: 'malformed', sentence: 'The request is too large or too tangled to be read. Send less at once.' })
-      }
-      const late = setTimeout(fail, READ_MS)
-      working.once('message', settle).once('error', fail).once('exit', fail)
-      working.postMessage(order)
-    })
-  }
-
+  const thread = limitedThread<BodyOrder, BodyRead>('bodies-thread', import.meta.url, READ_MS)
   return {
     async read(request, described) {
       const bytes = await takeBytes(request, described.bytesMax ?? (described.open ? OPEN_BYTES : USUAL_BYTES))
       const { method, path, body } = described
-      const small = bytes.length < THREAD_BYTES
-      const result = small ? readJson(bytes, body) : await (turn = turn.then(() => onThread({ method, path, bytes }))) as BodyRead
-      if (result.ok) return result.value
-      if (result.kind === 'malformed') throw new Refusal('malformed', result.sentence)
-      throw new Refusal('invalid', result.fields.map(({ message }) => message).join(' '), { fields: result.fields })
+      return valueOf(bytes.length < THREAD_BYTES ? readJson(bytes, body) : await thread.ask({ method, path, bytes }) ?? tooTangled)
     },
-    close,
+    close: () => thread.close(),
   }
 }

@@ -4,7 +4,7 @@ import type { Endpoint } from '@flimbo/core/api'
 import { whileAsked } from './abandoned.ts'
 import { letBy, takeBytes, type Bodies } from './bodies.ts'
 import { Refusal, signedOut } from './errors.ts'
-import { checked } from './read.ts'
+import { checked, valueOf } from './read.ts'
 import type { SignedIn } from '../workspace/index.ts'
 
 /** What a handler gets: validated input, and who asks (null only at open endpoints). */
@@ -25,13 +25,6 @@ type In<S> = S extends z.ZodUndefined ? unknown : S extends z.ZodType ? z.input<
 type MaybeIn<S> = In<S> | Promise<In<S>>
 
 const NO_BYTES = new Uint8Array(0)
-
-function parse(schema: z.ZodType | undefined, value: unknown): unknown {
-  const read = checked(schema, value)
-  if (read.ok) return read.value
-  if (read.kind === 'malformed') throw new Refusal('malformed', read.sentence)
-  throw new Refusal('invalid', read.fields.map(({ message }) => message).join(' '), { fields: read.fields })
-}
 
 /** Whether somebody may do what an endpoint does: a viewer only looks, but keeps how they look at it. */
 function may({ method, own }: Endpoint, who: SignedIn): boolean {
@@ -63,8 +56,8 @@ export function mount<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
     const who = described.open ? null : await mounts.whoAsks(request)
     if (!described.open && !who) throw signedOut()
     if (who && !may(described, who)) throw new Refusal('forbidden', 'You may look but not change. Ask an admin to make you an editor.')
-    const params = parse(described.params, request.params) as Out<P>
-    const query = parse(described.query, request.query) as Out<Q>
+    const params = valueOf(checked(described.params, request.params)) as Out<P>
+    const query = valueOf(checked(described.query, request.query)) as Out<Q>
     const answer = await handler({
       params, query,
       body: (described.body ? await mounts.bodies.read(request, described) : undefined) as Out<B>,

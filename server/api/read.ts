@@ -1,4 +1,5 @@
 import { fieldFaults, isShallow, type Endpoint, type FieldFault } from '@flimbo/core/api'
+import { Refusal } from './errors.ts'
 
 /** What reading a body gave: what the contract makes of it, or what is wrong. */
 export type BodyRead =
@@ -14,6 +15,13 @@ export function checked(schema: Endpoint['body'], value: unknown): BodyRead {
   if (!schema) return { ok: true, value: undefined }
   const read = schema.safeParse(value)
   return read.success ? { ok: true, value: read.data } : { ok: false, kind: 'invalid', fields: fieldFaults(read.error).slice(0, FAULTS_MAX) }
+}
+
+/** What was read, for the handler. @throws Refusal with what is wrong */
+export function valueOf(read: BodyRead): unknown {
+  if (read.ok) return read.value
+  if (read.kind === 'malformed') throw new Refusal('malformed', read.sentence)
+  throw new Refusal('invalid', read.fields.map(({ message }) => message).join(' '), { fields: read.fields })
 }
 
 const malformed = (sentence: string): BodyRead => ({ ok: false, kind: 'malformed', sentence })

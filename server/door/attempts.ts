@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import ipaddr from 'ipaddr.js'
 import { LRUCache } from 'lru-cache'
+import { places } from '../threads/index.ts'
 
 /** Wrong passwords from one address at one route before each further one has to wait. */
 export const FREE_ATTEMPTS = 5
@@ -34,8 +35,7 @@ export function attempts(): Attempts {
   const key = randomBytes(32)
   const counts = new LRUCache<string, { wrong: number; until: number }>({ max: 50_000, ttl: WINDOW_MS })
   const keyOf = (routeId: number, address: string) => createHash('sha256').update(key).update(`${String(routeId)}/${networkOf(address)}`).digest('base64')
-  const waiting: (() => void)[] = []
-  let looking = 0
+  const looking = places(AT_ONCE)
   return {
     take(routeId, address, now) {
       const name = keyOf(routeId, address)
@@ -47,16 +47,12 @@ export function attempts(): Attempts {
     },
     giveBack(routeId, address) { counts.delete(keyOf(routeId, address)) },
     async inTurn(look) {
-      if (waiting.length >= WAITING_MAX) return null
-      if (looking >= AT_ONCE) await new Promise<void>((resolve) => { waiting.push(resolve) })
-      else looking++
+      if (looking.waiting() >= WAITING_MAX) return null
+      await looking.take()
       try {
         return await look()
       } finally {
-        // Whoever waits longest takes this one's place.
-        const next = waiting.shift()
-        if (next) next()
-        else looking--
+        looking.giveBack()
       }
     },
   }

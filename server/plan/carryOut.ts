@@ -51,7 +51,7 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
     }
     const { refused: [refused] } = await changeCodes(manager, house, sets, by, pace.turns)
     if (refused) throw new Refusal('invalid', `“${refused.name}”: ${refused.sentence} Nothing was imported.`)
-    pace.done(pieces.length + i + some.length)
+    pace.done?.(pieces.length + i + some.length)
   }
   return [...issued, ...changes.map(({ id }) => id)]
 }

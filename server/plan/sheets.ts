@@ -1,7 +1,6 @@
-import type { Worker } from 'node:worker_threads'
-import type { DryRunOptions, Encoding, KnownPiece, KnownRoute, Mapping, PlanLine } from '@flimbo/core/plan'
-import type { HouseRules, ValueCounts } from '@flimbo/core/tagging'
-import { startThread } from '../threads/index.ts'
+import type { DryRunOptions, Encoding, Mapping, PlanLine, PlanWorld } from '@flimbo/core/plan'
+import type { ValueCounts } from '@flimbo/core/tagging'
+import { limitedThread } from '../threads/index.ts'
 
 /** A file and, where a person said so, how it is to be read. */
 export interface SheetOrder {
@@ -16,13 +15,7 @@ export interface JudgeOrder {
   readonly rows: readonly (readonly string[])[]
   readonly mapping: Mapping
   readonly options: DryRunOptions
-  readonly world: {
-    readonly rules: HouseRules
-    readonly campaign: string
-    readonly domainId: number
-    readonly pieces: readonly KnownPiece[]
-    readonly routes: readonly KnownRoute[]
-    readonly taken: ReadonlySet<string>
+  readonly world: Pick<PlanWorld, 'rules' | 'campaign' | 'domainId' | 'pieces' | 'routes' | 'taken'> & {
     readonly values: ValueCounts
     readonly sameTags: ReadonlyMap<string, number>
     /** Everything that reaches the front door: no destination may lead there. */
@@ -40,8 +33,6 @@ export type Judged = { readonly ok: true; readonly lines: PlanLine[] } | { reado
 
 const TOO_MUCH = { ok: false, sentence: 'This file is too large or too tangled to be read. Split it, or save it as CSV.' } as const
 
-/** A thread that nobody needed for so long is ended, with all it kept. */
-const IDLE_MS = 60_000
 /** A file that takes longer is given up: others wait for their turn. */
 export const READ_MS = 30_000
 
@@ -57,48 +48,11 @@ export interface SheetReader {
  * file that unpacks into gigabytes, or never ends, ends only that thread.
  */
 export function sheetReader(limitMs = READ_MS): SheetReader {
-  let thread: Worker | null = null
-  let idle: NodeJS.Timeout | null = null
-  let turn: Promise<unknown> = Promise.resolve()
-
-  async function close(): Promise<void> {
-    if (idle) clearTimeout(idle)
-    const ending = thread
-    thread = null
-    await ending?.terminate()
-  }
-
-  function run<T>(order: TableOrder): Promise<T | typeof TOO_MUCH> {
-    if (idle) clearTimeout(idle)
-    const working = (thread ??= startThread('sheets-thread', import.meta.url, {}, { maxOldGenerationSizeMb: 1024 }))
-    return new Promise((resolve) => {
-      const settle = (result: T | typeof TOO_MUCH) => {
-        clearTimeout(late)
-        working.off('message', settle).off('error', end).off('exit', end)
-        idle = setTimeout(() => { void close() }, IDLE_MS)
-        idle.unref()
-        resolve(result)
-      }
-      const end = () => {
-        thread = null
-        void working.terminate()
-        settle(TOO_MUCH)
-      }
-      const late = setTimeout(end, limitMs)
-      working.once('message', settle).once('error', end).once('exit', end)
-      working.postMessage(order)
-    })
-  }
-
-  function inTurn<T>(order: TableOrder): Promise<T | typeof TOO_MUCH> {
-    const result = turn.then(() => run<T>(order))
-    turn = result
-    return result
-  }
-
+  const thread = limitedThread<TableOrder, unknown>('sheets-thread', import.meta.url, limitMs)
   return {
-    read: (order) => inTurn<SheetRead>({ work: 'read', order }),
-    judge: (order) => inTurn<Judged>({ work: 'judge', order }),
-    close,
+    // The thread answers each kind of work with what belongs to it.
+    read: async (order) => (await thread.ask({ work: 'read', order }) ?? TOO_MUCH) as SheetRead,
+    judge: async (order) => (await thread.ask({ work: 'judge', order }) ?? TOO_MUCH) as Judged,
+    close: () => thread.close(),
   }
 }

@@ -1,6 +1,6 @@
 import type { Worker } from 'node:worker_threads'
 import type { ScanFilter } from '../results/index.ts'
-import { startThread } from '../threads/index.ts'
+import { places, startThread } from '../threads/index.ts'
 
 /** What a thread is asked: to begin another file, or for the next lines of the one it makes. */
 export type CsvOrder = { readonly begin: ScanFilter } | 'next'
@@ -16,12 +16,10 @@ const IDLE_MS = 30_000
 /** Makes files of scans on threads of their own: no other question waits for one, and phones feel nothing of it. */
 export function scanFiles(file: string) {
   const idle: { readonly thread: Worker; readonly end: NodeJS.Timeout }[] = []
-  const waiting: (() => void)[] = []
-  let making = 0
+  const making = places(AT_ONCE)
 
   async function turn(): Promise<Worker> {
-    if (making >= AT_ONCE) await new Promise<void>((resolve) => { waiting.push(resolve) })
-    else making++
+    await making.take()
     const there = idle.pop()
     if (!there) return startThread('csv-thread', import.meta.url, { file })
     clearTimeout(there.end)
@@ -32,9 +30,7 @@ export function scanFiles(file: string) {
   function done(thread: Worker, isWell: boolean): void {
     if (isWell) idle.push({ thread, end: setTimeout(() => { drop(thread) }, IDLE_MS).unref() })
     else void thread.terminate()
-    const next = waiting.shift()
-    if (next) next()
-    else making--
+    making.giveBack()
   }
   function drop(thread: Worker): void {
     const at = idle.findIndex((each) => each.thread === thread)

@@ -1,1 +1,3 @@
+export { limitedThread } from './limited.ts'
 export { startThread } from './thread.ts'
+export { places, queue } from './turns.ts'
