@@ -2,7 +2,7 @@ import { Not, type EntityManager } from 'typeorm'
 import { copiedRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
 import { insertedId, insertMany, nextId, tables, type RevisionRow, type RouteRow } from '../database/index.ts'
 import { keptFor, keptNow, plainRoute, type By } from '../routing/index.ts'
-import { isLimited, keepLimit } from '../scans/index.ts'
+import { keepLimits } from '../scans/index.ts'
 import { issueCodes, type Pace } from './issue.ts'
 import { again } from './move.ts'
 
@@ -44,7 +44,7 @@ async function copyRoutes(manager: EntityManager, from: number, to: number, used
   }))
   const kept = await keptFor(manager, copies.map(({ rules }) => rules))
   await insertMany(manager, tables.routes, copies, turns)
-  for (const copy of copies) if (isLimited(copy.rules.life)) await keepLimit(manager, copy.id, copy.rules, at)
+  await keepLimits(manager, copies, at)
   await insertMany(manager, tables.revisions, copies.map((copy): RevisionRow => ({
     id: copy.revisionId, of: 'route', subjectId: copy.id, number: 1, at, personId, before: null, after: keptNow(copy, kept),
   })), turns)

@@ -6,7 +6,7 @@ import { wrongField } from '../api/index.ts'
 import { Not } from 'typeorm'
 import { findAmong, insertMany, nextId, ONE_TURN, tables, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type ShortLinkRow, type Snapshot, type Turns } from '../database/index.ts'
 import { keptOfRoute, plainRoute, type By } from '../routing/index.ts'
-import { isLimited, keepLimit } from '../scans/index.ts'
+import { keepLimits } from '../scans/index.ts'
 import { freeSlugs, holders, slugTaken } from './slugs.ts'
 
 /** What a revision of a code keeps: everything a person can change. */
@@ -26,10 +26,8 @@ export type PieceToIssue = Omit<CodeRow, 'id' | 'routeId' | 'slug' | 'version' |
 /** How many pieces are issued together: their turns, and what is told of how many are done. It may throw to take everything back. */
 export interface Pace {
   readonly turns: Turns
-  readonly done: (pieces: number) => void
+  readonly done?: (pieces: number) => void
 }
-
-export const AT_ONCE: Pace = { turns: ONE_TURN, done: () => undefined }
 
 /** So many pieces are made ready before they are stored. */
 const GROUP = 100
@@ -67,7 +65,7 @@ export async function checkKeys(manager: EntityManager, campaignId: number, keys
  * Issues pieces, in the caller's transaction: each with its short link and its first revision, and with
  * the routes that do not exist yet. @returns their numbers, in the same order
  */
-export async function issueCodes(manager: EntityManager, pieces: readonly PieceToIssue[], { personId, at }: By, slugLength: number, { turns, done }: Pace = AT_ONCE): Promise<number[]> {
+export async function issueCodes(manager: EntityManager, pieces: readonly PieceToIssue[], { personId, at }: By, slugLength: number, { turns, done }: Pace = { turns: ONE_TURN }): Promise<number[]> {
   if (pieces.length === 0) return []
   await turns.rest()
   for (const campaignId of new Set(pieces.map((piece) => piece.campaignId))) {
@@ -101,11 +99,11 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
       revisions.push({ ...first, id: revisionId++, of: 'code', subjectId: code.id, after: kept(code) })
     })
     await insertMany(manager, tables.routes, routes, turns)
-    for (const { id, rules } of routes) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+    await keepLimits(manager, routes, at)
     await insertMany(manager, tables.codes, codes, turns)
     await insertMany(manager, tables.shortLinks, links, turns)
     await insertMany(manager, tables.revisions, revisions, turns)
-    done(ids.length)
+    done?.(ids.length)
   }
   return ids
 }

@@ -94,7 +94,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     const slugLength = await slugLengthOf(database, workspaceId)
     const by = { personId: who.person.id, at: Date.now() }
-    const ids = await database.writeInTurns(async (manager, turns) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns, done: () => undefined }))
+    const ids = await database.writeInTurns(async (manager, turns) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns }))
     await told(workspaceId, ids)
     return { ids }
   })
@@ -121,7 +121,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
       const [first, ...rest] = pieces
       const sample = first ? await pieceToIssue(manager, campaign, first, domainId) : null
       const issued = sample ? [sample, ...rest.map(({ destination: _destination, routeId: _route, domainId: _domain, slug, ...fields }) => ({ ...sample, ...fields, slug: slug ?? null }))] : []
-      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength, { turns, done: () => undefined })
+      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength, { turns })
     })
     await told(workspaceId, ids)
     return { ids }

@@ -2,7 +2,7 @@ import { Not, type EntityManager } from 'typeorm'
 import { wrongField, Refusal } from '../api/index.ts'
 import { findAmong, insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type Turns } from '../database/index.ts'
 import { codesOnRoutes, keptOfRoute, type By } from '../routing/index.ts'
-import { isLimited, keepLimit } from '../scans/index.ts'
+import { keepLimits } from '../scans/index.ts'
 import { checkKeys, issueCodes, kept, type Pace, type PieceToIssue } from './issue.ts'
 
 /** The named codes of a workspace. @throws Refusal where one of them is not there */
@@ -60,7 +60,7 @@ export async function moveCodes(manager: EntityManager, rows: readonly CodeRow[]
   })
   await turns.begin()
   await insertMany(manager, tables.routes, routes.copies, turns)
-  for (const { id, rules } of routes.copies) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+  await keepLimits(manager, routes.copies, at)
   await updateMany(manager, tables.routes, routes.moved, turns)
   await insertMany(manager, tables.revisions, revisions, turns)
   await updateMany(manager, tables.codes, next, turns)

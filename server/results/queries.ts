@@ -23,7 +23,8 @@ export function readerQueries(database: Sqlite.Database) {
 }
 export type ReaderQueries = ReturnType<typeof readerQueries>
 
-export interface ReaderOrder { readonly id: number; readonly query: keyof ReaderQueries; readonly values: readonly unknown[] }
+/** Given one at a time; each is answered before the next. */
+export interface ReaderOrder { readonly query: keyof ReaderQueries; readonly values: readonly unknown[] }
 export type ReaderAnswer =
-  | { readonly id: number; readonly ok: true; readonly value: unknown }
-  | { readonly id: number; readonly ok: false; readonly name: string; readonly message: string }
+  | { readonly ok: true; readonly value: unknown }
+  | { readonly ok: false; readonly name: string; readonly message: string }

@@ -6,15 +6,15 @@ const { file } = workerData as { file: string }
 const database = new Sqlite(file, { readonly: true, timeout: 5000 })
 const queries = readerQueries(database)
 
-parentPort?.on('message', ({ id, query, values }: ReaderOrder) => {
+parentPort?.on('message', ({ query, values }: ReaderOrder) => {
   let answer: ReaderAnswer
   try {
     // The order's values were typed where it was given: `Reader.ask` takes them by the query's name.
     const run = queries[query] as (...given: unknown[]) => unknown
-    answer = { id, ok: true, value: run(...values) }
+    answer = { ok: true, value: run(...values) }
   } catch (error) {
     const { name, message } = error instanceof Error ? error : new Error(String(error))
-    answer = { id, ok: false, name, message }
+    answer = { ok: false, name, message }
   }
   parentPort?.postMessage(answer)
 })

@@ -34,7 +34,6 @@ export function startReader(file: string): Reader {
   const waiting = new Map<string, Question>()
   let current: Question | null = null
   let broken: Error | null = null
-  let last = 0
 
   function next(): void {
     if (current || broken) return
@@ -42,7 +41,7 @@ export function startReader(file: string): Reader {
     if (!first) return
     waiting.delete(first.key)
     current = first
-    thread.postMessage({ id: ++last, query: first.query, values: first.values } satisfies ReaderOrder)
+    thread.postMessage({ query: first.query, values: first.values } satisfies ReaderOrder)
   }
 
   thread.on('message', (answer: ReaderAnswer) => {
@@ -69,24 +68,21 @@ export function startReader(file: string): Reader {
       if (broken) { reject(broken); return }
       if (signal?.aborted) { reject(new Abandoned()); return }
       const key = JSON.stringify([query, values])
-      let question = waiting.get(key)
-      if (!question) {
-        if (waiting.size >= WAITING_MAX) {
-          reject(new Refusal('unavailable', 'More is being asked just now than can be worked out. Try again in a moment.'))
-          return
-        }
-        question = { key, query, values, askers: new Set() }
-        waiting.set(key, question)
+      const known = waiting.get(key)
+      if (!known && waiting.size >= WAITING_MAX) {
+        reject(new Refusal('unavailable', 'More is being asked just now than can be worked out. Try again in a moment.'))
+        return
       }
-      const asked = question
-      const { askers } = asked
+      const question = known ?? { key, query, values, askers: new Set<Asker>() }
+      waiting.set(key, question)
+      const { askers } = question
       const asker: Asker = { resolve, reject }
       askers.add(asker)
       signal?.addEventListener('abort', () => {
         if (!askers.delete(asker)) return
         reject(new Abandoned())
         // The same may be asked anew meanwhile, by others: that one stays.
-        if (askers.size === 0 && waiting.get(key) === asked) waiting.delete(key)
+        if (askers.size === 0 && waiting.get(key) === question) waiting.delete(key)
       }, { once: true })
       next()
     }),

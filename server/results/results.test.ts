@@ -27,7 +27,7 @@ function scansAt(samples: readonly Sample[]): void {
       place: city ? { country: 'DE', region: 'Coast', city, latitude: 53.5, longitude: 8.1 } : NOWHERE, device: deviceOf(userAgent), language, referrer: '', visitor,
     }, packed)
   }
-  scanInserter(database)(packed, [])
+  scanInserter(database)(packed)
   database.close()
 }
 

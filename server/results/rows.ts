@@ -38,8 +38,7 @@ function where({ condition, counted, exit }: ScanFilter): string {
   return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
 }
 
-const FROM = `FROM scans s
-  JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
+const JOINED = `JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
   LEFT JOIN revisions v ON v.id = s.revisionId`
 
 const valuesOf = (filter: ScanFilter) => (filter.exit
@@ -56,9 +55,7 @@ const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({ ...row, revision: row
  */
 export function* scansInOrder(database: Sqlite.Database, filter: ScanFilter, atOnce: number): Generator<ScanCell[][], undefined, undefined> {
   const ids = Float64Array.from(database.prepare(`SELECT s.id FROM scans s ${where(filter)} ORDER BY s.at, s.id`).pluck().all(...valuesOf(filter)) as number[])
-  const read = database.prepare(`SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value
-    JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
-    LEFT JOIN revisions v ON v.id = s.revisionId ORDER BY wanted.key`).raw()
+  const read = database.prepare(`SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`).raw()
   for (let i = 0; i < ids.length; i += atOnce) yield read.all(JSON.stringify([...ids.subarray(i, i + atOnce)])) as ScanCell[][]
   return undefined
 }
@@ -69,7 +66,7 @@ export function readScans(database: Sqlite.Database) {
     page(filter: ScanFilter, order: 'asc' | 'desc', limit: number, offset: number): { rows: Scan[]; total: number } {
       const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...valuesOf(filter)) as { total: number }
       const rows = database
-        .prepare(`SELECT ${SELECTED} ${FROM} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
+        .prepare(`SELECT ${SELECTED} FROM scans s ${JOINED} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
         .all(...valuesOf(filter), limit, offset) as ScanRow[]
       return { total, rows: rows.map(scanOf) }
     },

@@ -1,6 +1,6 @@
 import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
 import type { Life, Taken } from '@flimbo/core/routing'
-import { isLimited, type LimitCount } from '../scans/index.ts'
+import { isLimited, takenOn, type LimitCount } from '../scans/index.ts'
 
 /**
  * What a front door knows of a limited route. It may lag behind what other doors have let through, never run ahead:
@@ -55,10 +55,7 @@ export function limits(stored: StoredLimits): Limits {
       known.set(routeId, stored.countOf(routeId) ?? NOTHING_TAKEN)
       return {
         dayOf,
-        taken(at) {
-          const { total, day, today } = known.get(routeId) ?? NOTHING_TAKEN
-          return { total, today: day >= dayOf(at) ? today : 0 }
-        },
+        taken: (at) => takenOn(known.get(routeId) ?? NOTHING_TAKEN, dayOf(at)),
         isUsedUp: ({ total, today }) => (life.limit !== null && total >= life.limit) || (life.daily !== null && today >= life.daily),
         has: (workspaceId, day, mark) => stored.isMarked(workspaceId, day, routeId, mark),
       }

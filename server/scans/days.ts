@@ -36,8 +36,6 @@ export function destroyPastDays(database: Sqlite.Database, now: number, pause: (
   return destroyed
 }
 
-const NOTHING_LEFT = 0
-
 /** Keeps the write-ahead log short, on a connection of its own, so that no commit of a scan does it. */
 export function logKeeper(database: Sqlite.Database) {
   // It never waits for anybody: what does not go now goes a little later.
@@ -53,7 +51,7 @@ export function logKeeper(database: Sqlite.Database) {
     cut(): boolean {
       checkpoint('PASSIVE')
       const { busy, log } = checkpoint('TRUNCATE')
-      return busy === 0 && log <= NOTHING_LEFT
+      return busy === 0 && log <= 0
     },
   }
 }

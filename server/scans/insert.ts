@@ -30,13 +30,6 @@ export interface Stored {
   readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
 }
 
-/** A day's salt on its way into the database; stored before, or with, the first scan that needs it. */
-export interface SaltRow {
-  readonly workspaceId: number
-  readonly day: string
-  readonly salt: string
-}
-
 /** Writes packed scans into an open database, in one transaction each call. */
 export function scanInserter(database: Sqlite.Database) {
   const places = rowNumbers(
@@ -49,7 +42,6 @@ export function scanInserter(database: Sqlite.Database) {
     database.prepare('SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?'),
   )
   const limits = limitTaker(database)
-  const keepSalt = database.prepare('INSERT OR IGNORE INTO salts (workspaceId, day, salt) VALUES (?, ?, ?)')
   const see = database.prepare('INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)')
   const insert = database.prepare(`INSERT INTO scans
     (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
@@ -62,11 +54,10 @@ export function scanInserter(database: Sqlite.Database) {
     for (const tag of tags) keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
   }
 
-  const insertAll = database.transaction((packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {
+  const insertAll = database.transaction((packed: readonly Packed[]): Stored => {
     const refused: [number, NoneLeft][] = []
     const limited = new Set<number>()
     const uniques: number[] = []
-    for (const salt of salts) keepSalt.run(salt.workspaceId, salt.day, salt.salt)
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
       const [language, referrer, visitor, exit, variant, hits, takeDay, mark] = packed.slice(i + 17, i + PACKED_WIDTH)
@@ -89,9 +80,9 @@ export function scanInserter(database: Sqlite.Database) {
     return { refused, uniques, counts }
   })
 
-  return (packed: readonly Packed[], salts: readonly SaltRow[]): Stored => {
+  return (packed: readonly Packed[]): Stored => {
     try {
-      return whenFreeSync(() => insertAll.immediate(packed, salts))
+      return whenFreeSync(() => insertAll.immediate(packed))
     } catch (error) {
       places.forget()
       agents.forget()

@@ -6,11 +6,9 @@ import type { LimitCount } from './take.ts'
 
 interface Row extends LimitCount { routeId: number; countedFrom: number; zone: string }
 
-const END_OF_TIME = Number.MAX_SAFE_INTEGER
-
 async function countStored(manager: EntityManager, routeId: number, from: number): Promise<number> {
   const [found] = await manager.query<{ scans: number }[]>(
-    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`, [routeId, from, END_OF_TIME])
+    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`, [routeId, from])
   return found?.scans ?? 0
 }
 
@@ -42,6 +40,11 @@ export async function keepLimit(manager: EntityManager, routeId: number, { life 
     [routeId, countedFrom, zone, limit, daily, total, day, today])
 }
 
+/** The same for routes that were just made. */
+export async function keepLimits(manager: EntityManager, routes: readonly { readonly id: number; readonly rules: Pick<Rules, 'life'> }[], at: number): Promise<void> {
+  for (const { id, rules } of routes) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+}
+
 /** Counts anew, from what is stored, what every limited route has let through. */
 export async function recountLimits(manager: EntityManager, now: number): Promise<void> {
   for (const { routeId, zone, countedFrom } of await manager.query<Row[]>('SELECT * FROM limits')) {
@@ -51,8 +54,13 @@ export async function recountLimits(manager: EntityManager, now: number): Promis
   }
 }
 
+/** What of a count is taken on a day of the limits' zone. */
+export function takenOn({ total, day, today }: LimitCount, current: string): Taken {
+  return { total, today: day >= current ? today : 0 }
+}
+
 /** How many scans limited routes have let through: since their limits count, and on the day of `now`. */
 export async function takenOf(read: EntityManager, routeIds: readonly number[], now: number): Promise<Map<number, Taken>> {
   const rows = await read.query<Row[]>('SELECT * FROM limits WHERE routeId IN (SELECT value FROM json_each(?))', [JSON.stringify(routeIds)])
-  return new Map(rows.map(({ routeId, zone, total, day, today }) => [routeId, { total, today: day >= dayIn(zone, now) ? today : 0 }]))
+  return new Map(rows.map((row) => [row.routeId, takenOn(row, dayIn(row.zone, now))]))
 }

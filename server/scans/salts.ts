@@ -3,7 +3,6 @@ import type Sqlite from 'better-sqlite3'
 import { dayIn, daysBetween, startOfDay, shiftDay } from '@flimbo/core/results'
 import { type ReadOnly } from '../database/index.ts'
 import { whenFreeSync } from '../sqlite/index.ts'
-import type { SaltRow } from './insert.ts'
 import type { ScanWriter } from './writer.ts'
 
 /** The salt of the current day of a workspace. */
@@ -12,6 +11,13 @@ export interface Today {
   readonly salt: string
   /** First moment of the next day in the workspace's zone. */
   readonly until: number
+}
+
+/** A day's salt, stored before the first scan that needs it. */
+export interface SaltRow {
+  readonly workspaceId: number
+  readonly day: string
+  readonly salt: string
 }
 
 /** Stores a day's salt unless there is one: whichever front door is first makes it for all. @returns the one that holds */

@@ -1,9 +1,9 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { prepareWriter } from '../sqlite/index.ts'
-import { scanInserter, type SaltRow, type Stored } from './insert.ts'
+import { scanInserter, type Stored } from './insert.ts'
 import type { Packed } from './record.ts'
-import { saltKeeper } from './salts.ts'
+import { saltKeeper, type SaltRow } from './salts.ts'
 
 /** What the front door asks of this thread; every order is answered once, in turn. */
 export type WriterOrder =
@@ -23,7 +23,7 @@ const keepSalt = saltKeeper(database)
 
 function carryOut(order: WriterOrder): Stored | SaltRow | null {
   switch (order.order) {
-    case 'write': return insert(order.packed, [])
+    case 'write': return insert(order.packed)
     case 'salt': return keepSalt(order.salt)
     case 'close': database.close(); return null
   }

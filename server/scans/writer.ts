@@ -1,7 +1,8 @@
 import { startThread } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
-import type { SaltRow, Stored } from './insert.ts'
+import type { Stored } from './insert.ts'
 import { pack, type Packed, type ScanRecord } from './record.ts'
+import type { SaltRow } from './salts.ts'
 import type { LimitCount, NoneLeft } from './take.ts'
 import type { WriterAnswer, WriterOrder } from './writer-thread.ts'
 
