@@ -26,7 +26,8 @@ const { values } = parseArgs({
 const [codes, seconds, rounds, connections, pace, beside] = [values.codes, values.seconds, values.rounds, values.connections, values.pace, values.beside].map(Number) as [number, number, number, number, number, number]
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
-const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: '4193', FLIMBO_DOOR_PORT: '4191', FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
+const PORTS = { office: 4193, door: 4191 }
+const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: String(PORTS.office), FLIMBO_DOOR_PORT: String(PORTS.door), FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
 const EXPRESS_PORT = 4192
 /** Every short link that is fired at has been asked for once by then, and both servers are compiled. */
 const WARM_SECONDS = 15
@@ -77,7 +78,7 @@ console.log(`${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js
 // Half of the codes are on routes that send everybody to one page, half on routes with 20 lanes.
 const slugs = await fillCodes(databaseFile, codes, (code) => (code < codes / 2 ? NO_RULES : TWENTY_LANES))
 const [plain, laned] = [slugs.slice(0, codes / 2), slugs.slice(codes / 2)]
-const flimbo = await started('server/dist/main.js', 4191)
+const flimbo = await started('server/dist/main.js', PORTS.door)
 const bare = await started(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT)
 
 try {
@@ -85,18 +86,18 @@ try {
   const lanes: Shots[] = []
   const express: Shots[] = []
   // Thrown away: both compile their hot paths, and the door reads its short links from the database.
-  await fire(4191, plain, connections, WARM_SECONDS)
-  await fire(4191, laned, connections, WARM_SECONDS)
+  await fire(PORTS.door, plain, connections, WARM_SECONDS)
+  await fire(PORTS.door, laned, connections, WARM_SECONDS)
   await fire(EXPRESS_PORT, slugs, connections, WARM_SECONDS)
   for (let round = 0; round < rounds; round++) {
-    door.push(await fire(4191, plain, connections, seconds))
-    lanes.push(await fire(4191, laned, connections, seconds))
+    door.push(await fire(PORTS.door, plain, connections, seconds))
+    lanes.push(await fire(PORTS.door, laned, connections, seconds))
     express.push(await fire(EXPRESS_PORT, slugs, connections, seconds))
   }
   if (rounds > 0) reportRounds(door, lanes, express)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
   console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
-  if (beside > 0) await besideTheOffice({ office: 4193, door: 4191 }, plain, pace, beside)
+  if (beside > 0) await besideTheOffice(PORTS, plain, pace, beside)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')

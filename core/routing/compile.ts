@@ -59,8 +59,6 @@ interface CompiledLife {
   readonly daily: number | null
   /** Whether a visitor takes one place a day, however often they scan. */
   readonly once: boolean
-  /** The zone of its days. */
-  readonly zone: string
   readonly before: Leading | null
   readonly after: Leading | null
   readonly full: Leading | null
@@ -158,7 +156,7 @@ function compileLife(life: Life, lead: Lead): CompiledLife {
   const { zone, startsAt, endsAt, limit, daily, once, before, after, full, fullToday } = life
   return {
     startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
-    limit, daily, once, zone, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
+    limit, daily, once, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
   }
 }
 

@@ -57,8 +57,9 @@ function lacksOnlyScheme(text: string): boolean {
 
 /**
  * Reads a destination as a person typed it: an absolute http(s) address with a host, parsed by the
- * WHATWG URL Standard; `https://` is put before the name of a site that stands alone; at most 2,048 characters, free of control characters (which that parser would
- * drop silently), and not one of `doors`, the origins of the front door.
+ * WHATWG URL Standard; `https://` is put before the name of a site that stands alone; at most 2,048 characters,
+ * free of control characters (which that parser would drop silently), and not one of `doors`, the origins of the
+ * front door.
  */
 export function readDestination(typed: string, doors: readonly string[] = []): DestinationReading {
   const trimmed = typed.trim()

@@ -1,6 +1,5 @@
 import { z } from 'zod'
-import { line, requiredLine, zoneName } from '../api/index.ts'
-import { localMoment } from '../api/index.ts'
+import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
 import { momentOf } from '../conditions/index.ts'
 import { DEVICE_TYPES } from '../scans/index.ts'
 import type { CompiledCode, CompiledRoute } from './compile.ts'

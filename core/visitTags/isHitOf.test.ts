@@ -14,10 +14,9 @@ describe('whose hit a collector received', () => {
     expect(isHitOf({ address: 'https://collector.example/{id}/hit', value: 'a b' }, hit('/a%20b/hit'))).toBe(true)
     expect(isHitOf({ address: 'https://collector.example/{id}/hit', value: 'c' }, hit('/a%20b/hit'))).toBe(false)
   })
-  it('is a container’s where it was sent to the place the container came from, at a stand-in too', () => {
-    for (const address of ['https://collector.example/a/container.js', 'http://localhost:4002/at/collector.example/a/container.js']) {
-      expect([hit('/a/hit', [['from', 'container']]), hit('/b/hit'), hit('/a/hit', [['id', 'another']])].map((each) => isHitOf({ address, value: 'C-1' }, each))).toEqual([true, false, false])
-    }
+  it('is a container’s where it was sent to the place the container came from', () => {
+    const tag = { address: 'https://collector.example/a/container.js', value: 'C-1' }
+    expect([hit('/a/hit', [['from', 'container']]), hit('/b/hit'), hit('/a/hit', [['id', 'another']])].map((each) => isHitOf(tag, each))).toEqual([true, false, false])
   })
   it('is nobody’s at another site, or where a tag has no address', () => {
     expect(isHitOf(measured, { ...hit('/g/collect', [['id', 'M-ALPHA']]), site: 'elsewhere.example' })).toBe(false)

@@ -8,14 +8,11 @@ import type { VisitTag } from './visitTag.ts'
  */
 export function isHitOf({ address, value }: Pick<VisitTag, 'address' | 'value'>, { site, path, values }: Pick<ReceivedHit, 'site' | 'path' | 'values'>): boolean {
   const url = readUrl(address)
-  if (!url) return false
-  // A stand-in may be addressed by itself, the site it stands in for being the first part of the path.
-  const [, named, rest] = /^\/at\/([^/]+)(\/.*)?$/.exec(url.pathname) ?? []
-  if ((named ?? url.hostname) !== site) return false
+  if (url?.hostname !== site) return false
   const tells = /\{id\}|%7Bid%7D/i.test(address)
   const told = values.some(([, each]) => each === value) || path.includes(encodeURIComponent(value))
   // What a container sends goes where it was fetched from, under another name.
-  return told || (!tells && !values.some(([name]) => name === 'id') && folder(named === undefined ? url.pathname : rest ?? '/') === folder(path))
+  return told || (!tells && !values.some(([name]) => name === 'id') && folder(url.pathname) === folder(path))
 }
 
 const folder = (path: string) => path.slice(0, path.lastIndexOf('/') + 1)

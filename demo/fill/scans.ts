@@ -5,7 +5,7 @@ import { compileCode, compileRoute, decide, NO_RULES, plainArrival, utmOf, type 
 import { tables, type Database } from '@flimbo/server/database'
 import { prepareWriter } from '@flimbo/server/sqlite'
 import { outcomeOf } from '@flimbo/server/door'
-import { destroyPastDays, enricher, openPlaces, pack, recountLimits, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
+import { destroyPastDays, enricher, openPlaces, pack, recountLimits, saltKeeper, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
 import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
 import { plannedScans, ZONE } from './calendar.ts'
@@ -42,14 +42,13 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
   const connection = new Sqlite(database.file)
   prepareWriter(connection)
   const insert = scanInserter(connection)
+  const keepSalt = saltKeeper(connection)
   const salts = new Map<string, string>()
   let today = { day: '', people: new Map<string, Passer[]>() }
   let packed: Packed[] = []
-  let newSalts: { workspaceId: number; day: string; salt: string }[] = []
   const flush = () => {
-    insert(packed, newSalts)
+    insert(packed)
     packed = []
-    newSalts = []
   }
 
   const planned = plannedScans(faker, now, scale)
@@ -58,11 +57,7 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
     if (!code) throw new Error(`No code ${slug}`)
     const day = dayIn(ZONE, at)
     if (day !== today.day) today = { day, people: new Map() }
-    if (!salts.has(day)) {
-      const salt = randomBytes(32).toString('hex')
-      salts.set(day, salt)
-      newSalts.push({ workspaceId, day, salt })
-    }
+    if (!salts.has(day)) salts.set(day, keepSalt({ workspaceId, day, salt: randomBytes(32).toString('hex') }).salt)
     const isProgram = faker.number.float() < PROGRAM_SHARE
     const seen = today.people.get(slug) ?? []
     const again = seen.length > 0 && faker.number.float() < AGAIN

@@ -114,8 +114,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       await turns.begin()
       const copy = insertedId(await manager.insert(tables.campaigns, { ...from, ...given, pinned: false, archivedAt: null, version: 1, createdAt: at }))
       const day = (was: string) => (pieceDays === 'clear' ? null : dayForward(was))
-      const pace = { turns, done: () => undefined }
-      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength, pace)
+      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength, { turns })
       return copy
     })
     // Somebody may have tried one of the new short links before it was issued.

@@ -72,12 +72,15 @@ export function destinationChecker({ database, live, reach }: { database: Databa
     return [...routes.map((each): ToCheck => ({ ...each, code: null, own: false })), ...own]
   }
 
+  /** The same with the piece whose tags it is followed with, where none was named. */
+  const tagged = async (given: ToCheck): Promise<ToCheck> => ({ ...given, code: given.code ?? await sample(given.route.id) })
+
   async function work(workspaceId: number, run: Run, queue: ToCheck[]): Promise<void> {
     let told = Date.now()
     async function one(): Promise<void> {
       for (let next = queue.shift(); next && !run.cancelled; next = queue.shift()) {
         // A route whose check itself fails must not end the run; it is left as it was.
-        const result = await sample(next.route.id).then((code) => check({ ...next, code: next.code ?? code })).catch(() => null)
+        const result = await tagged(next).then(check).catch(() => null)
         run.done++
         if (result && result.verdict !== 'fine') run.bad++
         if (Date.now() - told > TOLD_MS) {

@@ -8,7 +8,7 @@ import type { Doors } from '../line/index.ts'
 import { checkDestination } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
-import type { SignedIn } from '../workspace/index.ts'
+import { adminsOnly } from '../workspace/index.ts'
 import { OWN_DOMAIN, type Domains } from './directory.ts'
 import type { FindRecords } from './resolver.ts'
 
@@ -21,6 +21,9 @@ interface Parts {
   readonly findRecords: FindRecords
   readonly standIns: StandIns | null
 }
+
+/** What is for admins alone. */
+const ADMIN = 'add, change or remove domains'
 
 export function domainsEndpoints(mounts: Mounts, { database, domains, doors, live, config, findRecords, standIns }: Parts): void {
   const target = new URL(config.doorUrl).hostname
@@ -67,10 +70,6 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
     return txt === null || txt.some((value) => value.trim() === wanted.txt.value)
   }
 
-  function adminsOnly({ person }: SignedIn): void {
-    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may add, change or remove domains.')
-  }
-
   /** Whether a workspace is the one that set this installation up: what the front door itself answers is its. */
   async function ownsInstallation(workspaceId: number): Promise<boolean> {
     const [first] = await database.read.find(tables.workspaces, { select: { id: true }, order: { id: 'asc' }, take: 1 })
@@ -86,7 +85,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
   mount(mounts, domainsApi.create, async ({ body: { host }, who }) => {
     const workspaceId = who.workspace.id
     if (host === target) throw wrongField('host', 'This is the front door’s own address; short links can be on it already.')
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     const id = await database.write(async (manager) => {
       // Others may have named the same host: it is held by whoever proves it.
       const there = await manager.findOneBy(tables.domains, { host, workspaceId })
@@ -132,7 +131,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
 
   mount(mounts, domainsApi.change, async ({ params: { id }, body: { version, isDefault, ...change }, who }) => {
     const workspaceId = who.workspace.id
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     const isShared = id === OWN_DOMAIN && Object.values(change).some((value) => value !== undefined)
     if (isShared && !(await ownsInstallation(workspaceId))) throw new Refusal('forbidden', 'What the front door itself answers belongs to the workspace that set this Flimbo up. Add a domain of your own.')
     for (const field of ['home', 'unknown'] as const) if (change[field]) checkDestination(change[field], domains, field)
@@ -154,7 +153,7 @@ export function domainsEndpoints(mounts: Mounts, { database, domains, doors, liv
   mount(mounts, domainsApi.remove, async ({ params: { id }, query: { links }, who }) => {
     const workspaceId = who.workspace.id
     if (id === OWN_DOMAIN) throw new Refusal('forbidden', 'The front door’s own address cannot be removed; the configuration names it.')
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     await database.write(async (manager) => {
       await domainOf(workspaceId, id, manager)
       const dying = await linksOn(manager, workspaceId, id)

@@ -1,23 +1,16 @@
-import { setPriority } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { standInsBy } from '../standins/index.ts'
 import { runChild } from './child.ts'
 import { listen } from './listening.ts'
 import { openOffice } from './openOffice.ts'
 import { askedThings } from './asked.ts'
+import { stepBack } from './stepBack.ts'
 
 /** From `server/dist` and from `server/processes` alike. */
 const webDirectory = fileURLToPath(new URL('../../web/dist', import.meta.url))
 
-/** Phones come first where both want the processor. The threads that are started after this have it too. */
-const NICE = 10
-
 runChild('office', async ({ config, log, secret, ports, tell }) => {
-  try {
-    setPriority(NICE)
-  } catch {
-    // Not everywhere may a process step back; it works as well without.
-  }
+  stepBack()
   const forgets = askedThings()
   const questions = askedThings()
   const office = await openOffice({

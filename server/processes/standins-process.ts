@@ -1,16 +1,10 @@
-import { setPriority } from 'node:os'
 import { openStandIns } from '../standins/index.ts'
 import { runChild } from './child.ts'
 import { listen, loopback, shut } from './listening.ts'
-
-const NICE = 10
+import { stepBack } from './stepBack.ts'
 
 runChild('standIns', async ({ config, tell }) => {
-  try {
-    setPriority(NICE)
-  } catch {
-    // Not everywhere may a process step back; it works as well without.
-  }
+  stepBack()
   const standIns = await openStandIns(config.dnsStandInPort, loopback(config.bind))
   const standIn = await listen(standIns.server, config.standInPort, config.bind)
   return {

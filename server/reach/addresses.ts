@@ -46,7 +46,7 @@ export function isPublicAddress(address: string): boolean {
   const version = isIP(address)
   if (version === 0) return false
   if (version === 4) return !SPECIAL.check(address, 'ipv4')
-  const within = v4Within(address.replace(/%.*$/, ''))
-  if (within !== null) return !SPECIAL.check(within, 'ipv4')
-  return !SPECIAL.check(address.replace(/%.*$/, ''), 'ipv6')
+  const withoutZone = address.replace(/%.*$/, '')
+  const within = v4Within(withoutZone)
+  return within === null ? !SPECIAL.check(withoutZone, 'ipv6') : !SPECIAL.check(within, 'ipv4')
 }

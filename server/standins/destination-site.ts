@@ -13,6 +13,18 @@ export function standInAddress(port: number, target: URL): string {
   return `http://localhost:${String(port)}/at/${target.hostname}${target.pathname}${target.search}${target.hash}`
 }
 
+/** The other way round: the page that an address of the stand-in means; any other address is what it is. */
+export function standInTarget(address: URL): URL {
+  const under = underHost(address.pathname)
+  return under && isStandInHost(under.host) ? new URL(`https://${under.host}${under.path}${address.search}${address.hash}`) : address
+}
+
+/** Host and path of a page whose host stands in the path. */
+function underHost(pathname: string): { host: string; path: string } | null {
+  const [, host, path = '/'] = /^\/at\/([^/]+)(\/.*)?$/.exec(pathname) ?? []
+  return host === undefined ? null : { host, path }
+}
+
 const TITLES: readonly [RegExp, string, string][] = [
   [/winter/, 'Winter sailings', 'Boats to Lark Holm on Saturdays and Sundays, weather permitting.'],
   [/timetable|fahrplan/, 'Summer timetable', 'Five boats a day to Lark Holm, Tern Sands and Grey Skerry.'],
@@ -53,13 +65,13 @@ function answer(collecting: Collector, request: IncomingMessage, response: Serve
     response.writeHead(400, { 'Content-Type': 'text/plain; charset=utf-8' }).end('This is no address.\n')
     return
   }
-  const under = /^\/at\/([^/]+)(\/.*)?$/.exec(address.pathname)
-  const host = under?.[1] ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
+  const under = underHost(address.pathname)
+  const host = under?.host ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
   if (!isStandInHost(host)) {
     response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('This stand-in answers for .example sites only.\n')
     return
   }
-  if (under) address.pathname = under[2] ?? '/'
+  if (under) address.pathname = under.path
   const mishap = mishapOf(address, under ? `/at/${host}` : '')
   if (mishap) { mishap(response); return }
   if (isCollectorHost(host)) { collecting.take(request, response, host, address); return }

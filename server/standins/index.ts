@@ -1,6 +1,6 @@
 export { collector } from './collector.ts'
 export type { Collector } from './collector.ts'
-export { destinationSite, isStandInHost, standInAddress } from './destination-site.ts'
+export { destinationSite, isStandInHost, standInAddress, standInTarget } from './destination-site.ts'
 export { STANDIN_DEVICES, STANDIN_LANGUAGES } from './devices.ts'
 export type { StandInDevice } from './devices.ts'
 export { addressIn, STANDIN_PLACES } from './places.ts'

@@ -2,7 +2,7 @@ import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openPlaces, type FindPlace } from '../scans/index.ts'
 import { http } from '../tests/running.ts'
-import { addressIn, destinationSite, isStandInHost, standInAddress, STANDIN_PLACES } from './index.ts'
+import { addressIn, destinationSite, isStandInHost, standInAddress, standInTarget, STANDIN_PLACES } from './index.ts'
 
 const site = destinationSite()
 let port = 0
@@ -40,6 +40,8 @@ describe('the destination site', () => {
   })
   it('has an address for every page, fragment and all', () => {
     expect(standInAddress(4002, new URL('https://saltmarsh.example/a?b=c#d'))).toBe('http://localhost:4002/at/saltmarsh.example/a?b=c#d')
+    for (const address of ['https://saltmarsh.example/a?b=c#d', 'https://collector.example/a/container.js', 'https://saltmarsh.example/']) expect(standInTarget(new URL(standInAddress(4002, new URL(address)))).href).toBe(address)
+    for (const address of ['https://saltmarsh.example/a', 'http://localhost:4002/at/elsewhere.test/a']) expect(standInTarget(new URL(address)).href).toBe(address)
   })
 })
 

@@ -1,9 +1,9 @@
 import { taggingApi, type TagValues } from '@flimbo/core/tagging'
-import { mount, Refusal, type Mounts } from '../api/index.ts'
+import { mount, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
 import { scopeOwner, type Reader } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import { readSetting, writeSetting, type SignedIn } from '../workspace/index.ts'
+import { adminsOnly, readSetting, writeSetting } from '../workspace/index.ts'
 import { CHANNELS, RULES, type Tagging } from './tagging.ts'
 
 interface Parts {
@@ -17,14 +17,13 @@ interface Parts {
 /** So many values of a field are offered; the rest are found by typing them. */
 const OFFERED_MAX = 500
 
-export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, tagging, live }: Parts): void {
-  const adminsOnly = ({ person }: SignedIn) => {
-    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change how the house writes its tags.')
-  }
+/** What is for admins alone. */
+const ADMIN = 'change how the house writes its tags'
 
+export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, tagging, live }: Parts): void {
   mount(mounts, taggingApi.rules, ({ who }) => readSetting(database.read, who.workspace.id, RULES))
   mount(mounts, taggingApi.changeRules, async ({ body, who }) => {
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     const stored = await writeSetting(database, who.workspace.id, RULES, body)
     live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
     return stored
@@ -35,7 +34,7 @@ export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, t
     return { value: [...value], version }
   })
   mount(mounts, taggingApi.changeChannels, async ({ body, who }) => {
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     const { value, version } = await writeSetting(database, who.workspace.id, CHANNELS, body)
     live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
     return { value: [...value], version }

@@ -1,12 +1,13 @@
 import { In, Not } from 'typeorm'
+import { readUrl } from '@flimbo/core/api'
 import { isHitOf, visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 import type { Doors } from '../line/index.ts'
 import { destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import type { StandIns } from '../standins/index.ts'
-import { readSetting, writeSetting, type SignedIn } from '../workspace/index.ts'
+import { standInTarget, type StandIns } from '../standins/index.ts'
+import { adminsOnly, readSetting, writeSetting } from '../workspace/index.ts'
 import { VISIT_TAGS } from './section.ts'
 import type { HitSender } from './sender.ts'
 
@@ -19,11 +20,11 @@ interface Parts {
   readonly standIns: StandIns | null
 }
 
+/** What is for admins alone. */
+const ADMIN = 'change the visit tags'
+
 export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, sender, domains, standIns }: Parts): void {
   const { read } = database
-  const adminsOnly = ({ person }: SignedIn) => {
-    if (person.role !== 'admin') throw new Refusal('forbidden', 'Only an admin may change the visit tags.')
-  }
 
   /** Refuses to take tags away that routes still fire. */
   async function checkUnused(workspaceId: number, { tags }: VisitTagSettings): Promise<void> {
@@ -41,7 +42,7 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
   mount(mounts, visitTagsApi.settings, ({ who }) => readSetting(read, who.workspace.id, VISIT_TAGS))
 
   mount(mounts, visitTagsApi.change, async ({ body, who }) => {
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     for (const [i, { address, name }] of body.value.tags.entries()) {
       const fault = destinationFault(address, domains)
       if (fault !== null) throw wrongField(`value.tags.${String(i)}.address`, `${name}: ${fault}`)
@@ -62,19 +63,21 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
   })
 
   mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     sender.tryNow(who.workspace.id, tag)
     await database.writeAside((manager) => manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }))
   })
 
   mount(mounts, visitTagsApi.drop, async ({ params: { tag }, who }) => {
-    adminsOnly(who)
+    adminsOnly(who, ADMIN)
     await database.writeAside((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
   })
 
   mount(mounts, visitTagsApi.received, async ({ who }) => {
     if (!standIns) return { rows: null }
     const { value: { tags } } = await readSetting(read, who.workspace.id, VISIT_TAGS)
-    return { rows: (await standIns.received()).filter((hit) => tags.some((tag) => isHitOf(tag, hit))) }
+    // The stand-in may be addressed by itself, the site it stands in for being the first part of the path.
+    const meant = tags.map((tag) => { const address = readUrl(tag.address); return { ...tag, address: address ? standInTarget(address).href : tag.address } })
+    return { rows: (await standIns.received()).filter((hit) => meant.some((tag) => isHitOf(tag, hit))) }
   })
 }

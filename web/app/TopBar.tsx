@@ -18,15 +18,13 @@ const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).Key
 /** After so long the screen that was asked for is there, and what keys open is fetched: what is typed right after the key is theirs. */
 const FETCHED_MS = 300
 
-/** Whether something was ever so, or might be so at any moment. */
-function useSoon(now: boolean): boolean {
-  const [was, setWas] = useState(now)
-  if (now && !was) setWas(true)
+function useIsFetched(): boolean {
+  const [isFetched, setFetched] = useState(false)
   useEffect(() => {
-    const timer = setTimeout(() => { setWas(true) }, FETCHED_MS)
+    const timer = setTimeout(() => { setFetched(true) }, FETCHED_MS)
     return () => { clearTimeout(timer) }
   }, [])
-  return was || now
+  return isFetched
 }
 
 const SCHEMES = { system: 'as the system', light: 'light', dark: 'dark' } as const
@@ -35,8 +33,7 @@ const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
 export function TopBar() {
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)
-  const isFindingThere = useSoon(finding)
-  const areKeysThere = useSoon(keysShown)
+  const isFetched = useIsFetched()
   const navigate = useNavigate()
   const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
@@ -64,8 +61,8 @@ export function TopBar() {
       <PersonMenu showKeys={() => { setKeysShown(true) }} />
       {/* They stay, so that they close as they opened. */}
       <Suspense fallback={null}>
-        {isFindingThere && <FindAnything open={finding} close={() => { setFinding(false) }} />}
-        {areKeysThere && <KeyList open={keysShown} close={() => { setKeysShown(false) }} />}
+        {(isFetched || finding) && <FindAnything open={finding} close={() => { setFinding(false) }} />}
+        {(isFetched || keysShown) && <KeyList open={keysShown} close={() => { setKeysShown(false) }} />}
       </Suspense>
     </Stack>
   )

@@ -77,9 +77,7 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
             {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
-            <FormText
-              control={control} name="name" label="Name" autoFocus
-            />
+            <FormText control={control} name="name" label="Name" autoFocus />
             <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" hint="The same on every piece of the campaign" />
             <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
             <Stack direction="row" spacing={2}>

@@ -3,7 +3,7 @@ import { codesApi, type Code, type CodeSet } from '@flimbo/core/codes'
 import { routesApi, type Route } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
-import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
 import { Conflict, counted, disagreements, FormChoice, FormDestination, FormText } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
@@ -78,13 +78,13 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
       reset({ ...valuesOf(next.code), destination: next.destination })
     } catch (error) {
       setBase(next)
-      if (!(error instanceof ApiProblem) || error.problem.type !== '/problems/conflict') {
+      const stored = newerOf<Code | Route>(error)
+      if (!stored) {
         setTrouble(showFaults(error, setError, [...CODE_FIELDS, 'destination']))
         return
       }
       // The route was sent first: while its own change is not stored, the conflict is the route's.
-      const current = error.problem.current
-      setNewer(destination !== next.destination ? { route: current as Route } : { code: current as Code })
+      setNewer(destination !== next.destination ? { route: stored.current as Route } : { code: stored.current as Code })
     }
   }
 

@@ -1,7 +1,7 @@
 import { fieldFaults } from '@flimbo/core/api'
 import { newPage, pagesApi, type Page, type PageContent } from '@flimbo/core/pages'
 import { useState } from 'react'
-import { ApiProblem, sentenceOf, useChange } from '../api/index.ts'
+import { ApiProblem, newerOf, sentenceOf, useChange } from '../api/index.ts'
 
 export type PageDraft = PageContent & { readonly name: string }
 
@@ -34,7 +34,7 @@ export function usePageDraft(page: Page | null, campaignId: number, saved: (page
       forget()
       saved(next)
     } catch (error) {
-      if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setOvertaken(true)
+      if (newerOf(error)) setOvertaken(true)
       else {
         setFaults(error instanceof ApiProblem ? (error.problem.fields ?? []) : [])
         setTrouble(sentenceOf(error, 'The page could not be sent. What you typed is still here.'))

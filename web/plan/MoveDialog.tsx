@@ -7,7 +7,6 @@ import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { RouteChoice } from '../routing/index.ts'
 import { counted } from '../ui/index.ts'
 
-
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
 export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly number[] | null; campaignId: number; close: () => void; moved: (sentence: string) => void }) {
   const [to, setTo] = useState(campaignId)

@@ -4,7 +4,7 @@ import { routeChange, routesApi, STATES, type Route, type WholeRoute } from '@fl
 import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link as RouterLink } from 'react-router'
-import { ApiProblem, byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet } from '../ui/index.ts'
 import { History } from './History.tsx'
 
@@ -49,7 +49,8 @@ function Form({ route }: { route: WholeRoute }) {
       setVersion(saved.version)
       reset(valuesOf(saved))
     } catch (error) {
-      if (error instanceof ApiProblem && error.problem.type === '/problems/conflict') setNewer(error.problem.current as Route)
+      const stored = newerOf<Route>(error)
+      if (stored) setNewer(stored.current)
       else setTrouble(showFaults(error, setError, FIELDS))
     }
   }

@@ -4,7 +4,7 @@ import { EVERY_SCAN, whoInWords } from '@flimbo/core/conditions'
 import { laneSetsApi, outcomeInWords, type Lane, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { ApiProblem, sentenceOf, useAnswer, useChange } from '../api/index.ts'
+import { newerOf, sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { counted, Empty, Sheet, Trouble } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Track } from './LaneRow.tsx'
@@ -61,7 +61,7 @@ function SetEditor({ set }: { set: LaneSet }) {
   const move = (from: number, to: number) => { if (to >= 0 && to < lanes.length) setLanes(lanes.map((each, i) => (i === from ? (lanes[to] ?? each) : i === to ? (lanes[from] ?? each) : each))) }
   const save = (from: number) => { change.mutate({ params: { id: set.id }, body: { version: from, name, lanes: [...lanes] } }, { onSuccess: () => { setLocal(null) } }) }
   const reset = () => { setLocal(null); change.reset() }
-  const isOvertaken = change.error instanceof ApiProblem && change.error.problem.type === '/problems/conflict'
+  const isOvertaken = newerOf(change.error) !== null
   const error = isOvertaken ? remove.error : (change.error ?? remove.error)
   return (
     <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>

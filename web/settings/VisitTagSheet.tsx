@@ -7,7 +7,7 @@ import { useSession } from '../session/index.ts'
 
 const FIRINGS: readonly (readonly [Firing, string])[] = [['page', 'on a light page on the way'], ['asked', 'on that page, once the visitor agrees'], ['server', 'from the server, after the redirect']]
 
-/** A visit such as the sample's, for showing what a hit looks like. */
+/** Some visit, for showing what a hit looks like. */
 const SAMPLE: VisitValues = {
   address: 'https://example.com/page?utm_source=poster', source: 'poster', medium: 'print', campaign: 'summer-26', term: '', content: 'a2',
   code: 'PIERWEST', country: 'DE', language: 'de', device: 'phone', time: '1782900000000', visit: '7b1fc0de',
