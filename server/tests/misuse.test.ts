@@ -1,23 +1,25 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { Agent, request } from 'node:http'
+import { once } from 'node:events'
+import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import type { Worker } from 'node:worker_threads'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import type { Endpoint } from '@flimbo/core/api'
 import { everyEndpoint } from '@flimbo/core/contracts'
-import { freePort, http, OWNER, PHONE } from './running.ts'
+import { startThread } from '../threads/index.ts'
+import type { Probed } from './probe-thread.ts'
+import { OWNER } from './running.ts'
+import { begun, ended, freePorts, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
 
 /*
  * Every endpoint of the contract, every field of each, with what nobody should send; and beside it a probe that scans at
  * the front door every 20 ms. New endpoints are in it as soon as they are in the contract.
  */
 
-const MAIN = fileURLToPath(new URL('../main.ts', import.meta.url))
-const PROBE_MS = 20
-/** So long may a phone wait while the office is being misused, the noise of a loaded machine with it. */
+/** So long may a phone wait while the office is being misused. */
 const PHONE_WAITS_MS = 250
 const MEMORY_MAX_MB = 1500
 const MEGABYTE = 'x'.repeat(1 << 20)
@@ -25,39 +27,27 @@ const NESTED = 100_000
 
 let dataDir: string
 let child: ChildProcess
-let ports: { office: number; door: number }
+let ports: Ports
 let cookie = ''
-/** Kept: what is measured is the door, not how many connections a second two cores can open. */
-const agent = new Agent({ keepAlive: true })
+let probe: Worker
 
 beforeAll(async () => {
   dataDir = mkdtempSync(join(tmpdir(), 'flimbo-misuse-'))
-  ports = { office: await freePort(), door: await freePort() }
-  child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
-    env: {
-      ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_LOG_LEVEL: 'silent', FLIMBO_CHECK_HOUR: 'off',
-    },
-    stdio: ['ignore', 'inherit', 'inherit'],
-  })
-  await vi.waitFor(async () => { await http('GET', ports.office, '/api/session'); await http('GET', ports.door, '/') }, { timeout: 90_000, interval: 100 })
-  await begin()
-}, 100_000)
+  ports = await freePorts()
+  child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'silent' })
+  const { cookie: owners, ask, code } = await begun(ports)
+  cookie = owners
+  await code('probe')
+  probe = startThread('probe-thread', import.meta.url, { port: ports.door, path: '/PROBE' })
+  await ask('POST', '/pages', { campaignId: 1, name: 'P', title: 'T', text: '', links: [] })
+  await ask('POST', '/lane-sets', { name: 'S', lanes: [] })
+}, START_MS)
 afterAll(async () => {
-  agent.destroy()
+  await probe.terminate()
   child.kill('SIGTERM')
-  await new Promise((resolve) => child.once('exit', resolve))
+  await ended(child)
   rmSync(dataDir, { recursive: true, force: true })
 })
-
-async function begin(): Promise<void> {
-  const owner = await http('POST', ports.office, '/api/owner', {}, JSON.stringify(OWNER))
-  cookie = owner.headers['set-cookie']?.[0]?.split(';', 1)[0] ?? ''
-  const post = (path: string, body: unknown) => http('POST', ports.office, `/api${path}`, { cookie }, JSON.stringify(body))
-  await post('/campaigns', { name: 'A', zone: 'Europe/Berlin', utmCampaign: 'a' })
-  await post('/codes', { campaignId: 1, name: 'A', medium: 'print', source: 'a', slug: 'probe', destination: 'https://saltmarsh.example' })
-  await post('/pages', { campaignId: 1, name: 'P', title: 'T', text: '', links: [] })
-  await post('/lane-sets', { name: 'S', lanes: [] })
-}
 
 /** Sends something; the status it is answered with, or why it was not. */
 function send(method: string, path: string, body?: string | Uint8Array, headers: Record<string, string> = {}): Promise<number | string> {
@@ -75,31 +65,16 @@ function send(method: string, path: string, body?: string | Uint8Array, headers:
   })
 }
 
-interface Probed { readonly slowest: number; readonly failed: readonly unknown[]; readonly scans: number }
-
-/** Scans every 20 ms while something is done. @returns the longest a scan took, and those that failed */
+/** Scans every 20 ms, in a thread of its own, while something is done. */
 async function probed(work: () => Promise<void>): Promise<Probed> {
-  const [waits, failed, open]: [number[], unknown[], Promise<void>[]] = [[], [], []]
-  const scan = () => new Promise<void>((resolve) => {
-    const began = performance.now()
-    const settle = (outcome: unknown) => {
-      waits.push(performance.now() - began)
-      if (outcome !== 302) failed.push(outcome)
-      resolve()
-    }
-    request({ host: '127.0.0.1', port: ports.door, path: '/PROBE', agent, headers: { 'user-agent': PHONE } }, (response) => {
-      response.resume()
-      response.on('end', () => { settle(response.statusCode) })
-    }).on('error', settle).end()
-  })
-  const timer = setInterval(() => { open.push(scan()) }, PROBE_MS)
+  probe.postMessage('go')
   try {
     await work()
   } finally {
-    clearInterval(timer)
+    probe.postMessage('stop')
   }
-  await Promise.all(open)
-  return { slowest: Math.max(0, ...waits), failed, scans: waits.length }
+  const [answer] = await once(probe, 'message') as [Probed]
+  return answer
 }
 
 type Json = Record<string, unknown>

@@ -1,37 +1,22 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { spawnSync } from 'node:child_process'
 import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { Agent, request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { NO_RULES, openLife } from '@flimbo/core/routing'
-import { freePort, http, OWNER, PHONE } from './running.ts'
+import { PHONE } from './running.ts'
+import { begun, ended, freePorts, spawnedFlimbo, START_MS } from './spawned.ts'
 
-const MAIN = fileURLToPath(new URL('../main.ts', import.meta.url))
-const START_MS = 90_000
-
-/** A Flimbo in processes of its own, as it is run for real. */
+/** A Flimbo in processes of its own, with its processes by name. */
 async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
-  const ports = { office: await freePort(), door: await freePort() }
-  const child: ChildProcess = spawn(process.execPath, ['--import', 'tsx', MAIN], {
-    env: {
-      ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_LOG_LEVEL: 'info',
-      FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_CHECK_HOUR: 'off',
-    },
-    stdio: ['ignore', log, 'inherit'],
-  })
-  await vi.waitFor(async () => { await http('GET', ports.office, '/api/session'); await http('GET', ports.door, '/') }, { timeout: START_MS, interval: 100 })
-  const owner = await http('POST', ports.office, '/api/owner', {}, JSON.stringify(OWNER))
-  const cookie = owner.headers['set-cookie']?.[0]?.split(';', 1)[0] ?? ''
-  const ask = async <T>(method: string, path: string, body?: unknown) => (await http(method, ports.office, `/api${path}`, { cookie }, body === undefined ? undefined : JSON.stringify(body))).body as T
-  await ask('POST', '/campaigns', { name: 'A', zone: 'Europe/Berlin', utmCampaign: 'a' })
+  const ports = await freePorts()
+  const child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'info', FLIMBO_TRUST_PROXY: 'loopback' }, log)
+  const { ask, code } = await begun(ports)
   return {
-    ports, ask, child,
-    async code(slug: string): Promise<{ id: number; routeId: number }> {
-      return ask('POST', '/codes', { campaignId: 1, name: slug, medium: 'print', source: 'a', slug, destination: 'https://saltmarsh.example/one' })
-    },
+    ports, ask,
+    code: (slug: string) => code(slug, 'https://saltmarsh.example/one'),
     /** The process of a part, by its script. */
     pidOf(part: 'door' | 'office'): number {
       const { stdout } = spawnSync('pgrep', ['-P', String(child.pid ?? 0), '-f', `${part}-process`], { encoding: 'utf8' })
@@ -39,7 +24,7 @@ async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
     },
     async stop() {
       child.kill('SIGTERM')
-      await new Promise((resolve) => { if (child.exitCode === null) child.once('exit', resolve); else resolve(null) })
+      await ended(child)
     },
   }
 }

@@ -11,10 +11,12 @@ import type { Problem } from '@flimbo/core/api'
 import type { Rules, WholeRoute } from '@flimbo/core/routing'
 import { readConfig } from '../config/index.ts'
 import { inOneProcess } from './inOneProcess.ts'
+import { PHONE } from './phones.ts'
+
+export { PHONE }
 
 export const DOOR = 'http://go.saltmarsh.example'
 export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
-export const PHONE = 'Mozilla/5.0 (iPhone; CPU iPhone OS 17_5 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/17.5 Mobile/15E148 Safari/604.1'
 /** Addresses the city database puts in these cities, as the stand-ins' list says. */
 export const BREMEN = '2.59.32.77'
 export const GRONINGEN = '31.132.200.77'

@@ -1,42 +1,23 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { Agent, request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import Sqlite from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { freePort, http, OWNER, PHONE } from './running.ts'
-
-const MAIN = fileURLToPath(new URL('../main.ts', import.meta.url))
+import { http, PHONE } from './running.ts'
+import { begun, ended, freePorts, spawnedFlimbo, spawnMain, START_MS, type Ports } from './spawned.ts'
 
 let dataDir: string
 let child: ChildProcess
-let ports: { office: number; door: number }
-
-async function start(): Promise<void> {
-  child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
-    env: { ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_LOG_LEVEL: 'error' },
-    stdio: ['ignore', 'inherit', 'inherit'],
-  })
-  for (let i = 0; i < 300; i++) {
-    if (await http('GET', ports.office, '/api/session').then(() => true, () => false)) return
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  throw new Error('The server did not start')
-}
-
-const ended = () => new Promise<number | null>((resolve) => { child.once('exit', (code) => { resolve(code) }) })
+let ports: Ports
 
 beforeEach(async () => {
   dataDir = mkdtempSync(join(tmpdir(), 'flimbo-stop-'))
-  ports = { office: await freePort(), door: await freePort() }
-  await start()
-  const owner = await http('POST', ports.office, '/api/owner', {}, JSON.stringify(OWNER))
-  const cookie = owner.headers['set-cookie']?.[0]?.split(';', 1)[0] ?? ''
-  await http('POST', ports.office, '/api/campaigns', { cookie }, JSON.stringify({ name: 'A', zone: 'Europe/Berlin', utmCampaign: 'a' }))
-  await http('POST', ports.office, '/api/codes', { cookie }, JSON.stringify({ campaignId: 1, name: 'A', medium: 'print', source: 'a', slug: 'pier', destination: 'https://saltmarsh.example' }))
-})
+  ports = await freePorts()
+  child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'error' })
+  await (await begun(ports)).code('pier')
+}, START_MS)
 afterEach(() => {
   child.kill('SIGKILL')
   rmSync(dataDir, { recursive: true, force: true })
@@ -78,21 +59,21 @@ function storedMarks(): { marks: Set<string>; sound: unknown } {
 
 describe('a server that is killed under load', () => {
   it('has every answered redirect’s scan in the database, and starts again', async () => {
-    const end = ended()
+    const end = ended(child)
     const answered = await scanUntilGone(800, () => child.kill('SIGKILL'))
     await end
     const { marks, sound } = storedMarks()
     expect(answered.length).toBeGreaterThanOrEqual(800)
     expect(answered.filter((mark) => !marks.has(mark))).toEqual([])
     expect(sound).toBe('ok')
-    await start()
+    child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'error' })
     expect((await http('GET', ports.door, '/pier', { 'user-agent': PHONE })).status).toBe(302)
   })
 })
 
 describe('a server that is asked to stop under load', () => {
   it('finishes open requests, writes queued scans, and ends well', async () => {
-    const end = ended()
+    const end = ended(child)
     const answered = await scanUntilGone(300, () => child.kill('SIGTERM'))
     expect(await end).toBe(0)
     const { marks } = storedMarks()
@@ -103,9 +84,9 @@ describe('a server that is asked to stop under load', () => {
 
 describe('a wrong setting', () => {
   it('stops the start with one clear line', async () => {
-    const wrong = spawn(process.execPath, ['--import', 'tsx', MAIN], { env: { ...process.env, FLIMBO_DOOR_PORT: 'many' }, stdio: ['ignore', 'pipe', 'pipe'] })
+    const wrong = spawnMain({ FLIMBO_DOOR_PORT: 'many' }, ['ignore', 'pipe', 'pipe'])
     let said = ''
-    wrong.stderr.on('data', (part: Buffer) => { said += part.toString() })
+    wrong.stderr?.on('data', (part: Buffer) => { said += part.toString() })
     expect(await new Promise((resolve) => wrong.once('exit', resolve))).toBe(78)
     expect(said).toBe('FLIMBO_DOOR_PORT=many: must be a port number\n')
   })
