@@ -35,23 +35,3 @@ export function destroyPastDays(database: Sqlite.Database, now: number, pause: (
   }
   return destroyed
 }
-
-/** Keeps the write-ahead log short, on a connection of its own, so that no commit of a scan does it. */
-export function logKeeper(database: Sqlite.Database) {
-  // It never waits for anybody: what does not go now goes a little later.
-  database.pragma('busy_timeout = 0')
-  const checkpoint = (mode: 'PASSIVE' | 'TRUNCATE') => {
-    const [state] = database.pragma(`wal_checkpoint(${mode})`) as { busy: number; log: number; checkpointed: number }[]
-    return state ?? { busy: 1, log: -1, checkpointed: -1 }
-  }
-  return {
-    /** Copies what it can into the database, keeping nobody from anything. */
-    copy(): void { checkpoint('PASSIVE') },
-    /** Copies everything and cuts the log, so that nothing deleted is left in it. @returns whether that went */
-    cut(): boolean {
-      checkpoint('PASSIVE')
-      const { busy, log } = checkpoint('TRUNCATE')
-      return busy === 0 && log <= 0
-    },
-  }
-}

@@ -2,12 +2,13 @@ import { statSync } from 'node:fs'
 import { parentPort, workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { prepareWriter } from '../sqlite/index.ts'
-import { destroyPastDays, logKeeper } from './days.ts'
+import { destroyPastDays } from './days.ts'
+import { logKeeper } from './log.ts'
 import type { UpkeepNews, UpkeepSettings } from './upkeep.ts'
 
 /** The log is copied into the database from this size on, and cut from that one on. */
 const COPIED_BYTES = 1 << 20
-const CUT_BYTES = 64 << 20
+const CUT_BYTES = 256 << 20
 const COPY_MS = 2000
 /** Days are looked at this often; so long may a salt outlive its day. */
 const DAYS_MS = 10_000
