@@ -77,8 +77,8 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
   const ids: number[] = []
   const first = { number: 1, at, personId, before: null }
 
-  await turns.begin()
   for (let from = 0; from < pieces.length; from += GROUP) {
+    await turns.rest()
     const [routes, codes, links, revisions]: [RouteRow[], CodeRow[], ShortLinkRow[], RevisionRow[]] = [[], [], [], []]
     pieces.slice(from, from + GROUP).forEach(({ route, slug: _slug, ...piece }, i) => {
       let leading = typeof route === 'number' ? route : fresh.get(route)
@@ -98,6 +98,7 @@ export async function issueCodes(manager: EntityManager, pieces: readonly PieceT
       links.push({ domainId: code.domainId, slug: code.slug, codeId: code.id, since: at })
       revisions.push({ ...first, id: revisionId++, of: 'code', subjectId: code.id, after: kept(code) })
     })
+    await turns.begin()
     await insertMany(manager, tables.routes, routes, turns)
     await keepLimits(manager, routes, at)
     await insertMany(manager, tables.codes, codes, turns)

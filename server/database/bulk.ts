@@ -3,6 +3,8 @@ import { ONE_TURN, type Turns } from './writing.ts'
 
 /** So many rows go into one statement; SQLite takes 32,766 values in all. */
 const ROWS_MAX = 100
+/** In turns it is fewer: a statement cannot be broken off once its turn is over. */
+const ROWS_IN_TURNS = 5
 
 /** Statements written once by TypeORM, by table, kind and number of rows. */
 const written = new WeakMap<EntitySchema<never>, Map<string, string>>()
@@ -34,8 +36,9 @@ function sample<T extends ObjectLiteral>(columns: readonly { name: string }[]): 
  */
 export async function insertMany<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>, rows: readonly T[], turns: Turns = ONE_TURN): Promise<void> {
   const columns = columnsOf(manager, schema)
-  for (let i = 0; i < rows.length; i += ROWS_MAX) {
-    const some = rows.slice(i, i + ROWS_MAX)
+  const atOnce = turns === ONE_TURN ? ROWS_MAX : ROWS_IN_TURNS
+  for (let i = 0; i < rows.length; i += atOnce) {
+    const some = rows.slice(i, i + atOnce)
     const sql = statement(schema as EntitySchema<never>, `insert ${String(some.length)}`, () => manager.createQueryBuilder().insert().into(schema)
       .values(some.map(() => sample<T>(columns) as never)).updateEntity(false).getQueryAndParameters()[0])
     await manager.query(sql, some.flatMap((row) => columns.map(({ valueOf }) => valueOf(row))))

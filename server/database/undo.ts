@@ -3,7 +3,7 @@ import type { EntityManager } from 'typeorm'
 /** What a large write may change. */
 const TABLES = ['campaigns', 'routes', 'codes', 'short_links', 'revisions', 'limits', 'lane_sets', 'pages'] as const
 /** So many entries are taken back, or cleared, in one turn. */
-const AT_ONCE = 200
+const AT_ONCE = 50
 /** Stands last in the log once a large write is whole: from then on nothing is taken back. */
 const WHOLE = '-- whole'
 
