@@ -1,5 +1,5 @@
 // npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run; then at a steady
-// pace beside what the office does. `--rounds 0` leaves out the first part.
+// pace beside what the office does. `--rounds 0` leaves out the first part, `--only importing` all of the second but that.
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
@@ -21,6 +21,7 @@ const { values } = parseArgs({
     connections: { type: 'string', default: '64' },
     pace: { type: 'string', default: '400' },
     beside: { type: 'string', default: '12' },
+    only: { type: 'string', default: '' },
   },
 })
 const [codes, seconds, rounds, connections, pace, beside] = [values.codes, values.seconds, values.rounds, values.connections, values.pace, values.beside].map(Number) as [number, number, number, number, number, number]
@@ -88,7 +89,7 @@ try {
   // Thrown away: both compile their hot paths, and the door reads its short links from the database.
   await fire(PORTS.door, plain, connections, WARM_SECONDS)
   await fire(PORTS.door, laned, connections, WARM_SECONDS)
-  await fire(EXPRESS_PORT, slugs, connections, WARM_SECONDS)
+  if (rounds > 0) await fire(EXPRESS_PORT, slugs, connections, WARM_SECONDS)
   for (let round = 0; round < rounds; round++) {
     door.push(await fire(PORTS.door, plain, connections, seconds))
     lanes.push(await fire(PORTS.door, laned, connections, seconds))
@@ -97,7 +98,7 @@ try {
   if (rounds > 0) reportRounds(door, lanes, express)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
   console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
-  if (beside > 0) await besideTheOffice(PORTS, plain, pace, beside)
+  if (beside > 0) await besideTheOffice(PORTS, plain, pace, beside, values.only)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')

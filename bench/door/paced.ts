@@ -1,36 +1,29 @@
-import { Agent, get } from 'node:http'
-import { STANDIN_DEVICES } from '@flimbo/server/standins'
+import { fork, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { fileURLToPath } from 'node:url'
 
 /** Milliseconds from when each scan was due to when it was answered, and answers that were no redirect. */
 export interface Paced { readonly latencies: readonly number[]; readonly others: number }
 
-/** Scans at a steady pace, whether or not the ones before are answered: who waits is counted from when they were due. */
-export async function paced(port: number, slugs: readonly string[], perSecond: number, while_: Promise<unknown>): Promise<Paced> {
-  const agent = new Agent({ keepAlive: true, maxSockets: 256 })
-  const latencies: number[] = []
-  const open: Promise<void>[] = []
-  let [others, isOver] = [0, false]
-  void while_.finally(() => { isOver = true }).catch(() => undefined)
-  const scan = (n: number, due: number) => new Promise<void>((resolve) => {
-    const settle = (status?: number) => {
-      latencies.push(performance.now() - due)
-      if (status !== 302) others++
-      resolve()
-    }
-    get({ host: '127.0.0.1', port, agent, path: `/${slugs[(n * 7919 + 13) % slugs.length] ?? ''}`, headers: { 'user-agent': STANDIN_DEVICES[n % 10]?.userAgent ?? '' } }, (response) => {
-      response.resume()
-      response.on('end', () => { settle(response.statusCode) })
-    }).on('error', () => { settle() })
-  })
-  const began = performance.now()
-  for (let n = 0; !isOver; n++) {
-    const due = began + (n * 1000) / perSecond
-    const early = due - performance.now()
-    if (early > 0.5) await new Promise((resolve) => setTimeout(resolve, early))
-    // Timers are late by themselves: what is late before it is sent is this process's doing, not the door's.
-    open.push(scan(n, Math.max(due, performance.now())))
+export interface Pace { readonly port: number; readonly slugs: readonly string[]; readonly perSecond: number }
+
+/**
+ * Phones at a steady pace, in a process of their own: what the bench does for the office does not make them late.
+ * Whether or not the scans before are answered, the next is sent when it is due.
+ */
+export async function startPhones(pace: Pace) {
+  const child: ChildProcess = fork(fileURLToPath(new URL('paced-process.ts', import.meta.url)), { execArgv: ['--import', 'tsx'], serialization: 'advanced' })
+  child.send(pace)
+  await once(child, 'message')
+  return {
+    async while(working: Promise<unknown>): Promise<Paced> {
+      child.send('go')
+      await working
+      child.send('stop')
+      const [paced] = await once(child, 'message') as [Paced]
+      return paced
+    },
+    close() { child.kill() },
   }
-  await Promise.all(open)
-  agent.destroy()
-  return { latencies, others }
 }
+export type Phones = Awaited<ReturnType<typeof startPhones>>
