@@ -200,6 +200,18 @@ describe('from nothing to a second scan', () => {
     await expectAccessible(page)
   })
 
+  it('the results do not ask while a year is half typed', async () => {
+    const { page } = browser
+    await page.goto(`${server.office}/campaigns/1/results?days=today`)
+    await page.getByRole('img', { name: /^Scans by hour/ }).waitFor()
+    const asked: string[] = []
+    page.on('request', (request) => { if (request.url().includes('/api/results?')) asked.push(new URL(request.url()).searchParams.get('from') ?? '') })
+    await page.getByLabel('From', { exact: true }).focus()
+    await page.keyboard.type('07012026', { delay: 40 })
+    await expect.poll(() => asked).toContain('2026-07-01')
+    expect(asked.filter((day) => day < '1970')).toEqual([])
+  })
+
   it('nothing complained on the way: no script error, nothing the security policy had to stop', () => {
     expect(browser.complaints).toEqual([])
   })

@@ -1,5 +1,6 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { judge, type Check, type CheckRun } from '@flimbo/core/checks'
 import type { Code } from '@flimbo/core/codes'
@@ -116,6 +117,21 @@ describe('the checks of a workspace', () => {
     await flimbo.ask('PATCH', `/api/routes/${String(bad.routeId)}`, { version: 1, destination: 'https://saltmarsh.example/here' })
     expect((await flimbo.ask<{ rows: Check[] }>('GET', '/api/failing')).body.rows).toHaveLength(1)
     expect((await flimbo.ask<Check>('POST', `/api/routes/${String(bad.routeId)}/checks`)).body).toMatchObject({ verdict: 'fine', failingSince: null })
+  })
+
+  it('end with their run, although one cannot be done at all', async () => {
+    const campaign = await flimbo.campaign('Broken', 'broken')
+    const { routeId } = await flimbo.code(campaign.id)
+    await flimbo.code(campaign.id)
+    const file = new Sqlite(flimbo.file)
+    file.prepare("UPDATE routes SET destination = 'no address' WHERE id = ?").run(routeId)
+    file.close()
+    for (let time = 0; time < 2; time++) {
+      let run = (await flimbo.ask<CheckRun>('POST', '/api/check-runs', { campaignId: campaign.id })).body
+      expect(run).toMatchObject({ running: true, total: 2 })
+      while (run.running) run = (await flimbo.ask<CheckRun>('GET', '/api/check-runs')).body
+      expect(run).toMatchObject({ done: 2, bad: 0 })
+    }
   })
 
   it('are due once a day, at the hour of each workspace’s own zone', () => {

@@ -4,12 +4,7 @@ import Sqlite from 'better-sqlite3'
 import { DataSource, type EntityManager } from 'typeorm'
 import { BUSY_MS, prepareWriter } from '../sqlite/index.ts'
 import { tables } from './entities.ts'
-import { Doors1764500000000 } from './migrations/doors.ts'
-import { First1764000000000 } from './migrations/first.ts'
-import { Plan1764100000000 } from './migrations/plan.ts'
-import { Routes1764200000000 } from './migrations/routes.ts'
-import { Pages1764400000000 } from './migrations/pages.ts'
-import { VisitTags1764300000000 } from './migrations/visitTags.ts'
+import { MIGRATIONS } from './migrations/index.ts'
 import { writing, type Writing } from './writing.ts'
 
 /** What reads the database: the front door has no more, the office has this and its writing. */
@@ -24,10 +19,6 @@ export interface ReadOnly {
 
 /** The database as the office uses it. */
 export interface Database extends ReadOnly, Writing {}
-
-const MIGRATIONS = [
-  First1764000000000, Plan1764100000000, Routes1764200000000, VisitTags1764300000000, Pages1764400000000, Doors1764500000000,
-]
 
 const common = (file: string) => ({ type: 'better-sqlite3', database: file, entities: Object.values(tables), timeout: BUSY_MS }) as const
 

@@ -67,6 +67,14 @@ describe('storing scans', () => {
     expect(look<{ isUnique: number }>('SELECT isUnique FROM scans ORDER BY at').map(({ isUnique }) => isUnique)).toEqual([0, 1, 0, 1, 1])
   })
 
+  it('takes a visitor whose first scan could not be stored for new when they come again', async () => {
+    change("CREATE TRIGGER no_room BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    await expect(stored(scan(1, { visitor: 'a' }))).rejects.toThrow('database or disk is full')
+    change('DROP TRIGGER no_room')
+    await stored(scan(2, { visitor: 'a' }))
+    expect(look('SELECT at, isUnique FROM scans')).toEqual([{ at: 2, isUnique: 1 }])
+  })
+
   it('keeps places and agents once', async () => {
     const place = { country: 'DE', region: 'Bremen', city: 'Bremen', latitude: 53.1, longitude: 8.8 }
     for (const each of [scan(1, { place }), scan(2, { place }), scan(3)]) await stored(each)

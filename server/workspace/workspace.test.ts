@@ -1,6 +1,7 @@
+import { get } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Session } from '@flimbo/core/workspace'
-import { OWNER, runningFlimbo, type Running } from '../tests/running.ts'
+import { http, OWNER, runningFlimbo, type Running } from '../tests/running.ts'
 
 let flimbo: Running
 beforeAll(async () => { flimbo = await runningFlimbo() })
@@ -46,6 +47,28 @@ describe('a session', () => {
     expect((await flimbo.ask('DELETE', '/api/session')).status).toBe(204)
     expect((await flimbo.ask<Session>('GET', '/api/session', undefined, { cookie })).body.state).toBe('signed-out')
     expect((await flimbo.refused('GET', '/api/campaigns')).detail).toContain('Sign in')
+  })
+
+  it('takes with it the streams that were opened in it, and no others', async () => {
+    const stream = (cookie: string) => new Promise<{ ended: Promise<void>; isOpen: () => boolean }>((resolve, reject) => {
+      get({ host: '127.0.0.1', port: flimbo.ports.office, path: '/api/events', headers: { cookie } }, (response) => {
+        let open = true
+        const ended = new Promise<void>((done) => { response.resume().on('end', () => { open = false; done() }) })
+        resolve({ ended, isOpen: () => open })
+      }).on('error', reject)
+    })
+    await signIn(OWNER.password)
+    const theirs = await stream(flimbo.cookie)
+    await flimbo.ask('DELETE', '/api/session')
+    await theirs.ended
+    await signIn(OWNER.password)
+    const [mine, other] = [await stream(flimbo.cookie), flimbo.cookie]
+    await signIn(OWNER.password)
+    expect(flimbo.cookie).not.toBe(other)
+    await flimbo.ask('DELETE', '/api/session')
+    expect(mine.isOpen()).toBe(true)
+    await http('DELETE', flimbo.ports.office, '/api/session', { cookie: other })
+    await mine.ended
   })
 
   it('is not opened by a made-up token', async () => {

@@ -1,0 +1,9 @@
+import { Doors1764500000000 } from './doors.ts'
+import { First1764000000000 } from './first.ts'
+import { Pages1764400000000 } from './pages.ts'
+import { Plan1764100000000 } from './plan.ts'
+import { Routes1764200000000 } from './routes.ts'
+import { VisitTags1764300000000 } from './visitTags.ts'
+
+/** In the order in which they are run; a new one goes last. */
+export const MIGRATIONS = [First1764000000000, Plan1764100000000, Routes1764200000000, VisitTags1764300000000, Pages1764400000000, Doors1764500000000]
