@@ -3,10 +3,10 @@ import SearchIcon from '@mui/icons-material/Search'
 import { Box, Button, Divider, IconButton, Link, ListItemText, Menu, MenuItem, Stack, Tooltip, Typography } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { workspaceApi } from '@flimbo/core/workspace'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link as RouterLink, useLocation, useNavigate } from 'react-router'
 import { useChange } from '../api/index.ts'
-import { useKeys } from '../ui/index.ts'
+import { useIsFetched, useKeys } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import { Mark } from './Mark.tsx'
 import { Pulse } from './Pulse.tsx'
@@ -14,18 +14,6 @@ import { WhereIAm } from './WhereIAm.tsx'
 
 const FindAnything = lazy(async () => ({ default: (await import('./FindAnything.tsx')).FindAnything }))
 const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).KeyList }))
-
-/** After so long the screen that was asked for is there, and what keys open is fetched: what is typed right after the key is theirs. */
-const FETCHED_MS = 300
-
-function useIsFetched(): boolean {
-  const [isFetched, setFetched] = useState(false)
-  useEffect(() => {
-    const timer = setTimeout(() => { setFetched(true) }, FETCHED_MS)
-    return () => { clearTimeout(timer) }
-  }, [])
-  return isFetched
-}
 
 const SCHEMES = { system: 'as the system', light: 'light', dark: 'dark' } as const
 const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const

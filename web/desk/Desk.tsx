@@ -4,7 +4,7 @@ import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
 import { lazy, Suspense, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, day, Empty, number, Trouble, useKeys, LastScan } from '../ui/index.ts'
+import { counted, day, Empty, number, Trouble, useIsFetched, useKeys, LastScan } from '../ui/index.ts'
 import { Bounds } from './Bounds.tsx'
 import { Failing } from './Failing.tsx'
 import { Sparkline } from './Sparkline.tsx'
@@ -22,6 +22,7 @@ export function Desk() {
   const [sort, setSort] = useState<Sort>('lastScan')
   const [shown, setShown] = useState<'current' | 'archived'>('current')
   const [beginning, setBeginning] = useState(false)
+  const isFetched = useIsFetched()
   const campaigns = useAnswer(campaignsApi.list, { query: { page, pageSize: PAGE_SIZE, sort, order: sort === 'name' ? 'asc' : 'desc', shown } })
   useKeys({ n: () => { setBeginning(true) } })
   const { data } = campaigns
@@ -55,7 +56,7 @@ export function Desk() {
       {data && data.total > PAGE_SIZE && (
         <Pagination sx={{ mt: 2 }} count={Math.ceil(data.total / PAGE_SIZE)} page={page + 1} onChange={(_event, to) => { setPage(to - 1) }} />
       )}
-      {beginning && <Suspense fallback={null}><CampaignDialog open close={() => { setBeginning(false) }} /></Suspense>}
+      {(beginning || isFetched) && <Suspense fallback={null}><CampaignDialog open={beginning} close={() => { setBeginning(false) }} /></Suspense>}
     </Box>
   )
 }
