@@ -2,8 +2,6 @@ import type { EntityManager } from 'typeorm'
 
 /** What a large write may change. */
 const TABLES = ['campaigns', 'routes', 'codes', 'short_links', 'revisions', 'limits', 'lane_sets', 'pages'] as const
-/** So many entries are taken back, or cleared, in one turn. */
-const AT_ONCE = 50
 /** Stands last in the log once a large write is whole: from then on nothing is taken back. */
 const WHOLE = '-- whole'
 
@@ -60,16 +58,16 @@ export async function leftOver(manager: EntityManager): Promise<LeftOver> {
   return last.statement === WHOLE ? 'whole' : 'half'
 }
 
-/** Clears some of the log of a write that is whole, the oldest first. @returns whether there is more */
-export async function clearSome(manager: EntityManager): Promise<boolean> {
-  await manager.query('DELETE FROM undo_log WHERE id IN (SELECT id FROM undo_log ORDER BY id LIMIT ?)', [AT_ONCE])
+/** Clears so many entries of the log of a write that is whole, the oldest first. @returns whether there is more */
+export async function clearSome(manager: EntityManager, entries: number): Promise<boolean> {
+  await manager.query('DELETE FROM undo_log WHERE id IN (SELECT id FROM undo_log ORDER BY id LIMIT ?)', [entries])
   return (await leftOver(manager)) !== 'nothing'
 }
 
-/** Takes some changes back, the newest first. @returns whether there is more */
-export async function takeBackSome(manager: EntityManager): Promise<boolean> {
-  const entries = await manager.query<Entry[]>('SELECT id, statement FROM undo_log ORDER BY id DESC LIMIT ?', [AT_ONCE])
-  for (const { statement } of entries) await manager.query(statement)
-  await manager.query('DELETE FROM undo_log WHERE id >= ?', [entries.at(-1)?.id ?? 0])
-  return entries.length === AT_ONCE
+/** Takes so many changes back, the newest first. @returns whether there is more */
+export async function takeBackSome(manager: EntityManager, entries: number): Promise<boolean> {
+  const newest = await manager.query<Entry[]>('SELECT id, statement FROM undo_log ORDER BY id DESC LIMIT ?', [entries])
+  for (const { statement } of newest) await manager.query(statement)
+  await manager.query('DELETE FROM undo_log WHERE id >= ?', [newest.at(-1)?.id ?? 0])
+  return newest.length === entries
 }

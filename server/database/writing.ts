@@ -4,12 +4,15 @@ import { whenFree } from '../sqlite/index.ts'
 import { queue } from '../threads/index.ts'
 import { clearSome, leftOver, noteWhole, startNoting, stopNoting, takeBackSome, type LeftOver } from './undo.ts'
 
-/** How long a large write holds the lock before scans get theirs. */
-const TURN_MS = 1
-/** How long it then leaves the lock to them: they look for it every half a millisecond. */
-const GAP_MS = 4
-/** The same where nobody else has written for so long. */
-const [SHORT_GAP_MS, ALONE_MS] = [1, 200]
+/**
+ * How long a large write holds the lock, how long it then leaves it to scans, which look for it every half a
+ * millisecond, and how many entries of its log it handles in one turn.
+ */
+interface Pace { readonly turnMs: number; readonly gapMs: number; readonly entries: number }
+const BESIDE_SCANS: Pace = { turnMs: 1, gapMs: 4, entries: 50 }
+/** Where nobody else has written for so long: most large writes have the night to themselves. */
+const ALONE_MS = 200
+const ALONE: Pace = { turnMs: 8, gapMs: 1, entries: 150 }
 
 /**
  * The turns of a large write. Between two of them scans are stored; no other writing of the office comes between,
@@ -76,13 +79,15 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   })
 
   let [othersVersion, othersAt] = [0, 0]
-  /** How long to leave the lock alone: long only where others use it, since most large writes have the night to themselves. */
-  async function gap(): Promise<number> {
+  /** Between two turns: asks who else writes, and leaves the lock to them. @returns the pace to go on at */
+  async function gap(): Promise<Pace> {
     // Changes with what other connections commit, not with what this one does.
     const [{ data_version: version } = { data_version: 0 }] = await manager.query<{ data_version: number }[]>('PRAGMA data_version')
     const now = performance.now()
     if (version !== othersVersion) [othersVersion, othersAt] = [version, now]
-    return now - othersAt < ALONE_MS ? GAP_MS : SHORT_GAP_MS
+    const pace = now - othersAt < ALONE_MS ? BESIDE_SCANS : ALONE
+    await setTimeout(pace.gapMs)
+    return pace
   }
 
   /** Takes back, or clears, what a large write noted. */
@@ -91,7 +96,8 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
     left = state
     if (state === 'nothing') return
     const some = state === 'whole' ? clearSome : takeBackSome
-    while (await transaction(some, false)) await setTimeout(await gap())
+    let pace = BESIDE_SCANS
+    while (await transaction((writer) => some(writer, pace.entries), false)) pace = await gap()
     if (state === 'half') for (const listener of listeners) listener()
     left = 'nothing'
   }
@@ -99,6 +105,7 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   /** The turns of one large write, and what ends the one under way where the work failed. */
   function turnsOf(): Turns & { abandon(): Promise<void> } {
     let held: { end: () => void; since: number } | null = null
+    let pace = BESIDE_SCANS
     const turns = {
       begin: () => (held ? Promise.resolve() : new Promise<void>((resolve, reject) => {
         // The connection is held until the turn ends.
@@ -110,9 +117,9 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
         }))
       })),
       async pause() {
-        if (!held || performance.now() - held.since < TURN_MS) return
+        if (!held || performance.now() - held.since < pace.turnMs) return
         await turns.rest()
-        await setTimeout(await gap())
+        pace = await gap()
         await turns.begin()
       },
       async rest() {
