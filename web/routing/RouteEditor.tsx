@@ -4,7 +4,7 @@ import { EVERY_SCAN } from '@flimbo/core/conditions'
 import { dayIn, shiftDay } from '@flimbo/core/results'
 import { allLanes, laneSetsApi, lanesOfSet, routesApi, type Lane, type Rehearsal, type WholeRoute, type RouteName } from '@flimbo/core/routing'
 import { tagInWords, visitTagsApi } from '@flimbo/core/visitTags'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { lazy, Suspense, useLayoutEffect, useRef, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
@@ -97,13 +97,14 @@ function PlanView({ route, others, zone, focusDestination }: { route: WholeRoute
   const tagFindings = codes[0]?.findings.filter(({ field }) => field === 'destination').map(({ sentence }) => sentence) ?? []
   const splits = asked.filter(({ outcome }) => outcome.kind === 'split')
   const open = (next: Chosen) => { choose(next) }
-  useEffect(() => {
+  // Before anything is painted: what is typed right after the key is the field's.
+  useLayoutEffect(() => {
     if (focusDestination === 0) return
     choose({ kind: 'otherwise' })
   }, [focusDestination])
   const inspected = chosen === null ? '' : chosen.kind === 'lane' ? chosen.id : chosen.kind
   const inspector = useRef<HTMLDivElement>(null)
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (inspected === 'otherwise' && focusDestination > 0) destinationField.current?.select()
     else if (inspected !== '') inspector.current?.focus({ preventScroll: true })
   }, [inspected, focusDestination])
