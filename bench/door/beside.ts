@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process'
 import { get } from 'node:http'
 import { setPriority } from 'node:os'
-import { startPhones, type Paced } from './paced.ts'
+import { at, median, sorted } from '../figures.ts'
+import { startPhones } from './paced.ts'
 
 /** What is wanted: p99 beside the office's work, against p99 of the quiet door in the same run. */
 const WANTED = 1.3
@@ -101,8 +102,6 @@ export async function besideTheOffice(ports: { office: number; door: number }, s
     ['nothing but loops', loops],
   ]
 
-  const sorted = ({ latencies }: Paced) => [...latencies].sort((a, b) => a - b)
-  const at = (ms: readonly number[], part: number) => ms[Math.floor(ms.length * part)] ?? 0
   console.log(`\nThe door at ${String(perSecond)} scans/s, each thing beside the quiet door just before it (p99 wanted: at most ${String(WANTED)} times)`)
   await rest(SETTLE_MS)
   await phones.while(quiet())
@@ -110,17 +109,17 @@ export async function besideTheOffice(ports: { office: number; door: number }, s
     const rounds: { still: number[]; busy: number[]; others: number; did: string; seconds: number }[] = []
     // The machine's pace drifts from minute to minute: each round is compared with the quiet just before it.
     for (let round = 0; round < ROUNDS; round++) {
-      const still = sorted(await phones.while(quiet()))
+      const { latencies: still } = await phones.while(quiet())
       const began = performance.now()
       const working = work()
       const busy = await phones.while(working)
-      rounds.push({ still, busy: sorted(busy), others: busy.others, did: await working, seconds: (performance.now() - began) / 1000 })
+      rounds.push({ still: sorted(still), busy: sorted(busy.latencies), others: busy.others, did: await working, seconds: (performance.now() - began) / 1000 })
       await rest(1000)
     }
     const shown = (all: readonly number[]) => `p50 ${at(all, 0.5).toFixed(2)}  p99 ${at(all, 0.99).toFixed(2)}  longest ${(all.at(-1) ?? 0).toFixed(0)} ms`
-    const together = (which: 'still' | 'busy') => sorted({ latencies: rounds.flatMap((each) => each[which]), others: 0 })
-    const ratios = rounds.map(({ still, busy }) => at(busy, 0.99) / at(still, 0.99)).sort((x, y) => x - y)
-    console.log(`${name.padEnd(20)} ${shown(together('busy'))}   quiet: ${shown(together('still'))}   p99 ${at(ratios, 0.5).toFixed(2)} times, the median of ${ratios.map((each) => each.toFixed(2)).join(' ')}`)
+    const together = (which: 'still' | 'busy') => sorted(rounds.flatMap((each) => each[which]))
+    const ratios = sorted(rounds.map(({ still, busy }) => at(busy, 0.99) / at(still, 0.99)))
+    console.log(`${name.padEnd(20)} ${shown(together('busy'))}   quiet: ${shown(together('still'))}   p99 ${median(ratios).toFixed(2)} times, the median of ${ratios.map((each) => each.toFixed(2)).join(' ')}`)
     console.log(`${''.padEnd(20)} ${rounds.map(({ did, seconds: took }) => `${did} in ${took.toFixed(1)} s`).join('; ')}; ${String(rounds.reduce((sum, { others }) => sum + others, 0))} not 302`)
   }
   if (bytesRead > 0) console.log(`${String(Math.round(bytesRead / 2 ** 20))} MB of CSV`)

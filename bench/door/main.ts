@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { NO_RULES } from '@flimbo/core/routing'
 import { readConfig } from '@flimbo/server/config'
+import { at, median, sorted } from '../figures.ts'
 import { fillCodes } from '../fill.ts'
 import { besideTheOffice } from './beside.ts'
 import { fire, type Shots } from './fire.ts'
@@ -51,13 +52,10 @@ function memoryOf({ pid = 0 }: ChildProcess): string {
   return `${shown(megabytes('VmRSS'))}, at most ${shown(megabytes('VmHWM'))}`
 }
 
-const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0
-
 function report(name: string, shots: readonly Shots[]): void {
   const rate = median(shots.map((each) => each.rate))
-  const all = shots.flatMap((each) => [...each.latencies]).sort((a, b) => a - b)
-  const at = (part: number) => (all[Math.floor(all.length * part)] ?? 0).toFixed(2)
-  console.log(`${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(0.5)} ms   p99 ${at(0.99)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`)
+  const all = sorted(shots.flatMap((each) => [...each.latencies]))
+  console.log(`${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(all, 0.5).toFixed(2)} ms   p99 ${at(all, 0.99).toFixed(2)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`)
 }
 
 function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: readonly Shots[]): void {
@@ -66,7 +64,7 @@ function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: 
   report('bare Express 5 res.redirect', express)
   // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
   const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
-    const ratios = ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)).sort((a, b) => a - b)
+    const ratios = sorted(ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)))
     console.log(`${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`)
   }
   compare('no lanes against bare Express', door, express, 'at least 1.5')

@@ -26,4 +26,3 @@ export async function startPhones(pace: Pace) {
     close() { child.kill() },
   }
 }
-export type Phones = Awaited<ReturnType<typeof startPhones>>

@@ -6,6 +6,7 @@ import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Page } from 'playwright-core'
+import { median } from '../figures.ts'
 import { fillCodes } from '../fill.ts'
 import { openBrowser } from '../../e2e/browser.ts'
 import { bareInserts } from './bare.ts'
@@ -15,7 +16,6 @@ const [rows, pieces, rounds] = [values.rows, values.pieces, values.rounds].map(N
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-plan-'))
 const file = join(dataDir, 'flimbo.sqlite')
 const office = 'http://localhost:4290'
-const median = (numbers: readonly number[]): number => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0
 const shown = (n: number) => Math.round(n).toLocaleString('en-GB')
 
 /** A plan as people hand one in: every piece with a key, tags, a size and one of fifty destinations. */
