@@ -3,7 +3,7 @@ import type Sqlite from 'better-sqlite3'
 /** A log of so many pages is begun anew once all of it is copied. */
 const ANEW_PAGES = 8000
 
-interface State { readonly busy: number; readonly log: number; readonly checkpointed: number }
+interface State { readonly busy: number; readonly log: number }
 
 /** Keeps the write-ahead log short, on a connection of its own, so that no commit of a scan does it. */
 export function logKeeper(database: Sqlite.Database, anewPages = ANEW_PAGES) {
@@ -11,7 +11,7 @@ export function logKeeper(database: Sqlite.Database, anewPages = ANEW_PAGES) {
   database.pragma('busy_timeout = 0')
   const checkpoint = (mode: 'PASSIVE' | 'RESTART' | 'TRUNCATE'): State => {
     const [state] = database.pragma(`wal_checkpoint(${mode})`) as State[]
-    return state ?? { busy: 1, log: -1, checkpointed: -1 }
+    return state ?? { busy: 1, log: -1 }
   }
   /**
    * Keeps nobody from anything, but copies only what was there when it began: of what is written meanwhile the second
