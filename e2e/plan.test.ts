@@ -90,6 +90,8 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await page.keyboard.type('north')
     await press('Enter')
     await said('1 piece changed.')
+    // As somebody goes on who has read that.
+    await page.waitForTimeout(500)
     await press('ArrowUp', 'Shift+ArrowDown', 'Shift+ArrowDown', 'Control+d')
     await said('2 pieces changed.')
     expect(rows('SELECT content FROM codes WHERE id < 5 ORDER BY id')).toEqual([{ content: 'north' }, { content: 'north' }, { content: 'north' }, { content: 'piece-3' }])
