@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
@@ -7,6 +6,7 @@ import { fileURLToPath } from 'node:url'
 import type { Page } from 'playwright-core'
 import { expect } from 'vitest'
 import { freePort, OWNER } from '../server/tests/running.ts'
+import { ended, freePorts, spawnedFlimbo } from '../server/tests/spawned.ts'
 import { openBrowser, type Look } from './browser.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
@@ -15,19 +15,11 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-e2e-'))
   await prepare?.(join(dataDir, 'flimbo.sqlite'))
-  const ports = { office: await freePort(), door: await freePort(), standIn: await freePort(), dns: await freePort() }
-  const child = spawn(process.execPath, ['server/dist/main.js'], {
-    cwd: root, stdio: ['ignore', 'inherit', 'inherit'],
-    env: {
-      ...process.env, FLIMBO_DATA_DIR: dataDir, FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error',
-      FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), FLIMBO_STANDIN_PORT: String(ports.standIn), FLIMBO_DNS_STANDIN_PORT: String(ports.dns), FLIMBO_CHECK_HOUR: 'off',
-    },
-  })
+  const ports = { ...await freePorts(), standIn: await freePort(), dns: await freePort() }
+  const child = await spawnedFlimbo(dataDir, ports, {
+    FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error', FLIMBO_STANDIN_PORT: String(ports.standIn), FLIMBO_DNS_STANDIN_PORT: String(ports.dns),
+  }, 'inherit', `${root}server/dist/main.js`)
   const office = `http://localhost:${String(ports.office)}`
-  for (let i = 0; !(await fetch(`${office}/api/session`).then((answer) => answer.ok, () => false)); i++) {
-    if (i > 200) throw new Error('The built server did not start')
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
   return {
     office,
     door: `http://localhost:${String(ports.door)}`,
@@ -35,7 +27,7 @@ export async function builtServer(prepare?: (databaseFile: string) => Promise<vo
     file: join(dataDir, 'flimbo.sqlite'),
     async close() {
       child.kill('SIGTERM')
-      await new Promise((resolve) => child.once('exit', resolve))
+      await ended(child)
       rmSync(dataDir, { recursive: true, force: true })
     },
   }

@@ -8,15 +8,18 @@ const MAIN = fileURLToPath(new URL('./dist/main.js', import.meta.url))
 export const START_MS = 90_000
 
 /** Starts what may not come up at all. */
-export const spawnMain = (settings: Record<string, string>, stdio: StdioOptions): ChildProcess =>
-  spawn(process.execPath, ['--enable-source-maps', MAIN], { env: { ...process.env, FLIMBO_CHECK_HOUR: 'off', ...settings }, stdio })
+export const spawnMain = (settings: Record<string, string>, stdio: StdioOptions, main = MAIN): ChildProcess =>
+  spawn(process.execPath, ['--enable-source-maps', main], { env: { ...process.env, FLIMBO_CHECK_HOUR: 'off', ...settings }, stdio })
 
 export interface Ports { readonly office: number; readonly door: number }
 export const freePorts = async (): Promise<Ports> => ({ office: await freePort(), door: await freePort() })
 
 /** A Flimbo in processes of its own, on the data of a directory. @returns once both answer */
-export async function spawnedFlimbo(dataDir: string, ports: Ports, settings: Record<string, string> = {}, log: number | 'ignore' = 'ignore'): Promise<ChildProcess> {
-  const child = spawnMain({ FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door), ...settings }, ['ignore', log, 'inherit'])
+export async function spawnedFlimbo(
+  dataDir: string, ports: Ports, settings: Record<string, string> = {}, log: number | 'ignore' | 'inherit' = 'ignore', main = MAIN,
+): Promise<ChildProcess> {
+  const at = { FLIMBO_DATA_DIR: dataDir, FLIMBO_OFFICE_PORT: String(ports.office), FLIMBO_DOOR_PORT: String(ports.door) }
+  const child = spawnMain({ ...at, ...settings }, ['ignore', log, 'inherit'], main)
   await vi.waitFor(async () => {
     await http('GET', ports.office, '/api/session')
     await http('GET', ports.door, '/')
