@@ -1,20 +1,34 @@
 import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
-const ROOMS = 'api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|line|log|office|processes|phone|plan|reach|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|ui|app|visitTags|workspace'
+const ROOMS =
+  'api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|line|log|office|processes|phone|plan|reach|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|ui|app|visitTags|workspace'
 
 /** Other rooms are entered by their door. */
-const behindTheDoor = { regex: `^\\.\\./(${ROOMS})/(?!index\\.ts$)`, message: 'Import another room by its index.ts only.' }
+const behindTheDoor = {
+  regex: `^\\.\\./(${ROOMS})/(?!index\\.ts$)`,
+  message: 'Import another room by its index.ts only.',
+}
 const deepPackage = { regex: '^@flimbo/(core|server)/[^/]+/.+', message: 'Import a room by its door only.' }
-const only = (...names) => ({ regex: `^(${names.join('|')})(/|$)`, message: 'This layer may not reach that far.' })
-const restrict = (...patterns) => ({ 'no-restricted-imports': ['error', { patterns: [behindTheDoor, deepPackage, ...patterns] }] })
+const only = (...names) => ({
+  regex: `^(${names.join('|')})(/|$)`,
+  message: 'This layer may not reach that far.',
+})
+const restrict = (...patterns) => ({
+  'no-restricted-imports': ['error', { patterns: [behindTheDoor, deepPackage, ...patterns] }],
+})
 
 export default tseslint.config(
   { ignores: ['**/dist/', '**/node_modules/', 'data/', 'e2e/output/'] },
   ...tseslint.configs.recommendedTypeChecked.map((config) => ({ ...config, files: ['**/*.ts', '**/*.tsx'] })),
   {
     files: ['**/*.ts', '**/*.tsx'],
-    languageOptions: { parserOptions: { project: ['./tsconfig.json', './web/tsconfig.json'], tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: {
+        project: ['./tsconfig.json', './web/tsconfig.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
@@ -25,17 +39,44 @@ export default tseslint.config(
       ...restrict(),
     },
   },
-  { rules: { 'no-restricted-properties': ['error', { object: 'URL', property: 'canParse', message: 'It errs on this Node.js: use readUrl.' }] } },
+  {
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'URL', property: 'canParse', message: 'It errs on this Node.js: use readUrl.' },
+      ],
+    },
+  },
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      ...restrict(only('node:', 'react', '@mui', 'express', 'typeorm', 'better-sqlite3', '@flimbo/server', '@flimbo/web')),
+      ...restrict(
+        only(
+          'node:',
+          'react',
+          '@mui',
+          'express',
+          'typeorm',
+          'better-sqlite3',
+          '@flimbo/server',
+          '@flimbo/web',
+        ),
+      ),
       'no-restricted-syntax': [
         'error',
-        { selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']", message: 'core has no randomness: take it as an argument.' },
-        { selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']", message: 'core has no clock: take the time as an argument.' },
-        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'core has no clock: take the time as an argument.' },
+        {
+          selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']",
+          message: 'core has no randomness: take it as an argument.',
+        },
+        {
+          selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']",
+          message: 'core has no clock: take the time as an argument.',
+        },
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'core has no clock: take the time as an argument.',
+        },
       ],
     },
   },

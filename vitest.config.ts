@@ -11,7 +11,15 @@ export default defineConfig({
     // Most of a server test is waiting for the disk: two workers keep both cores busy.
     maxWorkers: 2,
     projects: [
-      { extends: true, test: { name: 'rooms', include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'], exclude: [QUIET], sequence: { groupOrder: 0 } } },
+      {
+        extends: true,
+        test: {
+          name: 'rooms',
+          include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts', 'web/**/*.test.ts'],
+          exclude: [QUIET],
+          sequence: { groupOrder: 0 },
+        },
+      },
       { extends: true, test: { name: 'quiet', include: [QUIET], sequence: { groupOrder: 1 } } },
     ],
   },

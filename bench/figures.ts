@@ -1,5 +1,6 @@
 /** What a part of sorted figures lies below; 0 where there are none. */
-export const at = (sorted: readonly number[], part: number): number => sorted[Math.floor(sorted.length * part)] ?? 0
+export const at = (sorted: readonly number[], part: number): number =>
+  sorted[Math.floor(sorted.length * part)] ?? 0
 
 export const sorted = (figures: Iterable<number>): number[] => [...figures].sort((a, b) => a - b)
 

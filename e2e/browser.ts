@@ -5,8 +5,14 @@ import { chromium, type BrowserContext } from 'playwright-core'
 
 /** Debian's Chromium, kept from asking for anything outside of this machine. */
 const FLAGS = [
-  '--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run',
-  '--disable-background-networking', '--disable-component-update', '--disable-sync',
+  '--headless',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
 ]
 
 export interface Look {
@@ -19,7 +25,13 @@ export interface Look {
 }
 
 /** A browser with an empty profile of its own. */
-export function openBrowser({ width = 1280, height = 800, scheme = 'light', userAgent, script = true }: Look = {}): Promise<BrowserContext> {
+export function openBrowser({
+  width = 1280,
+  height = 800,
+  scheme = 'light',
+  userAgent,
+  script = true,
+}: Look = {}): Promise<BrowserContext> {
   return chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'flimbo-browser-')), {
     executablePath: '/usr/bin/chromium',
     args: FLAGS,

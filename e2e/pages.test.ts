@@ -2,7 +2,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { PHONE } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
-interface Made { id: number; routeId: number }
+interface Made {
+  id: number
+  routeId: number
+}
 
 // A page from its first word to the phone of somebody who scans.
 let server: Awaited<ReturnType<typeof builtServer>>
@@ -11,8 +14,19 @@ beforeAll(async () => {
   server = await builtServer()
   office = await watchedBrowser()
   await setUp(office.page, server.office)
-  const { id: campaignId } = await api<Made>(office.page, 'POST', '/campaigns', { name: 'Summer timetable', zone: 'Europe/Berlin', utmCampaign: 'summer-26' })
-  await api<Made>(office.page, 'POST', '/codes', { campaignId, name: 'Pier poster', slug: 'pier', medium: 'print', source: 'pier-poster', destination: 'https://saltmarsh.example/tides' })
+  const { id: campaignId } = await api<Made>(office.page, 'POST', '/campaigns', {
+    name: 'Summer timetable',
+    zone: 'Europe/Berlin',
+    utmCampaign: 'summer-26',
+  })
+  await api<Made>(office.page, 'POST', '/codes', {
+    campaignId,
+    name: 'Pier poster',
+    slug: 'pier',
+    medium: 'print',
+    source: 'pier-poster',
+    destination: 'https://saltmarsh.example/tides',
+  })
 })
 afterAll(async () => {
   expect(office.complaints).toEqual([])
@@ -35,10 +49,16 @@ describe('a page', () => {
     await page.getByText('This is not a whole web address.').waitFor()
     await page.getByLabel('Heading').fill('Tides today')
     await page.getByLabel('Text').fill('Mind the mud.\n\nBoats leave at noon.')
-    await page.getByRole('group', { name: 'Link 1' }).getByLabel('It leads to').fill('https://saltmarsh.example/tides')
+    await page
+      .getByRole('group', { name: 'Link 1' })
+      .getByLabel('It leads to')
+      .fill('https://saltmarsh.example/tides')
     const phone = page.frameLocator('iframe[title="The page as a phone shows it"]')
     await phone.getByRole('heading', { name: 'Tides today' }).waitFor()
-    expect(await phone.getByRole('paragraph').allInnerTexts()).toEqual(['Mind the mud.', 'Boats leave at noon.'])
+    expect(await phone.getByRole('paragraph').allInnerTexts()).toEqual([
+      'Mind the mud.',
+      'Boats leave at noon.',
+    ])
     await expectAccessible(page)
     await page.getByRole('button', { name: 'Add the page' }).press('Enter')
     await page.getByText('Everything is saved.').waitFor()
@@ -55,17 +75,26 @@ describe('a page', () => {
     await page.getByRole('link', { name: 'Edit this page' }).waitFor()
     const outcome = page.getByRole('status', { name: 'Where the test scan leads' })
     await outcome.getByText('The page “Tides”').waitFor()
-    await outcome.getByText('https://saltmarsh.example/tides?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26').waitFor()
+    await outcome
+      .getByText(
+        'https://saltmarsh.example/tides?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26',
+      )
+      .waitFor()
     await page.getByText('Prepared, not live yet.').waitFor()
     await page.getByRole('button', { name: 'Close' }).press('Enter')
     await page.getByRole('button', { name: 'Publish…' }).press('Enter')
-    await page.getByRole('list', { name: 'What changes' }).getByText('a new lane: Every scan → the page “Tides”').waitFor()
+    await page
+      .getByRole('list', { name: 'What changes' })
+      .getByText('a new lane: Every scan → the page “Tides”')
+      .waitFor()
     await page.getByRole('button', { name: 'Publish for 1 code' }).press('Enter')
     await page.getByText('Live for every scan.').waitFor()
     const phone = await watchedBrowser({ width: 360, height: 740, userAgent: PHONE, script: false })
     await phone.page.goto(`${server.door}/pier`)
     await phone.page.getByRole('heading', { name: 'Tides today' }).waitFor()
-    expect(await phone.page.getByRole('link', { name: 'Tide table' }).getAttribute('href')).toContain('utm_source=pier-poster')
+    expect(await phone.page.getByRole('link', { name: 'Tide table' }).getAttribute('href')).toContain(
+      'utm_source=pier-poster',
+    )
     expect(await phone.page.evaluate(() => document.documentElement.scrollWidth)).toBe(360)
     await phone.close()
   })
@@ -80,11 +109,20 @@ describe('a page', () => {
     expect(await page.getByLabel('Heading').inputValue()).toBe('Low water at noon')
     await page.getByRole('button', { name: 'Put mine in its place' }).press('Enter')
     await page.getByText('Everything is saved.').waitFor()
-    const answer = await api<{ page: string }>(page, 'POST', '/phone/scans', { read: `${server.door}/PIER`, device: 'ios-safari', place: 'de-bremen', language: 'de' })
+    const answer = await api<{ page: string }>(page, 'POST', '/phone/scans', {
+      read: `${server.door}/PIER`,
+      device: 'ios-safari',
+      place: 'de-bremen',
+      language: 'de',
+    })
     expect(answer.page).toContain('<h1>Low water at noon</h1>')
     await page.getByRole('list', { name: 'Routes that lead here' }).getByRole('link').press('Enter')
     await page.getByRole('button', { name: 'Settings and changes' }).press('Enter')
-    await page.getByRole('list', { name: 'Changes' }).getByText('changed what the page “Tides” shows').first().waitFor()
+    await page
+      .getByRole('list', { name: 'Changes' })
+      .getByText('changed what the page “Tides” shows')
+      .first()
+      .waitFor()
     await expectAccessible(page)
   })
 

@@ -7,7 +7,9 @@ const PIECES = 50_000
 let server: Awaited<ReturnType<typeof builtServer>>
 let browser: Awaited<ReturnType<typeof watchedBrowser>>
 beforeAll(async () => {
-  server = await builtServer(async (file) => { await fillCodes(file, PIECES) })
+  server = await builtServer(async (file) => {
+    await fillCodes(file, PIECES)
+  })
   browser = await watchedBrowser()
   const { page } = browser
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write'])
@@ -27,18 +29,32 @@ function rows<T>(sql: string, ...values: unknown[]): T[] {
     database.close()
   }
 }
-const press = async (...keys: string[]) => { for (const key of keys) await browser.page.keyboard.press(key) }
+const press = async (...keys: string[]) => {
+  for (const key of keys) await browser.page.keyboard.press(key)
+}
 /** What the cell under the cursor says. */
-const here = () => browser.page.evaluate(() => document.getElementById(document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '')?.textContent ?? '')
+const here = () =>
+  browser.page.evaluate(
+    () =>
+      document.getElementById(
+        document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '',
+      )?.textContent ?? '',
+  )
 const said = (text: string | RegExp) => browser.page.getByText(text).first().waitFor()
-const inClipboard = (text: string) => browser.page.evaluate((value) => navigator.clipboard.writeText(value), text)
+const inClipboard = (text: string) =>
+  browser.page.evaluate((value) => navigator.clipboard.writeText(value), text)
 
 describe('a plan of 50,000 pieces, by keyboard alone', () => {
   it('is reached by Tab, and its last row by one key', async () => {
     const { page } = browser
     await page.goto(`${server.office}/campaigns/1/plan`)
     await page.getByRole('gridcell', { name: 'Piece 0', exact: true }).waitFor()
-    for (let i = 0; i < 40 && !(await page.evaluate(() => document.activeElement?.getAttribute('role') === 'grid')); i++) await press('Tab')
+    for (
+      let i = 0;
+      i < 40 && !(await page.evaluate(() => document.activeElement?.getAttribute('role') === 'grid'));
+      i++
+    )
+      await press('Tab')
     expect(await page.getByRole('grid').getAttribute('aria-rowcount')).toBe(String(PIECES + 1))
     await press('Control+Home', 'ArrowRight')
     expect(await here()).toBe('Piece 0')
@@ -59,7 +75,9 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await press('Enter')
     await said('1 piece changed.')
     expect(await here()).toBe('Piece 1')
-    expect(rows('SELECT name, version FROM codes WHERE id = 1')).toEqual([{ name: 'Pier poster', version: 2 }])
+    expect(rows('SELECT name, version FROM codes WHERE id = 1')).toEqual([
+      { name: 'Pier poster', version: 2 },
+    ])
     await press('Control+z')
     await said('1 piece taken back.')
     expect(rows('SELECT name, version FROM codes WHERE id = 1')).toEqual([{ name: 'Piece 0', version: 3 }])
@@ -94,16 +112,28 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await page.waitForTimeout(500)
     await press('ArrowUp', 'Shift+ArrowDown', 'Shift+ArrowDown', 'Control+d')
     await said('2 pieces changed.')
-    expect(rows('SELECT content FROM codes WHERE id < 5 ORDER BY id')).toEqual([{ content: 'north' }, { content: 'north' }, { content: 'north' }, { content: 'piece-3' }])
+    expect(rows('SELECT content FROM codes WHERE id < 5 ORDER BY id')).toEqual([
+      { content: 'north' },
+      { content: 'north' },
+      { content: 'north' },
+      { content: 'piece-3' },
+    ])
     await press('Shift+ArrowLeft', 'Control+c')
-    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('bench\tnorth\r\nbench\tnorth\r\nbench\tnorth')
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
+      'bench\tnorth\r\nbench\tnorth\r\nbench\tnorth',
+    )
     await press('ArrowRight', 'Delete')
     await said('1 piece changed.')
     expect(rows('SELECT content FROM codes WHERE id = 3')).toEqual([{ content: '' }])
   })
 
   it('takes a block of a spreadsheet across thousands of rows, and says which cells it did not take', async () => {
-    await inClipboard(Array.from({ length: 2500 }, (_, i) => `pasted-${String(i)}\t${i === 700 ? 'huge' : String(40 + (i % 3))}`).join('\r\n'))
+    await inClipboard(
+      Array.from(
+        { length: 2500 },
+        (_, i) => `pasted-${String(i)}\t${i === 700 ? 'huge' : String(40 + (i % 3))}`,
+      ).join('\r\n'),
+    )
     await press('Control+Home', 'ArrowRight', 'ArrowRight', 'ArrowRight')
     // Content stands beside the size once the destination is not shown.
     const { page } = browser
@@ -115,8 +145,14 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await press('ArrowRight', 'Control+v')
     await said('2,500 pieces changed; 1 cell was not taken.')
     await said('Piece 700, Size mm: “huge” is no size.')
-    expect(rows('SELECT count(*) AS n FROM codes WHERE content = \'pasted-\' || (id - 1)')).toEqual([{ n: 2500 }])
-    expect(rows('SELECT sizeMm FROM codes WHERE id IN (3, 701, 2500) ORDER BY id')).toEqual([{ sizeMm: 42 }, { sizeMm: 30 }, { sizeMm: 40 }])
+    expect(rows("SELECT count(*) AS n FROM codes WHERE content = 'pasted-' || (id - 1)")).toEqual([
+      { n: 2500 },
+    ])
+    expect(rows('SELECT sizeMm FROM codes WHERE id IN (3, 701, 2500) ORDER BY id')).toEqual([
+      { sizeMm: 42 },
+      { sizeMm: 30 },
+      { sizeMm: 40 },
+    ])
     await press('Control+z')
     await said('2,500 pieces taken back.')
     expect(rows("SELECT count(*) AS n FROM codes WHERE content LIKE 'pasted-%'")).toEqual([{ n: 0 }])
@@ -130,7 +166,9 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await page.keyboard.type('poster')
     await press('Enter')
     await said('50,000 pieces changed.')
-    expect(rows('SELECT medium, count(*) AS n FROM codes GROUP BY 1')).toEqual([{ medium: 'poster', n: PIECES }])
+    expect(rows('SELECT medium, count(*) AS n FROM codes GROUP BY 1')).toEqual([
+      { medium: 'poster', n: PIECES },
+    ])
   })
 
   it('offers rows pasted beyond the end as new pieces, through the same look an import gets', async () => {
@@ -158,16 +196,26 @@ describe('importing a file', () => {
   it('shows what every line would do, then does it', async () => {
     const { page } = browser
     await page.goto(`${server.office}/campaigns/1/import`)
-    const file = 'Key;Piece;Medium;Source;Destination\nN-1;New sign;poster;sign;https://saltmarsh.example/new\nN-2;Bad sign;poster;sign;nowhere\n'
-    await page.setInputFiles('input[type=file]', { name: 'signs.csv', mimeType: 'text/csv', buffer: Buffer.from(file) })
+    const file =
+      'Key;Piece;Medium;Source;Destination\nN-1;New sign;poster;sign;https://saltmarsh.example/new\nN-2;Bad sign;poster;sign;nowhere\n'
+    await page.setInputFiles('input[type=file]', {
+      name: 'signs.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(file),
+    })
     await page.getByText('signs.csv: 1 piece to create').waitFor()
     await page.getByText('This is not a whole web address').waitFor()
     await expectAccessible(page)
     await page.getByRole('button', { name: 'Import the good lines only' }).click()
     await page.getByText('1 created, 0 changed.').waitFor()
-    expect(rows('SELECT name, medium FROM codes WHERE key <> \'\'')).toEqual([{ name: 'New sign', medium: 'poster' }])
+    expect(rows("SELECT name, medium FROM codes WHERE key <> ''")).toEqual([
+      { name: 'New sign', medium: 'poster' },
+    ])
     await page.getByRole('link', { name: 'To the plan', exact: true }).click()
-    await page.getByRole('status').filter({ hasText: /^50,001 pieces$/ }).waitFor()
+    await page
+      .getByRole('status')
+      .filter({ hasText: /^50,001 pieces$/ })
+      .waitFor()
     await page.getByRole('grid').focus()
     await press('Control+End')
     await page.getByRole('gridcell', { name: 'New sign', exact: true }).waitFor()

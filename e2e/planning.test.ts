@@ -3,8 +3,22 @@ import { unzipSync } from 'fflate'
 import { readFileSync } from 'node:fs'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
-interface Made { id: number; routeId: number; slug: string; version: number }
-interface Piece extends Made { name: string; medium: string; source: string; content: string; place: string; shortLink: string; findings: { kind: string }[]; archivedAt: number | null }
+interface Made {
+  id: number
+  routeId: number
+  slug: string
+  version: number
+}
+interface Piece extends Made {
+  name: string
+  medium: string
+  source: string
+  content: string
+  place: string
+  shortLink: string
+  findings: { kind: string }[]
+  archivedAt: number | null
+}
 
 // A manager’s day with a plan: what is wrong is found and fixed, arranged, put away, carried into the next year.
 let server: Awaited<ReturnType<typeof builtServer>>
@@ -15,20 +29,43 @@ beforeAll(async () => {
   const { page } = browser
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write'])
   await setUp(page, server.office)
-  await api(page, 'POST', '/campaigns', { name: 'Summer 2026', zone: 'Europe/Berlin', utmCampaign: 'summer-26' })
-  const piece = (more: object) => api<Made>(page, 'POST', '/codes', { campaignId: 1, medium: 'print', source: 'bus-back', destination: 'https://saltmarsh.example/timetable', ...more })
+  await api(page, 'POST', '/campaigns', {
+    name: 'Summer 2026',
+    zone: 'Europe/Berlin',
+    utmCampaign: 'summer-26',
+  })
+  const piece = (more: object) =>
+    api<Made>(page, 'POST', '/codes', {
+      campaignId: 1,
+      medium: 'print',
+      source: 'bus-back',
+      destination: 'https://saltmarsh.example/timetable',
+      ...more,
+    })
   await piece({ name: 'Bus one', content: 'one' })
   await piece({ name: 'Bus two', content: 'two' })
   await piece({ name: 'Bus three', source: 'Bus Back', content: 'three' })
-  await piece({ name: 'Hall screen', medium: 'screen', source: 'hall', destination: 'https://saltmarsh.example/old/hall' })
-  await piece({ name: 'Dead end', source: 'notice', content: 'dead', destination: 'https://saltmarsh.example/gone' })
+  await piece({
+    name: 'Hall screen',
+    medium: 'screen',
+    source: 'hall',
+    destination: 'https://saltmarsh.example/old/hall',
+  })
+  await piece({
+    name: 'Dead end',
+    source: 'notice',
+    content: 'dead',
+    destination: 'https://saltmarsh.example/gone',
+  })
 })
 afterAll(async () => {
   await browser.close()
   await server.close()
 })
 
-const plan = async (query = '') => (await api<{ rows: Piece[] }>(browser.page, 'GET', `/codes?campaignId=1&pageSize=100&sort=name${query}`)).rows
+const plan = async (query = '') =>
+  (await api<{ rows: Piece[] }>(browser.page, 'GET', `/codes?campaignId=1&pageSize=100&sort=name${query}`))
+    .rows
 const cell = (text: string) => browser.page.getByRole('gridcell', { name: text, exact: true })
 const said = (text: string | RegExp) => browser.page.getByText(text).first().waitFor()
 const openPlan = async () => {
@@ -36,7 +73,9 @@ const openPlan = async () => {
   await cell('Bus one').waitFor()
 }
 /** Puts the cursor on a piece’s name. */
-const choose = async (name: string) => { await cell(name).click() }
+const choose = async (name: string) => {
+  await cell(name).click()
+}
 
 describe('finding and fixing', () => {
   it('shows what to look over, narrows to it, and fixes a whole column at a stroke', async () => {
@@ -58,7 +97,10 @@ describe('finding and fixing', () => {
     await choose('Bus three')
     await browser.page.keyboard.press('f')
     await said('1 piece changed.')
-    expect((await plan()).find(({ name }) => name === 'Bus three')).toMatchObject({ source: 'bus-back', findings: [] })
+    expect((await plan()).find(({ name }) => name === 'Bus three')).toMatchObject({
+      source: 'bus-back',
+      findings: [],
+    })
     await browser.page.keyboard.press('f')
     await said('The linter finds nothing here.')
   })
@@ -67,7 +109,9 @@ describe('finding and fixing', () => {
     await choose('Bus one')
     await browser.page.keyboard.press('c')
     await said('The final address of “Bus one” is copied.')
-    expect(await browser.page.evaluate(() => navigator.clipboard.readText())).toBe('https://saltmarsh.example/timetable?utm_source=bus-back&utm_medium=print&utm_campaign=summer-26&utm_content=one')
+    expect(await browser.page.evaluate(() => navigator.clipboard.readText())).toBe(
+      'https://saltmarsh.example/timetable?utm_source=bus-back&utm_medium=print&utm_campaign=summer-26&utm_content=one',
+    )
   })
 
   it('fixes a finding in the inspector, and says how dense the symbol is', async () => {
@@ -75,7 +119,11 @@ describe('finding and fixing', () => {
     await api(page, 'POST', '/codes/changes', { changes: [{ id: 1, set: { content: 'One Line' } }] })
     await page.goto(`${server.office}/campaigns/1/plan?code=1`)
     const inspector = page.getByRole('complementary', { name: 'Bus one' })
-    await inspector.getByRole('group', { name: 'What to look over' }).getByRole('button', { name: 'Fix' }).first().click()
+    await inspector
+      .getByRole('group', { name: 'What to look over' })
+      .getByRole('button', { name: 'Fix' })
+      .first()
+      .click()
     await inspector.getByRole('group', { name: 'What to look over' }).waitFor({ state: 'hidden' })
     expect((await plan()).find(({ name }) => name === 'Bus one')?.content).toBe('one-line')
     const dense = await inspector.getByRole('table', { name: 'How dense' }).innerText()
@@ -107,7 +155,10 @@ describe('destinations', () => {
     await page.getByRole('button', { name: 'Publish for 1 code' }).click()
     await page.getByText('Live for every scan.').waitFor()
     await page.getByRole('button', { name: 'Check now' }).click()
-    await page.getByText(/Answers in \d+ ms, with every tag/).first().waitFor()
+    await page
+      .getByText(/Answers in \d+ ms, with every tag/)
+      .first()
+      .waitFor()
     await page.goto(server.office)
     await page.getByText(/Hall screen.* loses its tags/).waitFor()
     expect(await page.getByText(/Dead end/).count()).toBe(0)
@@ -170,7 +221,10 @@ describe('many at once', () => {
     await bar.getByLabel('to', { exact: true }).fill('Depot')
     await bar.getByRole('button', { name: 'Set for all' }).click()
     await said('2 pieces changed.')
-    expect((await plan()).filter(({ place }) => place === 'Depot').map(({ name }) => name)).toEqual(['Bus one', 'Bus two'])
+    expect((await plan()).filter(({ place }) => place === 'Depot').map(({ name }) => name)).toEqual([
+      'Bus one',
+      'Bus two',
+    ])
     await bar.getByRole('button', { name: 'Duplicate' }).click()
     await said('2 pieces added, each with a short link of its own.')
     await bar.getByRole('button', { name: 'Archive' }).click()
@@ -199,7 +253,12 @@ describe('many at once', () => {
     await page.getByRole('button', { name: 'Add the series' }).click()
     await cell('Table card 012').waitFor()
     const cards = (await plan()).filter(({ source }) => source === 'table-card')
-    expect([cards.length, cards[11]?.slug, cards[11]?.content, new Set(cards.map(({ routeId }) => routeId)).size]).toEqual([12, 'CARD-012', 'card-012', 1])
+    expect([
+      cards.length,
+      cards[11]?.slug,
+      cards[11]?.content,
+      new Set(cards.map(({ routeId }) => routeId)).size,
+    ]).toEqual([12, 'CARD-012', 'card-012', 1])
   })
 
   it('moves a piece to another campaign, scans and all', async () => {
@@ -229,7 +288,10 @@ describe('files', () => {
     await dialog.getByLabel('Names of the files').fill('{colour}')
     await dialog.getByText('{colour} is no field').waitFor()
     await dialog.getByLabel('Names of the files').fill('{n} {link}')
-    const [file] = await Promise.all([page.waitForEvent('download'), dialog.getByRole('link', { name: 'Download' }).click()])
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      dialog.getByRole('link', { name: 'Download' }).click(),
+    ])
     const names = Object.keys(unzipSync(readFileSync(await file.path())))
     expect(names).toContain('18 CARD-012.svg')
     expect(file.suggestedFilename()).toBe('Summer 2026 symbols.zip')
@@ -238,9 +300,16 @@ describe('files', () => {
   it('a plan that was downloaded changes nothing when it is handed in again', async () => {
     const { page } = browser
     await page.getByRole('button', { name: 'Files and more' }).click()
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: /The plan as XLSX/ }).click()])
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: /The plan as XLSX/ }).click(),
+    ])
     await page.goto(`${server.office}/campaigns/1/import`)
-    await page.setInputFiles('input[type=file]', { name: 'again.xlsx', mimeType: 'application/octet-stream', buffer: readFileSync(await file.path()) })
+    await page.setInputFiles('input[type=file]', {
+      name: 'again.xlsx',
+      mimeType: 'application/octet-stream',
+      buffer: readFileSync(await file.path()),
+    })
     await page.getByText(/again\.xlsx: 0 pieces to create, 0 to change, 18 the same, 0 refused/).waitFor()
     await page.getByText('Nothing here would change the plan.').waitFor()
   })
@@ -286,7 +355,9 @@ describe('settings', () => {
     await page.getByRole('status').filter({ hasText: 'falls in Walls' }).waitFor()
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Everything is saved.').waitFor()
-    expect((await api<{ value: { channel: string }[] }>(page, 'GET', '/channels')).value[2]?.channel).toBe('Walls')
+    expect((await api<{ value: { channel: string }[] }>(page, 'GET', '/channels')).value[2]?.channel).toBe(
+      'Walls',
+    )
   })
 
   it('a domain is named, its records set, checked, used, and removed only by who says what dies', async () => {
@@ -297,7 +368,10 @@ describe('settings', () => {
     await page.getByText('Give only the host name').waitFor()
     await page.getByLabel('Host name').fill('qr.saltmarsh.example')
     await page.getByRole('button', { name: 'Add', exact: true }).click()
-    await page.getByRole('table', { name: 'Records of qr.saltmarsh.example' }).getByText('_flimbo.qr.saltmarsh.example').waitFor()
+    await page
+      .getByRole('table', { name: 'Records of qr.saltmarsh.example' })
+      .getByText('_flimbo.qr.saltmarsh.example')
+      .waitFor()
     await page.getByRole('button', { name: 'Check', exact: true }).click()
     await page.getByText('There is no CNAME record of qr.saltmarsh.example yet').waitFor()
     await page.getByRole('button', { name: 'Set them in the DNS stand-in' }).click()
@@ -305,7 +379,15 @@ describe('settings', () => {
     await page.getByText('Both records are there').waitFor()
     await expectAccessible(page)
 
-    const { shortLink } = await api<Piece>(page, 'POST', '/codes', { campaignId: 1, name: 'On the domain', medium: 'print', source: 'card', destination: 'https://saltmarsh.example/card', domainId: 2, slug: 'card' })
+    const { shortLink } = await api<Piece>(page, 'POST', '/codes', {
+      campaignId: 1,
+      name: 'On the domain',
+      medium: 'print',
+      source: 'card',
+      destination: 'https://saltmarsh.example/card',
+      domainId: 2,
+      slug: 'card',
+    })
     expect(shortLink).toMatch(/^http:\/\/qr\.saltmarsh\.example:\d+\/CARD$/)
     await page.reload()
     await page.getByRole('button', { name: 'Remove', exact: true }).click()
@@ -326,11 +408,16 @@ describe('the next year', () => {
     await expectAccessible(page)
     await page.getByRole('menuitem', { name: /Duplicate…/ }).click()
     const dialog = page.getByRole('dialog', { name: 'Duplicate “Summer 2026”' })
-    expect([await dialog.getByLabel('Name', { exact: true }).inputValue(), await dialog.getByLabel('Campaign value').inputValue()]).toEqual(['Summer 2027', 'summer-27'])
+    expect([
+      await dialog.getByLabel('Name', { exact: true }).inputValue(),
+      await dialog.getByLabel('Campaign value').inputValue(),
+    ]).toEqual(['Summer 2027', 'summer-27'])
     await dialog.getByRole('button', { name: 'Duplicate', exact: true }).click()
     await page.waitForURL(/\/campaigns\/3\/plan/)
     await cell('Table card 012').waitFor()
-    expect((await api<{ codes: number }>(page, 'GET', '/campaigns/3')).codes).toBe((await api<{ codes: number }>(page, 'GET', '/campaigns/1')).codes)
+    expect((await api<{ codes: number }>(page, 'GET', '/campaigns/3')).codes).toBe(
+      (await api<{ codes: number }>(page, 'GET', '/campaigns/1')).codes,
+    )
 
     await page.getByRole('button', { name: 'Pin, duplicate, archive' }).click()
     await page.getByRole('menuitem', { name: /Pin to the desk/ }).click()
@@ -343,7 +430,11 @@ describe('the next year', () => {
     await page.getByRole('menuitem', { name: /^Archive/ }).click()
     await page.getByRole('heading', { name: 'Desk' }).waitFor()
     await page.getByRole('link', { name: /Summer 2027/ }).waitFor()
-    expect(await page.getByRole('main').getByRole('heading', { level: 2 }).allInnerTexts()).toEqual(['Destinations that need you', expect.stringContaining('Summer 2027'), 'Autumn'])
+    expect(await page.getByRole('main').getByRole('heading', { level: 2 }).allInnerTexts()).toEqual([
+      'Destinations that need you',
+      expect.stringContaining('Summer 2027'),
+      'Autumn',
+    ])
     expect(await page.getByRole('link', { name: 'Summer 2026' }).count()).toBe(0)
     expect(browser.complaints).toEqual([])
   })

@@ -1,7 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
-interface Made { id: number; routeId: number; shortLink: string; slug: string; version: number }
+interface Made {
+  id: number
+  routeId: number
+  shortLink: string
+  slug: string
+  version: number
+}
 
 // One route from a plain destination to three lanes and back, by keyboard.
 let server: Awaited<ReturnType<typeof builtServer>>
@@ -11,8 +17,19 @@ beforeAll(async () => {
   server = await builtServer()
   browser = await watchedBrowser()
   await setUp(browser.page, server.office)
-  const { id: campaignId } = await api<Made>(browser.page, 'POST', '/campaigns', { name: 'Summer timetable', zone: 'Europe/Berlin', utmCampaign: 'summer-26' })
-  code = await api<Made>(browser.page, 'POST', '/codes', { campaignId, name: 'Pier poster', slug: 'pier', medium: 'print', source: 'pier-poster', destination: 'https://saltmarsh.example/timetable' })
+  const { id: campaignId } = await api<Made>(browser.page, 'POST', '/campaigns', {
+    name: 'Summer timetable',
+    zone: 'Europe/Berlin',
+    utmCampaign: 'summer-26',
+  })
+  code = await api<Made>(browser.page, 'POST', '/codes', {
+    campaignId,
+    name: 'Pier poster',
+    slug: 'pier',
+    medium: 'print',
+    source: 'pier-poster',
+    destination: 'https://saltmarsh.example/timetable',
+  })
 })
 afterAll(async () => {
   await browser.close()
@@ -20,13 +37,22 @@ afterAll(async () => {
 })
 
 /** Adds a lane with one condition, by keyboard alone. */
-async function addLane(kind: string, first: string, field: string, value: string, address: string): Promise<void> {
+async function addLane(
+  kind: string,
+  first: string,
+  field: string,
+  value: string,
+  address: string,
+): Promise<void> {
   const { page } = browser
   await page.keyboard.press('l')
   await page.getByRole('button', { name: 'Add a condition' }).press('Enter')
   await page.getByRole('menuitem', { name: kind, exact: true }).press('Enter')
   await page.getByRole('combobox', { name: field }).focus()
-  if (first !== '') { await page.keyboard.press('Backspace'); await page.keyboard.press('Backspace') }
+  if (first !== '') {
+    await page.keyboard.press('Backspace')
+    await page.keyboard.press('Backspace')
+  }
   await page.keyboard.type(value)
   await page.keyboard.press('Enter')
   await page.getByLabel('Address', { exact: true }).fill(address)
@@ -35,10 +61,17 @@ async function addLane(kind: string, first: string, field: string, value: string
 
 /** The phone stand-in, scanning the printed symbol somewhere so that it counts. */
 async function scanIn(place: string, device: string): Promise<string> {
-  const answer = await api<{ landed: { address: string } | null }>(browser.page, 'POST', '/phone/scans', { read: code.shortLink.toUpperCase(), place, device, language: 'en', count: true })
+  const answer = await api<{ landed: { address: string } | null }>(browser.page, 'POST', '/phone/scans', {
+    read: code.shortLink.toUpperCase(),
+    place,
+    device,
+    language: 'en',
+    count: true,
+  })
   return new URL(answer.landed?.address ?? 'http://none/').pathname
 }
-const lanesShown = () => browser.page.getByRole('list', { name: 'Lanes, in order' }).getByRole('listitem').allInnerTexts()
+const lanesShown = () =>
+  browser.page.getByRole('list', { name: 'Lanes, in order' }).getByRole('listitem').allInnerTexts()
 
 describe('a route with lanes', () => {
   it('is built by keyboard, and nothing of it is live yet', async () => {
@@ -51,7 +84,11 @@ describe('a route with lanes', () => {
     await page.getByText('Prepared, not live yet.').waitFor()
     await page.getByRole('button', { name: /^3 Computers/ }).press('Alt+ArrowUp')
     await page.getByRole('button', { name: /^2 Computers/ }).waitFor()
-    expect((await lanesShown()).map((text) => text.replace(/\s+/g, ' ').slice(0, 22))).toEqual(['1 Scans in Netherlands', '2 Computers 0 – → salt', '3 Scans in Denmark 0 –'].map((text) => text.slice(0, 22)))
+    expect((await lanesShown()).map((text) => text.replace(/\s+/g, ' ').slice(0, 22))).toEqual(
+      ['1 Scans in Netherlands', '2 Computers 0 – → salt', '3 Scans in Denmark 0 –'].map((text) =>
+        text.slice(0, 22),
+      ),
+    )
     await page.getByText('Prepared, not live yet.').waitFor()
     await expectAccessible(page)
     expect(await scanIn('de-bremen', 'ios-safari')).toBe('/timetable')
@@ -61,16 +98,26 @@ describe('a route with lanes', () => {
   it('is rehearsed: the lane that is taken is named, with every reason and the final address', async () => {
     const { page } = browser
     await page.getByRole('combobox', { name: 'Scanned in' }).fill('Groning')
-    await page.getByRole('option', { name: /^Groningen, / }).first().waitFor({ timeout: 60_000 })
+    await page
+      .getByRole('option', { name: /^Groningen, / })
+      .first()
+      .waitFor({ timeout: 60_000 })
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Enter')
     const outcome = page.getByRole('status', { name: 'Where the test scan leads' })
-    await outcome.getByText('https://saltmarsh.example/dienstregeling?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26').waitFor()
+    await outcome
+      .getByText(
+        'https://saltmarsh.example/dienstregeling?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26',
+      )
+      .waitFor()
     await outcome.getByText('Lane 1 holds: Scans in Netherlands').waitFor()
     await outcome.getByText('in Netherlands – Netherlands').waitFor()
     await page.getByLabel('Keep as an expectation, called').fill('A phone in Groningen reads Dutch')
     await page.keyboard.press('Enter')
-    await page.getByRole('list', { name: 'Expectations' }).getByText('leads to https://saltmarsh.example/dienstregeling').waitFor()
+    await page
+      .getByRole('list', { name: 'Expectations' })
+      .getByText('leads to https://saltmarsh.example/dienstregeling')
+      .waitFor()
     await page.getByRole('tab', { name: 'Many at once' }).click()
     await page.getByRole('rowheader', { name: /^Groningen/ }).waitFor()
     await page.getByRole('row', { name: /^DK / }).getByText('lane 2').first().waitFor()
@@ -88,12 +135,21 @@ describe('a route with lanes', () => {
     await page.keyboard.press('p')
     const dialog = page.getByRole('dialog', { name: /^Publish/ })
     await dialog.getByText('Of the last 2 scans, 1 would now go elsewhere:').waitFor()
-    await dialog.getByText('1 to saltmarsh.example/dienstregeling instead of saltmarsh.example/timetable, most from Groningen (NL)').waitFor()
+    await dialog
+      .getByText(
+        '1 to saltmarsh.example/dienstregeling instead of saltmarsh.example/timetable, most from Groningen (NL)',
+      )
+      .waitFor()
     await expectAccessible(page)
     await dialog.getByRole('button', { name: 'Publish for 1 code' }).press('Enter')
     await dialog.waitFor({ state: 'hidden' })
     await page.getByText('Live for every scan.').waitFor()
-    expect([await scanIn('nl-groningen', 'android-chrome'), await scanIn('dk-copenhagen', 'ios-safari'), await scanIn('de-bremen', 'windows-edge'), await scanIn('de-bremen', 'ios-safari')]).toEqual(['/dienstregeling', '/sejlplan', '/large', '/timetable'])
+    expect([
+      await scanIn('nl-groningen', 'android-chrome'),
+      await scanIn('dk-copenhagen', 'ios-safari'),
+      await scanIn('de-bremen', 'windows-edge'),
+      await scanIn('de-bremen', 'ios-safari'),
+    ]).toEqual(['/dienstregeling', '/sejlplan', '/large', '/timetable'])
   })
 
   it('shows its share of real scans on each lane', async () => {
@@ -163,10 +219,28 @@ describe('what a phone is asked', () => {
     expect(await phone.evaluate(() => document.documentElement.scrollWidth <= 360)).toBe(true)
 
     const open = await api<Made>(page, 'GET', `/routes/${String(code.routeId)}`)
-    await api(page, 'PATCH', `/routes/${String(code.routeId)}/password`, { version: open.version, password: '' })
-    const { destination, draftVersion, version: now } = await api<Made & { destination: string; draftVersion: number }>(page, 'GET', `/routes/${String(code.routeId)}`)
-    await api(page, 'PATCH', `/routes/${String(code.routeId)}/draft`, { draftVersion, destination, rules: { lanes: [], language: '', life: null, askLocation: { why: 'To show you the nearest pier.' } } })
-    await api(page, 'POST', `/routes/${String(code.routeId)}/publish`, { version: now, draftVersion: draftVersion + 1 })
+    await api(page, 'PATCH', `/routes/${String(code.routeId)}/password`, {
+      version: open.version,
+      password: '',
+    })
+    const {
+      destination,
+      draftVersion,
+      version: now,
+    } = await api<Made & { destination: string; draftVersion: number }>(
+      page,
+      'GET',
+      `/routes/${String(code.routeId)}`,
+    )
+    await api(page, 'PATCH', `/routes/${String(code.routeId)}/draft`, {
+      draftVersion,
+      destination,
+      rules: { lanes: [], language: '', life: null, askLocation: { why: 'To show you the nearest pier.' } },
+    })
+    await api(page, 'POST', `/routes/${String(code.routeId)}/publish`, {
+      version: now,
+      draftVersion: draftVersion + 1,
+    })
     await phone.goto(`${server.door}/pier`)
     await phone.getByText('To show you the nearest pier.').waitFor()
     await phone.getByRole('button', { name: 'Tell where I am' }).waitFor()
@@ -175,5 +249,7 @@ describe('what a phone is asked', () => {
     await phone.close()
   })
 
-  it('nothing complained on the way', () => { expect(browser.complaints).toEqual([]) })
+  it('nothing complained on the way', () => {
+    expect(browser.complaints).toEqual([])
+  })
 })

@@ -15,10 +15,20 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-e2e-'))
   await prepare?.(join(dataDir, 'flimbo.sqlite'))
-  const ports = { ...await freePorts(), standIn: await freePort(), dns: await freePort() }
-  const child = await spawnedFlimbo(dataDir, ports, {
-    FLIMBO_STANDINS: 'on', FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error', FLIMBO_STANDIN_PORT: String(ports.standIn), FLIMBO_DNS_STANDIN_PORT: String(ports.dns),
-  }, 'inherit', `${root}server/dist/main.js`)
+  const ports = { ...(await freePorts()), standIn: await freePort(), dns: await freePort() }
+  const child = await spawnedFlimbo(
+    dataDir,
+    ports,
+    {
+      FLIMBO_STANDINS: 'on',
+      FLIMBO_TRUST_PROXY: 'loopback',
+      FLIMBO_LOG_LEVEL: 'error',
+      FLIMBO_STANDIN_PORT: String(ports.standIn),
+      FLIMBO_DNS_STANDIN_PORT: String(ports.dns),
+    },
+    'inherit',
+    `${root}server/dist/main.js`,
+  )
   const office = `http://localhost:${String(ports.office)}`
   return {
     office,
@@ -36,10 +46,11 @@ export async function builtServer(prepare?: (databaseFile: string) => Promise<vo
 /** A browser whose complaints are kept: pages must work under their own content security policy and without errors. */
 export async function watchedBrowser(look?: Look) {
   const context = await openBrowser(look)
-  const page = context.pages()[0] ?? await context.newPage()
+  const page = context.pages()[0] ?? (await context.newPage())
   const complaints: string[] = []
   page.on('console', (message) => {
-    if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) complaints.push(message.text())
+    if (message.type() === 'error' && !/Failed to load resource/.test(message.text()))
+      complaints.push(message.text())
   })
   page.on('pageerror', (error) => complaints.push(String(error)))
   page.setDefaultTimeout(20_000)
@@ -51,26 +62,57 @@ const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 /** Checks a page by axe against WCAG 2.2 AA. */
 export async function expectAccessible(page: Page): Promise<void> {
   // A colour on its way from one state to the next is neither's.
-  await page.evaluate(() => Promise.race([
-    Promise.all(document.getAnimations().filter((each) => each.effect?.getComputedTiming().iterations !== Infinity).map((each) => each.finished.catch(() => null))),
-    new Promise((resolve) => { setTimeout(resolve, 1000) }),
-  ]).then(() => undefined))
+  await page.evaluate(() =>
+    Promise.race([
+      Promise.all(
+        document
+          .getAnimations()
+          .filter((each) => each.effect?.getComputedTiming().iterations !== Infinity)
+          .map((each) => each.finished.catch(() => null)),
+      ),
+      new Promise((resolve) => {
+        setTimeout(resolve, 1000)
+      }),
+    ]).then(() => undefined),
+  )
   await page.evaluate(axe)
   const found = await page.evaluate(async () => {
-    const { axe: checker } = window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }
-    const { violations } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
-    return violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 220)} — ${failureSummary.slice(0, 200)}`).join(' | ')}`)
+    const { axe: checker } = window as unknown as {
+      axe: {
+        run: (
+          options: object,
+        ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>
+      }
+    }
+    const { violations } = await checker.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+    })
+    return violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .slice(0, 3)
+          .map(({ html, failureSummary }) => `${html.slice(0, 220)} — ${failureSummary.slice(0, 200)}`)
+          .join(' | ')}`,
+    )
   })
   expect(found).toEqual([])
 }
 
 /** Calls the API from the page, as whoever is signed in there. */
 export function api<T>(page: Page, method: string, path: string, body?: unknown): Promise<T> {
-  return page.evaluate(async ([m, p, b]) => {
-    const answer = await fetch(`/api${p}`, { method: m, ...(b === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(b) }) })
-    if (!answer.ok) throw new Error(`${m} ${p}: ${await answer.text()}`)
-    return (await answer.json()) as never
-  }, [method, path, body] as const)
+  return page.evaluate(
+    async ([m, p, b]) => {
+      const answer = await fetch(`/api${p}`, {
+        method: m,
+        ...(b === undefined
+          ? {}
+          : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(b) }),
+      })
+      if (!answer.ok) throw new Error(`${m} ${p}: ${await answer.text()}`)
+      return (await answer.json()) as never
+    },
+    [method, path, body] as const,
+  )
 }
 
 /** Sets the workspace up over the API, in the page's own session. */

@@ -2,7 +2,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { OWNER } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
-interface Made { id: number; routeId: number; version: number }
+interface Made {
+  id: number
+  routeId: number
+  version: number
+}
 
 let server: Awaited<ReturnType<typeof builtServer>>
 let light: Awaited<ReturnType<typeof watchedBrowser>>
@@ -12,9 +16,25 @@ beforeAll(async () => {
   server = await builtServer()
   light = await watchedBrowser()
   await setUp(light.page, server.office)
-  const { id: campaignId } = await api<Made>(light.page, 'POST', '/campaigns', { name: 'Seal watching', zone: 'Europe/Berlin', utmCampaign: 'seals-26' })
-  code = await api<Made>(light.page, 'POST', '/codes', { campaignId, name: 'Café coaster', medium: 'print', source: 'coaster', destination: 'https://saltmarsh.example/seals?utm_medium=web' })
-  await api(light.page, 'POST', '/codes', { campaignId, name: 'Pier banner', medium: 'print', source: 'banner', routeId: code.routeId })
+  const { id: campaignId } = await api<Made>(light.page, 'POST', '/campaigns', {
+    name: 'Seal watching',
+    zone: 'Europe/Berlin',
+    utmCampaign: 'seals-26',
+  })
+  code = await api<Made>(light.page, 'POST', '/codes', {
+    campaignId,
+    name: 'Café coaster',
+    medium: 'print',
+    source: 'coaster',
+    destination: 'https://saltmarsh.example/seals?utm_medium=web',
+  })
+  await api(light.page, 'POST', '/codes', {
+    campaignId,
+    name: 'Pier banner',
+    medium: 'print',
+    source: 'banner',
+    routeId: code.routeId,
+  })
 })
 afterAll(async () => {
   await light.close()
@@ -22,8 +42,26 @@ afterAll(async () => {
 })
 
 const SCREENS = [
-  ['/', 'Desk'], ['/campaigns/1/plan', 'Plan'], ['/campaigns/1/plan?code=1', 'Plan'], ['/campaigns/1/plan?new', 'Plan'], ['/campaigns/1/plan?new=series', 'Plan'], ['/campaigns/1/import', 'Import a plan'], ['/settings/tags', 'Settings'], ['/settings/channels', 'Settings'], ['/settings/lanes', 'Settings'], ['/settings/visits', 'Settings'], ['/settings/domains', 'Settings'], ['/settings/links', 'Settings'], ['/campaigns/1/routes', 'Routes'], ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
-  ['/campaigns/1/routes?new', 'Routes'], ['/campaigns/1/pages', 'Pages'], ['/campaigns/1/pages?new', 'Pages'], ['/campaigns/1/print', 'Print'], ['/campaigns/1/results', 'Results'], ['/phone', 'Phone'],
+  ['/', 'Desk'],
+  ['/campaigns/1/plan', 'Plan'],
+  ['/campaigns/1/plan?code=1', 'Plan'],
+  ['/campaigns/1/plan?new', 'Plan'],
+  ['/campaigns/1/plan?new=series', 'Plan'],
+  ['/campaigns/1/import', 'Import a plan'],
+  ['/settings/tags', 'Settings'],
+  ['/settings/channels', 'Settings'],
+  ['/settings/lanes', 'Settings'],
+  ['/settings/visits', 'Settings'],
+  ['/settings/domains', 'Settings'],
+  ['/settings/links', 'Settings'],
+  ['/campaigns/1/routes', 'Routes'],
+  ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
+  ['/campaigns/1/routes?new', 'Routes'],
+  ['/campaigns/1/pages', 'Pages'],
+  ['/campaigns/1/pages?new', 'Pages'],
+  ['/campaigns/1/print', 'Print'],
+  ['/campaigns/1/results', 'Results'],
+  ['/phone', 'Phone'],
 ] as const
 
 describe.each(['light', 'dark'] as const)('in the %s scheme', (scheme) => {
@@ -36,16 +74,19 @@ describe.each(['light', 'dark'] as const)('in the %s scheme', (scheme) => {
   })
   afterAll(() => browser.close())
 
-  it.each(SCREENS)('%s is accessible, fits 1280 × 800 sideways, and complains of nothing', async (path, heading) => {
-    const { page, complaints } = browser
-    await page.goto(server.office + path)
-    await page.getByRole('heading', { name: heading, exact: true, level: 1 }).waitFor()
-    await page.waitForLoadState('load')
-    await page.waitForTimeout(300)
-    await expectAccessible(page)
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280)
-    expect(complaints).toEqual([])
-  })
+  it.each(SCREENS)(
+    '%s is accessible, fits 1280 × 800 sideways, and complains of nothing',
+    async (path, heading) => {
+      const { page, complaints } = browser
+      await page.goto(server.office + path)
+      await page.getByRole('heading', { name: heading, exact: true, level: 1 }).waitFor()
+      await page.waitForLoadState('load')
+      await page.waitForTimeout(300)
+      await expectAccessible(page)
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280)
+      expect(complaints).toEqual([])
+    },
+  )
 })
 
 describe('by keyboard alone', () => {
@@ -75,7 +116,10 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('/')
     await page.keyboard.type('coaster')
     await page.getByRole('gridcell', { name: 'Pier banner', exact: true }).waitFor({ state: 'hidden' })
-    await page.getByRole('status').filter({ hasText: /^1 piece$/ }).waitFor()
+    await page
+      .getByRole('status')
+      .filter({ hasText: /^1 piece$/ })
+      .waitFor()
     await page.goto(`${server.office}/campaigns/1/plan?code=1`)
     await page.getByRole('complementary', { name: 'Café coaster' }).waitFor()
     await page.keyboard.press('t')
@@ -89,10 +133,16 @@ describe('by keyboard alone', () => {
     const reached: string[] = []
     for (let i = 0; i < 14; i++) {
       await page.keyboard.press('Tab')
-      reached.push(await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? ''))
+      reached.push(
+        await page.evaluate(
+          () =>
+            document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '',
+        ),
+      )
     }
     expect(reached[0]).toBe('Skip to the content')
-    for (const name of ['Flimbo, to the desk', 'Menu of Anna Petersen', 'Begin a campaign', 'Seal watching']) expect(reached).toContain(name)
+    for (const name of ['Flimbo, to the desk', 'Menu of Anna Petersen', 'Begin a campaign', 'Seal watching'])
+      expect(reached).toContain(name)
   })
 })
 
@@ -102,7 +152,10 @@ describe('two people at once', () => {
     await page.goto(`${server.office}/campaigns/1/plan?code=${String(code.id)}`)
     const destination = page.getByLabel('Destination')
     await destination.fill('https://saltmarsh.example/mine')
-    await api(page, 'PATCH', `/routes/${String(code.routeId)}`, { version: 1, destination: 'https://saltmarsh.example/theirs' })
+    await api(page, 'PATCH', `/routes/${String(code.routeId)}`, {
+      version: 1,
+      destination: 'https://saltmarsh.example/theirs',
+    })
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Someone saved this destination after you opened it').waitFor()
     const differs = page.getByRole('table', { name: 'What differs' })
@@ -111,7 +164,9 @@ describe('two people at once', () => {
     await expectAccessible(page)
     await page.getByRole('button', { name: 'Put mine in its place' }).click()
     await page.getByText('Everything is saved.').waitFor()
-    expect((await api<{ destination: string }>(page, 'GET', `/routes/${String(code.routeId)}`)).destination).toBe('https://saltmarsh.example/mine')
+    expect(
+      (await api<{ destination: string }>(page, 'GET', `/routes/${String(code.routeId)}`)).destination,
+    ).toBe('https://saltmarsh.example/mine')
   })
 
   it('keeps what is stored where that is chosen, on the routes screen', async () => {
@@ -176,7 +231,11 @@ describe('routes and campaigns', () => {
     await page.getByLabel('Short link', { exact: true }).fill('winter')
     await page.getByText('/WINTER is free.').waitFor()
     await page.getByRole('button', { name: 'Add the piece' }).click()
-    await page.getByRole('complementary', { name: 'Winter poster' }).getByText('/WINTER', { exact: false }).first().waitFor()
+    await page
+      .getByRole('complementary', { name: 'Winter poster' })
+      .getByText('/WINTER', { exact: false })
+      .first()
+      .waitFor()
     const follow = () => fetch(`${server.door}/winter`, { redirect: 'manual' })
     expect((await follow()).status).toBe(302)
 
@@ -206,10 +265,17 @@ describe('routes and campaigns', () => {
 
   it('results of one piece, one route and the whole campaign are a choice apart', async () => {
     const { page } = light
-    await fetch(`${server.door}/${(await api<{ slug: string }>(page, 'GET', '/codes/1')).slug}`, { redirect: 'manual', headers: { 'user-agent': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0' } })
+    await fetch(`${server.door}/${(await api<{ slug: string }>(page, 'GET', '/codes/1')).slug}`, {
+      redirect: 'manual',
+      headers: { 'user-agent': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0' },
+    })
     await page.goto(`${server.office}/campaigns/1/results`)
     await page.getByRole('img', { name: /^Scans by day: 1 scan from/ }).waitFor()
-    for (const [choice, label] of [['Winter poster', '0 scans'], ['Route: Café coaster', '1 scan'], ['The whole campaign', '1 scan']] as const) {
+    for (const [choice, label] of [
+      ['Winter poster', '0 scans'],
+      ['Route: Café coaster', '1 scan'],
+      ['The whole campaign', '1 scan'],
+    ] as const) {
       await page.getByLabel('Results of').click()
       await page.getByRole('option', { name: choice }).click()
       await page.getByRole('img', { name: `Scans by day: ${label} from`, exact: false }).waitFor()

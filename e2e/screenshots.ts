@@ -7,7 +7,11 @@ import { PHONE } from '../server/tests/running.ts'
 import { openBrowser } from './browser.ts'
 
 const { values } = parseArgs({
-  options: { out: { type: 'string', default: 'docs/screenshots' }, dark: { type: 'boolean', default: false }, only: { type: 'string' } },
+  options: {
+    out: { type: 'string', default: 'docs/screenshots' },
+    dark: { type: 'boolean', default: false },
+    only: { type: 'string' },
+  },
 })
 const office = `http://localhost:${process.env.FLIMBO_OFFICE_PORT ?? '4000'}`
 const door = `http://localhost:${process.env.FLIMBO_DOOR_PORT ?? '4001'}`
@@ -16,7 +20,9 @@ mkdirSync(values.out, { recursive: true })
 /** The number of the campaign and the code of a short link, as the office finds them. */
 async function find(page: Page, slug: string): Promise<{ campaign: string; code: string }> {
   const hit = await page.evaluate(async (asked) => {
-    const { hits } = (await (await fetch(`/api/find?q=${asked}`)).json()) as { hits: { kind: string; id: number; campaignId: number }[] }
+    const { hits } = (await (await fetch(`/api/find?q=${asked}`)).json()) as {
+      hits: { kind: string; id: number; campaignId: number }[]
+    }
     return hits.find(({ kind }) => kind === 'code')
   }, slug)
   if (!hit) throw new Error(`The demo has no code ${slug}: run npm run demo first`)
@@ -25,7 +31,9 @@ async function find(page: Page, slug: string): Promise<{ campaign: string; code:
 
 const browser = await openBrowser({ scheme: values.dark ? 'dark' : 'light' })
 const page = await browser.newPage()
-page.on('console', (message) => { if (message.type() === 'error') console.error(message.text()) })
+page.on('console', (message) => {
+  if (message.type() === 'error') console.error(message.text())
+})
 const shoot = async (name: string, path: string, ready: string, act?: () => Promise<unknown>) => {
   if (values.only !== undefined && values.only !== name) return
   await page.goto(path.startsWith('http') ? path : office + path)
@@ -43,56 +51,113 @@ await page.getByRole('button', { name: 'Sign in' }).click()
 await page.getByRole('heading', { name: 'Desk' }).waitFor()
 const { campaign, code } = await find(page, 'PIERHALL')
 const seals = await find(page, 'SEALS')
-const routeOf = (codeId: string) => page.evaluate(async (id) => String(((await (await fetch(`/api/codes/${id}`)).json()) as { routeId: number }).routeId), codeId)
+const routeOf = (codeId: string) =>
+  page.evaluate(
+    async (id) => String(((await (await fetch(`/api/codes/${id}`)).json()) as { routeId: number }).routeId),
+    codeId,
+  )
 const timetable = await routeOf(code)
 const trips = await routeOf(seals.code)
-const setPassword = (password: string) => page.evaluate(async ([id, given]) => {
-  const { version } = (await (await fetch(`/api/routes/${id}`)).json()) as { version: number }
-  await fetch(`/api/routes/${id}/password`, { method: 'PATCH', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ version, password: given }) })
-}, [trips, password] as const)
+const setPassword = (password: string) =>
+  page.evaluate(
+    async ([id, given]) => {
+      const { version } = (await (await fetch(`/api/routes/${id}`)).json()) as { version: number }
+      await fetch(`/api/routes/${id}/password`, {
+        method: 'PATCH',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ version, password: given }),
+      })
+    },
+    [trips, password] as const,
+  )
 const pass = await find(page, 'HOLDERS')
 const winter = await find(page, 'W26-TICKET')
 // The desk and the plan show what the last check of all destinations found.
 await page.evaluate(async () => {
-  await fetch('/api/check-runs', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' })
-  for (let running = true; running;) running = ((await (await fetch('/api/check-runs')).json()) as { running: boolean }).running
+  await fetch('/api/check-runs', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: '{}',
+  })
+  for (let running = true; running;)
+    running = ((await (await fetch('/api/check-runs')).json()) as { running: boolean }).running
 })
 
 await shoot('desk', '/', 'h2')
 await shoot('plan', `${winter.campaign}/plan`, '.plan-text')
 await shoot('plan-piece', `${winter.campaign}/plan?code=${winter.code}`, 'aside [role=group]')
 await shoot('import', `${campaign}/import`, 'h1', async () => {
-  const file = 'Item;Placement;utm_medium;utm_source;Landing page;Printed size;Run;Start date\nK-1;Pier poster, new gate;print;pierposter;https://saltmarsh.example/timetable;6 cm;2;1.3.2027\nK-2;Bus back, line 9;print;bus-back;https://saltmarsh.example/timetable;240;4;\nK-3;Beach flag;;flag;https://saltmarsh.example/beach;80;;\n'
-  await page.setInputFiles('input[type=file]', { name: 'summer-plan.csv', mimeType: 'text/csv', buffer: Buffer.from(file) })
+  const file =
+    'Item;Placement;utm_medium;utm_source;Landing page;Printed size;Run;Start date\nK-1;Pier poster, new gate;print;pierposter;https://saltmarsh.example/timetable;6 cm;2;1.3.2027\nK-2;Bus back, line 9;print;bus-back;https://saltmarsh.example/timetable;240;4;\nK-3;Beach flag;;flag;https://saltmarsh.example/beach;80;;\n'
+  await page.setInputFiles('input[type=file]', {
+    name: 'summer-plan.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(file),
+  })
   await page.getByRole('tab', { name: /^All lines/ }).click()
 })
 await shoot('channels', '/settings/channels', 'table')
 await shoot('domains', '/settings/domains', 'table')
 await shoot('add-a-piece', `${campaign}/plan?new`, 'form')
-await shoot('routes', `${campaign}/routes?route=${timetable}`, 'ol[aria-label="Lanes, in order"] li', async () => {
-  await page.getByRole('combobox', { name: 'Scanned in' }).fill('Groningen')
-  await page.getByRole('option', { name: /^Groningen, / }).first().waitFor({ timeout: 60_000 })
-  await page.keyboard.press('ArrowDown')
-  await page.keyboard.press('Enter')
-  await page.getByRole('combobox', { name: 'Reads, the dearest first' }).fill('Dutch')
-  await page.keyboard.press('Enter')
-  await page.keyboard.press('Escape')
-})
-await shoot('routes-lane', `${campaign}/routes?route=${timetable}`, 'ol[aria-label="Lanes, in order"] li', () => page.getByRole('button', { name: /Evenings near the pier/ }).click())
-await shoot('routes-publish', `${campaign}/routes?route=${timetable}`, 'ol[aria-label="Lanes, in order"] li', async () => {
-  await page.keyboard.press('e')
-  await page.getByLabel('Every other scan leads to').fill('https://saltmarsh.example/timetable?season=winter')
-  await page.getByText('Prepared, not live yet.').waitFor()
-  await page.getByRole('button', { name: 'Publish…' }).click()
-  await page.getByRole('list', { name: 'What changes' }).waitFor()
-})
+await shoot(
+  'routes',
+  `${campaign}/routes?route=${timetable}`,
+  'ol[aria-label="Lanes, in order"] li',
+  async () => {
+    await page.getByRole('combobox', { name: 'Scanned in' }).fill('Groningen')
+    await page
+      .getByRole('option', { name: /^Groningen, / })
+      .first()
+      .waitFor({ timeout: 60_000 })
+    await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('Enter')
+    await page.getByRole('combobox', { name: 'Reads, the dearest first' }).fill('Dutch')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  },
+)
+await shoot(
+  'routes-lane',
+  `${campaign}/routes?route=${timetable}`,
+  'ol[aria-label="Lanes, in order"] li',
+  () => page.getByRole('button', { name: /Evenings near the pier/ }).click(),
+)
+await shoot(
+  'routes-publish',
+  `${campaign}/routes?route=${timetable}`,
+  'ol[aria-label="Lanes, in order"] li',
+  async () => {
+    await page.keyboard.press('e')
+    await page
+      .getByLabel('Every other scan leads to')
+      .fill('https://saltmarsh.example/timetable?season=winter')
+    await page.getByText('Prepared, not live yet.').waitFor()
+    await page.getByRole('button', { name: 'Publish…' }).click()
+    await page.getByRole('list', { name: 'What changes' }).waitFor()
+  },
+)
 await page.evaluate((id) => fetch(`/api/routes/${id}/draft`, { method: 'DELETE' }), timetable)
-await shoot('shared-lanes', '/settings/lanes', '[aria-label="Routes that use it"] li', () => page.getByText('Storm warning').click())
+await shoot('shared-lanes', '/settings/lanes', '[aria-label="Routes that use it"] li', () =>
+  page.getByText('Storm warning').click(),
+)
 await shoot('pages', `${campaign}/pages`, 'iframe')
 for (const slug of ['PIERHALL', 'SEALS', 'PASS']) {
-  await page.evaluate((read) => fetch('/api/phone/scans', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ read, device: 'ios-safari', place: 'de-bremen', language: 'de' }) }), `${door}/${slug}`)
+  await page.evaluate(
+    (read) =>
+      fetch('/api/phone/scans', {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ read, device: 'ios-safari', place: 'de-bremen', language: 'de' }),
+      }),
+    `${door}/${slug}`,
+  )
 }
-await shoot('visit-tags', '/settings/visits', 'table', () => page.getByText('What the collector stand-in received').scrollIntoViewIfNeeded().then(() => page.mouse.wheel(0, 420)))
+await shoot('visit-tags', '/settings/visits', 'table', () =>
+  page
+    .getByText('What the collector stand-in received')
+    .scrollIntoViewIfNeeded()
+    .then(() => page.mouse.wheel(0, 420)),
+)
 await shoot('print', `${campaign}/print?code=${code}`, 'dl')
 await shoot('results', `${pass.campaign}/results?days=90&compare=yes`, 'canvas')
 await shoot('results-more', `${seals.campaign}/results?days=365`, 'canvas', () => page.mouse.wheel(0, 640))

@@ -12,7 +12,10 @@ let server: Awaited<ReturnType<typeof builtServer>>
 let browser: Awaited<ReturnType<typeof watchedBrowser>>
 beforeAll(async () => {
   const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) }, fireImmediately: true })
+  await prepareZXingModule({
+    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
+    fireImmediately: true,
+  })
   server = await builtServer()
   browser = await watchedBrowser()
 })
@@ -23,14 +26,24 @@ afterAll(async () => {
 
 /** What two decoders read in a picture file. */
 async function carried(file: string): Promise<(string | undefined)[]> {
-  const { data, info } = await sharp(file, { density: 300 }).flatten({ background: '#fff' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  const { data, info } = await sharp(file, { density: 300 })
+    .flatten({ background: '#fff' })
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
   const pixels = new Uint8ClampedArray(data)
-  const [zxing] = await readBarcodes({ data: pixels, width: info.width, height: info.height, colorSpace: 'srgb' }, { formats: ['QRCode'] })
+  const [zxing] = await readBarcodes(
+    { data: pixels, width: info.width, height: info.height, colorSpace: 'srgb' },
+    { formats: ['QRCode'] },
+  )
   return [jsQR(pixels, info.width, info.height)?.data, zxing?.text]
 }
 
 async function download(name: string): Promise<string> {
-  const [file] = await Promise.all([browser.page.waitForEvent('download'), browser.page.getByRole('link', { name, exact: true }).click()])
+  const [file] = await Promise.all([
+    browser.page.waitForEvent('download'),
+    browser.page.getByRole('link', { name, exact: true }).click(),
+  ])
   return file.path()
 }
 
@@ -102,7 +115,9 @@ describe('from nothing to a second scan', () => {
   it('shows the short link, the final tagged address and the symbol at once', async () => {
     const { page } = browser
     const inspector = page.getByRole('complementary', { name: 'Pier poster, east gate' })
-    await inspector.getByText('lang=de&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable#today').waitFor()
+    await inspector
+      .getByText('lang=de&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable#today')
+      .waitFor()
     const text = await inspector.innerText()
     shortLink = new RegExp(`${server.door}/[2-9A-Z]{6}`).exec(text)?.[0] ?? ''
     expect(shortLink).not.toBe('')
@@ -158,13 +173,27 @@ describe('from nothing to a second scan', () => {
     const { page } = browser
     await page.goto(`${server.office}/phone`)
     const svg = await page.evaluate(async () => (await fetch('/api/codes/1/symbol.svg')).text())
-    await page.setInputFiles('input[type=file]', { name: 'poster.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+    await page.setInputFiles('input[type=file]', {
+      name: 'poster.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(svg),
+    })
     await page.getByRole('button', { name: 'Scan', exact: true }).click()
     await page.getByText('shows “Summer timetable”').waitFor()
-    await page.setInputFiles('input[type=file]', { name: 'no.png', mimeType: 'image/png', buffer: await sharp({ create: { width: 300, height: 300, channels: 3, background: '#888' } }).png().toBuffer() })
+    await page.setInputFiles('input[type=file]', {
+      name: 'no.png',
+      mimeType: 'image/png',
+      buffer: await sharp({ create: { width: 300, height: 300, channels: 3, background: '#888' } })
+        .png()
+        .toBuffer(),
+    })
     await page.getByRole('button', { name: 'Scan', exact: true }).click()
     await page.getByText('No symbol was found in this picture').waitFor()
-    await page.setInputFiles('input[type=file]', { name: 'no.txt', mimeType: 'text/plain', buffer: Buffer.from('nothing') })
+    await page.setInputFiles('input[type=file]', {
+      name: 'no.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from('nothing'),
+    })
     await page.getByRole('button', { name: 'Scan', exact: true }).click()
     await page.getByText('This file is no picture').waitFor()
     await page.goto(`${server.office}/campaigns/1/plan?code=1`)
@@ -177,17 +206,40 @@ describe('from nothing to a second scan', () => {
     await page.keyboard.type('https://saltmarsh.example/winter')
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Everything is saved.').waitFor()
-    const answer = await fetch(shortLink.toLowerCase(), { redirect: 'manual', headers: { 'user-agent': 'Mozilla/5.0 (Linux; Android 15; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/138.0.0.0 Mobile Safari/537.36', 'x-forwarded-for': '31.132.200.77', 'accept-language': 'nl' } })
-    expect([answer.status, answer.headers.get('location')]).toEqual([302, 'https://saltmarsh.example/winter?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable'])
+    const answer = await fetch(shortLink.toLowerCase(), {
+      redirect: 'manual',
+      headers: {
+        'user-agent':
+          'Mozilla/5.0 (Linux; Android 15; K) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/138.0.0.0 Mobile Safari/537.36',
+        'x-forwarded-for': '31.132.200.77',
+        'accept-language': 'nl',
+      },
+    })
+    expect([answer.status, answer.headers.get('location')]).toEqual([
+      302,
+      'https://saltmarsh.example/winter?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-timetable',
+    ])
     await page.getByTestId('scan-count').filter({ hasText: /^2$/ }).waitFor()
   })
 
   it('the results mark the moment, agree with the plan, and show the rows behind', async () => {
     const { page } = browser
     await page.goto(`${server.office}/campaigns/1/results?days=today`)
-    await page.getByRole('list', { name: 'Destination changes' }).getByText('https://saltmarsh.example/winter').waitFor()
+    await page
+      .getByRole('list', { name: 'Destination changes' })
+      .getByText('https://saltmarsh.example/winter')
+      .waitFor()
     await page.getByRole('img', { name: /^Scans by hour: 2 scans from/ }).waitFor()
-    for (const cell of ['Netherlands', 'Germany', 'Bremen', 'Groningen', 'Android', 'iOS', 'Dutch', 'German']) {
+    for (const cell of [
+      'Netherlands',
+      'Germany',
+      'Bremen',
+      'Groningen',
+      'Android',
+      'iOS',
+      'Dutch',
+      'German',
+    ]) {
       await page.getByRole('rowheader', { name: cell, exact: true }).waitFor()
     }
     await page.getByText('1 test scan', { exact: true }).waitFor()
@@ -207,7 +259,10 @@ describe('from nothing to a second scan', () => {
     await page.goto(`${server.office}/campaigns/1/results?days=today`)
     await page.getByRole('img', { name: /^Scans by hour/ }).waitFor()
     const asked: string[] = []
-    page.on('request', (request) => { if (request.url().includes('/api/results?')) asked.push(new URL(request.url()).searchParams.get('from') ?? '') })
+    page.on('request', (request) => {
+      if (request.url().includes('/api/results?'))
+        asked.push(new URL(request.url()).searchParams.get('from') ?? '')
+    })
     await page.getByLabel('From', { exact: true }).focus()
     await page.keyboard.type('07012026', { delay: 40 })
     await expect.poll(() => asked).toContain('2026-07-01')

@@ -14,14 +14,24 @@ const env = {
 run(process.execPath, ['--import', 'tsx', 'demo/fill/main.ts'], { env })
 
 const port = (name, usual) => env[name] || usual
-const server = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], { cwd: root, env, stdio: 'inherit' })
+const server = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
+  cwd: root,
+  env,
+  stdio: 'inherit',
+})
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
 server.on('exit', (code) => process.exit(code ?? 1))
 
 const office = `http://localhost:${port('FLIMBO_OFFICE_PORT', '4000')}`
 const door = `http://localhost:${port('FLIMBO_DOOR_PORT', '4001')}`
 for (;;) {
-  if (await fetch(`${office}/api/session`).then((answer) => answer.ok, () => false)) break
+  if (
+    await fetch(`${office}/api/session`).then(
+      (answer) => answer.ok,
+      () => false,
+    )
+  )
+    break
   await new Promise((resolve) => setTimeout(resolve, 200))
 }
 console.log(`

@@ -9,14 +9,20 @@ const step = (name, work) => {
   console.log(`── ${name}: ${((Date.now() - began) / 1000).toFixed(1)} s`)
 }
 
-step('install', () => { installPackages(); installChromium() })
-
-// Types and lint need a core each and nothing of each other; there are two cores.
-const began = Date.now()
-const beside = (name) => new Promise((resolve) => {
-  spawn('npm', ['run', '-s', name], { cwd: root, stdio: 'inherit' }).on('exit', (code) => { resolve({ name, code }) })
+step('install', () => {
+  installPackages()
+  installChromium()
 })
-const checks = Promise.all([beside('types'), beside('lint')])
+
+// Types and lint need a core each and nothing of each other, and the check of the format little; there are two cores.
+const began = Date.now()
+const beside = (name) =>
+  new Promise((resolve) => {
+    spawn('npm', ['run', '-s', name], { cwd: root, stdio: 'inherit' }).on('exit', (code) => {
+      resolve({ name, code })
+    })
+  })
+const checks = Promise.all([beside('types'), beside('lint'), beside('format:check')])
 for (const { name, code } of await checks) {
   if (code === 0) continue
   console.error(`npm run ${name} ended with ${String(code)}`)

@@ -26,7 +26,9 @@ try {
       if (closing) return
       closing = true
       log.info('stopping: open requests finish, queued scans are written')
-      void flimbo.stop().then(() => { process.exit(0) })
+      void flimbo.stop().then(() => {
+        process.exit(0)
+      })
     })
   }
 } catch (error) {

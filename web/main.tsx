@@ -19,7 +19,8 @@ const queries = new QueryClient({
       networkMode: 'always',
       staleTime: 30_000,
       // What the office refused it would refuse again; only a lost connection is worth another try.
-      retry: (failures, error) => failures < 2 && !(error instanceof ApiProblem && error.problem.status < 500),
+      retry: (failures, error) =>
+        failures < 2 && !(error instanceof ApiProblem && error.problem.status < 500),
     },
   },
 })

@@ -25,19 +25,44 @@ const { values } = parseArgs({
     only: { type: 'string', default: '' },
   },
 })
-const [codes, seconds, rounds, connections, pace, beside] = [values.codes, values.seconds, values.rounds, values.connections, values.pace, values.beside].map(Number) as [number, number, number, number, number, number]
+const [codes, seconds, rounds, connections, pace, beside] = [
+  values.codes,
+  values.seconds,
+  values.rounds,
+  values.connections,
+  values.pace,
+  values.beside,
+].map(Number) as [number, number, number, number, number, number]
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
 const PORTS = { office: 4193, door: 4191 }
-const env = { ...process.env, NODE_ENV: 'production', FLIMBO_OFFICE_PORT: String(PORTS.office), FLIMBO_DOOR_PORT: String(PORTS.door), FLIMBO_DATA_DIR: dataDir, FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_LOG_LEVEL: 'error' }
+const env = {
+  ...process.env,
+  NODE_ENV: 'production',
+  FLIMBO_OFFICE_PORT: String(PORTS.office),
+  FLIMBO_DOOR_PORT: String(PORTS.door),
+  FLIMBO_DATA_DIR: dataDir,
+  FLIMBO_TRUST_PROXY: 'loopback',
+  FLIMBO_LOG_LEVEL: 'error',
+}
 const EXPRESS_PORT = 4192
 /** Every short link that is fired at has been asked for once by then, and both servers are compiled. */
 const WARM_SECONDS = 15
 
 async function started(script: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, script.endsWith('.ts') ? ['--import', 'tsx', script] : [script], { cwd: root, env: { ...env, PORT: String(EXPRESS_PORT) }, stdio: ['ignore', 'inherit', 'inherit'] })
+  const child = spawn(process.execPath, script.endsWith('.ts') ? ['--import', 'tsx', script] : [script], {
+    cwd: root,
+    env: { ...env, PORT: String(EXPRESS_PORT) },
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
   for (let i = 0; i < 200; i++) {
-    if (await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(() => true, () => false)) return child
+    if (
+      await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(
+        () => true,
+        () => false,
+      )
+    )
+      return child
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
   throw new Error(`${script} did not start`)
@@ -45,17 +70,29 @@ async function started(script: string, port: number): Promise<ChildProcess> {
 
 /** Resident memory of a process and of those it started, now and at its highest, as the kernel counts it. */
 function memoryOf({ pid = 0 }: ChildProcess): string {
-  const started = readFileSync(`/proc/${String(pid)}/task/${String(pid)}/children`, 'utf8').trim().split(' ').filter(Boolean)
-  const megabytes = (name: string) => [String(pid), ...started]
-    .map((each) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(readFileSync(`/proc/${each}/status`, 'utf8'))?.[1] ?? 0) / 1024))
-  const shown = (parts: readonly number[]) => `${String(parts.reduce((sum, n) => sum + n, 0))} MB${parts.length > 1 ? ` (${parts.join(' + ')})` : ''}`
+  const started = readFileSync(`/proc/${String(pid)}/task/${String(pid)}/children`, 'utf8')
+    .trim()
+    .split(' ')
+    .filter(Boolean)
+  const megabytes = (name: string) =>
+    [String(pid), ...started].map((each) =>
+      Math.round(
+        Number(
+          new RegExp(`${name}:\\s+(\\d+)`).exec(readFileSync(`/proc/${each}/status`, 'utf8'))?.[1] ?? 0,
+        ) / 1024,
+      ),
+    )
+  const shown = (parts: readonly number[]) =>
+    `${String(parts.reduce((sum, n) => sum + n, 0))} MB${parts.length > 1 ? ` (${parts.join(' + ')})` : ''}`
   return `${shown(megabytes('VmRSS'))}, at most ${shown(megabytes('VmHWM'))}`
 }
 
 function report(name: string, shots: readonly Shots[]): void {
   const rate = median(shots.map((each) => each.rate))
   const all = sorted(shots.flatMap((each) => [...each.latencies]))
-  console.log(`${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(all, 0.5).toFixed(2)} ms   p99 ${at(all, 0.99).toFixed(2)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`)
+  console.log(
+    `${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(all, 0.5).toFixed(2)} ms   p99 ${at(all, 0.99).toFixed(2)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`,
+  )
 }
 
 function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: readonly Shots[]): void {
@@ -65,7 +102,9 @@ function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: 
   // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
   const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
     const ratios = sorted(ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)))
-    console.log(`${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`)
+    console.log(
+      `${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`,
+    )
   }
   compare('no lanes against bare Express', door, express, 'at least 1.5')
   compare('20 lanes against bare Express', lanes, express, 'at least 1.5')
@@ -73,7 +112,9 @@ function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: 
 }
 
 const { databaseFile } = readConfig(env)
-console.log(`${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${codes.toLocaleString('en-GB')} codes, ${String(connections)} connections, ${String(rounds)} rounds of ${String(seconds)} s each, alternating`)
+console.log(
+  `${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${codes.toLocaleString('en-GB')} codes, ${String(connections)} connections, ${String(rounds)} rounds of ${String(seconds)} s each, alternating`,
+)
 // Half of the codes are on routes that send everybody to one page, half on routes with 20 lanes.
 const slugs = await fillCodes(databaseFile, codes, (code) => (code < codes / 2 ? NO_RULES : TWENTY_LANES))
 const [plain, laned] = [slugs.slice(0, codes / 2), slugs.slice(codes / 2)]
@@ -95,7 +136,9 @@ try {
   }
   if (rounds > 0) reportRounds(door, lanes, express)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
-  console.log(`answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`)
+  console.log(
+    `answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`,
+  )
   if (beside > 0) await besideTheOffice(PORTS, plain, pace, beside, values.only)
 } finally {
   flimbo.kill('SIGTERM')

@@ -13,11 +13,21 @@ export function bareInserts(file: string, campaignId: number): number {
   const routes = 'SELECT id FROM routes WHERE campaignId = ?'
   const rows = {
     routes: source.prepare('SELECT * FROM routes WHERE campaignId = ?').raw().all(campaignId),
-    revisions: source.prepare(`SELECT * FROM revisions WHERE "of" = 'code' AND subjectId IN (${codes}) OR "of" = 'route' AND subjectId IN (${routes})`).raw().all(campaignId, campaignId),
+    revisions: source
+      .prepare(
+        `SELECT * FROM revisions WHERE "of" = 'code' AND subjectId IN (${codes}) OR "of" = 'route' AND subjectId IN (${routes})`,
+      )
+      .raw()
+      .all(campaignId, campaignId),
     codes: source.prepare('SELECT * FROM codes WHERE campaignId = ?').raw().all(campaignId),
     short_links: source.prepare(`SELECT * FROM short_links WHERE codeId IN (${codes})`).raw().all(campaignId),
   } as Record<(typeof TABLES)[number], unknown[][]>
-  const schema = source.prepare("SELECT sql FROM sqlite_master WHERE tbl_name IN ('routes', 'revisions', 'codes', 'short_links') AND sql IS NOT NULL ORDER BY type DESC").pluck().all() as string[]
+  const schema = source
+    .prepare(
+      "SELECT sql FROM sqlite_master WHERE tbl_name IN ('routes', 'revisions', 'codes', 'short_links') AND sql IS NOT NULL ORDER BY type DESC",
+    )
+    .pluck()
+    .all() as string[]
   source.close()
 
   const target = new Sqlite(`${file}.bare-${String(campaignId)}`)
@@ -27,7 +37,9 @@ export function bareInserts(file: string, campaignId: number): number {
   const began = performance.now()
   target.transaction(() => {
     for (const table of TABLES) {
-      const insert = target.prepare(`INSERT INTO ${table} VALUES (${rows[table][0]?.map(() => '?').join(', ') ?? ''})`)
+      const insert = target.prepare(
+        `INSERT INTO ${table} VALUES (${rows[table][0]?.map(() => '?').join(', ') ?? ''})`,
+      )
       for (const row of rows[table]) insert.run(...row)
     }
   })()

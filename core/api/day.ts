@@ -16,6 +16,7 @@ export function isKnownDay(text: string): boolean {
 export const calendarDay = z.iso.date(WRITTEN).refine((day) => day >= FIRST_DAY && day <= LAST_DAY, KNOWN)
 
 /** A date and a time of day on it, as `2026-07-01T08:00`. */
-export const localMoment = z.string({ error: 'Give a date and a time.' })
+export const localMoment = z
+  .string({ error: 'Give a date and a time.' })
   .regex(/^\d{4}-\d\d-\d\dT([01]\d|2[0-3]):[0-5]\d$/, 'Give a date and a time.')
   .refine((text) => isKnownDay(text.slice(0, 10)), KNOWN)

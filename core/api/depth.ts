@@ -18,8 +18,9 @@ export function isShallow(json: Uint8Array, max = NESTED_MAX): boolean {
       if (byte === BACKSLASH) i++
       else if (byte === QUOTE) inString = false
     } else if (byte === QUOTE) inString = true
-    else if (OPEN.has(byte)) { if (++depth > max) return false }
-    else if (CLOSE.has(byte)) depth--
+    else if (OPEN.has(byte)) {
+      if (++depth > max) return false
+    } else if (CLOSE.has(byte)) depth--
   }
   return true
 }

@@ -71,7 +71,8 @@ export function addressOf(
 ): string {
   const filled = path.replace(/:([a-zA-Z]+)/g, (_all, name: string) => {
     const value = params[name]
-    if (typeof value !== 'string' && typeof value !== 'number') throw new Error(`No value for :${name} in ${path}`)
+    if (typeof value !== 'string' && typeof value !== 'number')
+      throw new Error(`No value for :${name} in ${path}`)
     return encodeURIComponent(value)
   })
   const search = new URLSearchParams()

@@ -12,7 +12,10 @@ function schemaOf(schema: z.ZodType, io: 'input' | 'output'): Json {
 
 function parameters(schema: z.ZodType | undefined, where: 'path' | 'query'): Json[] {
   if (!schema) return []
-  const { properties = {}, required = [] } = schemaOf(schema, 'input') as { properties?: Record<string, Json>; required?: string[] }
+  const { properties = {}, required = [] } = schemaOf(schema, 'input') as {
+    properties?: Record<string, Json>
+    required?: string[]
+  }
   return Object.entries(properties).map(([name, value]) => ({
     name,
     in: where,
@@ -41,14 +44,31 @@ function operation(e: Endpoint): Json {
     summary: e.summary,
     ...(e.open ? { security: [] } : {}),
     parameters: [...parameters(e.params, 'path'), ...parameters(e.query, 'query')],
-    ...(e.takes ? { requestBody: { required: true, content: { [e.takes]: { schema: { type: 'string', format: 'binary' } } } } } : {}),
-    ...(e.body ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(e.body, 'input') } } } } : {}),
+    ...(e.takes
+      ? {
+          requestBody: {
+            required: true,
+            content: { [e.takes]: { schema: { type: 'string', format: 'binary' } } },
+          },
+        }
+      : {}),
+    ...(e.body
+      ? {
+          requestBody: {
+            required: true,
+            content: { 'application/json': { schema: schemaOf(e.body, 'input') } },
+          },
+        }
+      : {}),
     responses: answers(e),
   }
 }
 
 /** The OpenAPI 3.1 document of a list of endpoints (OpenAPI Specification 3.1.0). */
-export function openApiDocument(endpoints: readonly Endpoint[], info: { title: string; version: string }): Json {
+export function openApiDocument(
+  endpoints: readonly Endpoint[],
+  info: { title: string; version: string },
+): Json {
   const paths: Record<string, Json> = {}
   for (const e of endpoints) {
     const path = e.path.replace(/:([a-zA-Z]+)/g, '{$1}')

@@ -6,7 +6,10 @@ export const PAGE_SIZE_MAX = 500
  * The query of a list: which page (from 0), how many rows a page (at most 500), and by which of the
  * given fields it is sorted.
  */
-export function pageQuery<const Fields extends readonly [string, ...string[]]>(fields: Fields, fallback: Fields[number]) {
+export function pageQuery<const Fields extends readonly [string, ...string[]]>(
+  fields: Fields,
+  fallback: Fields[number],
+) {
   return z.strictObject({
     page: z.coerce.number().int().min(0).max(1_000_000).default(0),
     pageSize: z.coerce.number().int().min(1).max(PAGE_SIZE_MAX).default(50),
@@ -17,7 +20,12 @@ export function pageQuery<const Fields extends readonly [string, ...string[]]>(f
 
 /** One page of a list, with the number of rows in the whole list. */
 export function pageOf<Row extends z.ZodType>(row: Row) {
-  return z.object({ rows: z.array(row), total: z.int().min(0), page: z.int().min(0), pageSize: z.int().min(1) })
+  return z.object({
+    rows: z.array(row),
+    total: z.int().min(0),
+    page: z.int().min(0),
+    pageSize: z.int().min(1),
+  })
 }
 
 /** The path parameter of one object. */

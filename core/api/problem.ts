@@ -37,7 +37,11 @@ export interface FieldFault {
 }
 
 /** Builds a problem of a kind with its sentence. */
-export function problemOf(kind: ProblemKind, detail: string, more: { fields?: FieldFault[]; current?: unknown } = {}): Problem {
+export function problemOf(
+  kind: ProblemKind,
+  detail: string,
+  more: { fields?: FieldFault[]; current?: unknown } = {},
+): Problem {
   const { status, title } = PROBLEMS[kind]
   return { type: `/problems/${kind}`, title, status, detail, ...more }
 }

@@ -31,7 +31,10 @@ export type Campaign = z.infer<typeof campaign>
 const fields = {
   name: requiredLine('a name', 200),
   zone: zoneName,
-  utmCampaign: utmValue('a campaign value').refine((v) => v !== '', 'Give a campaign value: without it visits cannot be told apart.'),
+  utmCampaign: utmValue('a campaign value').refine(
+    (v) => v !== '',
+    'Give a campaign value: without it visits cannot be told apart.',
+  ),
   startsOn: calendarDay.nullable(),
   endsOn: calendarDay.nullable(),
   domainId: z.int().nullable(),
@@ -42,7 +45,13 @@ const inOrder = (c: { startsOn?: string | null | undefined; endsOn?: string | nu
 const ORDER = { message: 'The last day lies before the first.', path: ['endsOn'] }
 
 export const newCampaign = z
-  .strictObject({ ...fields, startsOn: fields.startsOn.default(null), endsOn: fields.endsOn.default(null), domainId: fields.domainId.default(null), clientId: z.int().optional() })
+  .strictObject({
+    ...fields,
+    startsOn: fields.startsOn.default(null),
+    endsOn: fields.endsOn.default(null),
+    domainId: fields.domainId.default(null),
+    clientId: z.int().optional(),
+  })
   .refine(inOrder, ORDER)
 export const campaignChange = z
   .strictObject({ version: z.int() })
@@ -51,33 +60,71 @@ export const campaignChange = z
   .refine(inOrder, ORDER)
 
 /** What a copy is called and when it runs; see `nextYear` for what is usually wanted. */
-export const campaignCopy = z.strictObject({ name: fields.name, utmCampaign: fields.utmCampaign, startsOn: fields.startsOn, endsOn: fields.endsOn, pieceDays: z.enum(['shift', 'clear']) }).refine(inOrder, ORDER)
+export const campaignCopy = z
+  .strictObject({
+    name: fields.name,
+    utmCampaign: fields.utmCampaign,
+    startsOn: fields.startsOn,
+    endsOn: fields.endsOn,
+    pieceDays: z.enum(['shift', 'clear']),
+  })
+  .refine(inOrder, ORDER)
 export type CampaignCopy = z.input<typeof campaignCopy>
 
 export const CAMPAIGN_SORTS = ['name', 'createdAt', 'scans', 'lastScan'] as const
 
 export const campaignsApi = {
   list: endpoint({
-    method: 'GET', path: '/campaigns', room: 'campaigns', summary: 'The campaigns of the workspace',
-    query: pageQuery(CAMPAIGN_SORTS, 'name').extend({ shown: z.enum(['current', 'archived', 'all']).default('current') }), answer: pageOf(campaign),
+    method: 'GET',
+    path: '/campaigns',
+    room: 'campaigns',
+    summary: 'The campaigns of the workspace',
+    query: pageQuery(CAMPAIGN_SORTS, 'name').extend({
+      shown: z.enum(['current', 'archived', 'all']).default('current'),
+    }),
+    answer: pageOf(campaign),
   }),
   names: endpoint({
-    method: 'GET', path: '/campaigns/names', room: 'campaigns', summary: 'What the current campaigns are called, without their figures',
+    method: 'GET',
+    path: '/campaigns/names',
+    room: 'campaigns',
+    summary: 'What the current campaigns are called, without their figures',
     answer: z.object({ rows: z.array(campaign.pick({ id: true, name: true, clientId: true })) }),
   }),
   create: endpoint({
-    method: 'POST', path: '/campaigns', room: 'campaigns', status: 201, summary: 'Begin a campaign',
-    body: newCampaign, answer: campaign,
+    method: 'POST',
+    path: '/campaigns',
+    room: 'campaigns',
+    status: 201,
+    summary: 'Begin a campaign',
+    body: newCampaign,
+    answer: campaign,
   }),
   get: endpoint({
-    method: 'GET', path: '/campaigns/:id', room: 'campaigns', summary: 'One campaign', params: idParams, answer: campaign,
+    method: 'GET',
+    path: '/campaigns/:id',
+    room: 'campaigns',
+    summary: 'One campaign',
+    params: idParams,
+    answer: campaign,
   }),
   change: endpoint({
-    method: 'PATCH', path: '/campaigns/:id', room: 'campaigns', summary: 'Change a campaign',
-    params: idParams, body: campaignChange, answer: campaign,
+    method: 'PATCH',
+    path: '/campaigns/:id',
+    room: 'campaigns',
+    summary: 'Change a campaign',
+    params: idParams,
+    body: campaignChange,
+    answer: campaign,
   }),
   copy: endpoint({
-    method: 'POST', path: '/campaigns/:id/copies', room: 'campaigns', status: 201,
-    summary: 'Duplicate a campaign: the same routes and pieces under new short links, without scans', params: idParams, body: campaignCopy, answer: campaign,
+    method: 'POST',
+    path: '/campaigns/:id/copies',
+    room: 'campaigns',
+    status: 201,
+    summary: 'Duplicate a campaign: the same routes and pieces under new short links, without scans',
+    params: idParams,
+    body: campaignCopy,
+    answer: campaign,
   }),
 }

@@ -1,3 +1,10 @@
-export { campaign, CAMPAIGN_SORTS, campaignChange, campaignCopy, campaignsApi, newCampaign } from './contract.ts'
+export {
+  campaign,
+  CAMPAIGN_SORTS,
+  campaignChange,
+  campaignCopy,
+  campaignsApi,
+  newCampaign,
+} from './contract.ts'
 export type { Campaign, CampaignCopy } from './contract.ts'
 export { dayForward, nextYear, yearForward } from './nextYear.ts'

@@ -21,15 +21,23 @@ export function yearForward(text: string, around: number): string | null {
 /** A calendar day one year later; 29 February becomes 28 February. */
 export function dayForward(day: string): string {
   const next = `${String(Number(day.slice(0, 4)) + 1).padStart(4, '0')}${day.slice(4)}`
-  return Number.isNaN(Date.parse(`${next}T00:00:00Z`)) || new Date(`${next}T00:00:00Z`).toISOString().slice(0, 10) !== next ? `${next.slice(0, 8)}28` : next
+  return Number.isNaN(Date.parse(`${next}T00:00:00Z`)) ||
+    new Date(`${next}T00:00:00Z`).toISOString().slice(0, 10) !== next
+    ? `${next.slice(0, 8)}28`
+    : next
 }
 
 /** What next year's campaign is usually called and when it runs, for a person to look over. */
-export function nextYear(campaign: Pick<Campaign, 'name' | 'utmCampaign' | 'startsOn' | 'endsOn'>, thisYear: number): Pick<Campaign, 'name' | 'utmCampaign' | 'startsOn' | 'endsOn'> {
+export function nextYear(
+  campaign: Pick<Campaign, 'name' | 'utmCampaign' | 'startsOn' | 'endsOn'>,
+  thisYear: number,
+): Pick<Campaign, 'name' | 'utmCampaign' | 'startsOn' | 'endsOn'> {
   const around = Number((campaign.startsOn ?? campaign.endsOn ?? String(thisYear)).slice(0, 4))
   return {
     name: yearForward(campaign.name, around) ?? `${campaign.name} ${String(around + 1)}`,
-    utmCampaign: yearForward(campaign.utmCampaign, around) ?? `${campaign.utmCampaign}-${String((around + 1) % 100).padStart(2, '0')}`,
+    utmCampaign:
+      yearForward(campaign.utmCampaign, around) ??
+      `${campaign.utmCampaign}-${String((around + 1) % 100).padStart(2, '0')}`,
     startsOn: campaign.startsOn === null ? null : dayForward(campaign.startsOn),
     endsOn: campaign.endsOn === null ? null : dayForward(campaign.endsOn),
   }

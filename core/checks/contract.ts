@@ -3,7 +3,18 @@ import { endpoint, idQuery } from '../api/index.ts'
 
 /** What a check of a destination came to. Everything but `fine` and `tags-lost` means that nobody gets there. */
 export const VERDICTS = [
-  'fine', 'tags-lost', 'not-found', 'refused', 'broken', 'loop', 'too-many-hops', 'too-slow', 'unreachable', 'insecure', 'forbidden-address', 'odd-redirect',
+  'fine',
+  'tags-lost',
+  'not-found',
+  'refused',
+  'broken',
+  'loop',
+  'too-many-hops',
+  'too-slow',
+  'unreachable',
+  'insecure',
+  'forbidden-address',
+  'odd-redirect',
 ] as const
 export type Verdict = (typeof VERDICTS)[number]
 
@@ -42,25 +53,66 @@ export type CheckRun = z.infer<typeof checkRun>
 
 export const checksApi = {
   code: endpoint({
-    method: 'POST', path: '/codes/:id/checks', room: 'checks', summary: 'Follow where a piece leads, now, with its own tags',
-    params: z.strictObject({ id: idQuery }), answer: check,
+    method: 'POST',
+    path: '/codes/:id/checks',
+    room: 'checks',
+    summary: 'Follow where a piece leads, now, with its own tags',
+    params: z.strictObject({ id: idQuery }),
+    answer: check,
   }),
   route: endpoint({
-    method: 'POST', path: '/routes/:id/checks', room: 'checks', summary: 'Follow where a route leads, now',
-    params: z.strictObject({ id: idQuery }), answer: check,
+    method: 'POST',
+    path: '/routes/:id/checks',
+    room: 'checks',
+    summary: 'Follow where a route leads, now',
+    params: z.strictObject({ id: idQuery }),
+    answer: check,
   }),
   latest: endpoint({
-    method: 'GET', path: '/routes/:id/checks', room: 'checks', summary: 'The newest checks of a route',
-    params: z.strictObject({ id: idQuery }), answer: z.object({ rows: z.array(check) }),
+    method: 'GET',
+    path: '/routes/:id/checks',
+    room: 'checks',
+    summary: 'The newest checks of a route',
+    params: z.strictObject({ id: idQuery }),
+    answer: z.object({ rows: z.array(check) }),
   }),
   begin: endpoint({
-    method: 'POST', path: '/check-runs', room: 'checks', summary: 'Check every live route of a campaign, or of the workspace',
-    body: z.strictObject({ campaignId: z.int().optional() }), answer: checkRun,
+    method: 'POST',
+    path: '/check-runs',
+    room: 'checks',
+    summary: 'Check every live route of a campaign, or of the workspace',
+    body: z.strictObject({ campaignId: z.int().optional() }),
+    answer: checkRun,
   }),
-  run: endpoint({ method: 'GET', path: '/check-runs', room: 'checks', summary: 'How far the running check is', answer: checkRun }),
-  cancel: endpoint({ method: 'DELETE', path: '/check-runs', room: 'checks', summary: 'Stop the running check', answer: checkRun }),
+  run: endpoint({
+    method: 'GET',
+    path: '/check-runs',
+    room: 'checks',
+    summary: 'How far the running check is',
+    answer: checkRun,
+  }),
+  cancel: endpoint({
+    method: 'DELETE',
+    path: '/check-runs',
+    room: 'checks',
+    summary: 'Stop the running check',
+    answer: checkRun,
+  }),
   failing: endpoint({
-    method: 'GET', path: '/failing', room: 'checks', summary: 'Routes whose destination fails or loses its tags, the longest failing first',
-    answer: z.object({ rows: z.array(check.extend({ campaignId: z.int(), campaignName: z.string(), routeName: z.string(), zone: z.string(), codes: z.int() })) }),
+    method: 'GET',
+    path: '/failing',
+    room: 'checks',
+    summary: 'Routes whose destination fails or loses its tags, the longest failing first',
+    answer: z.object({
+      rows: z.array(
+        check.extend({
+          campaignId: z.int(),
+          campaignName: z.string(),
+          routeName: z.string(),
+          zone: z.string(),
+          codes: z.int(),
+        }),
+      ),
+    }),
   }),
 }

@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { fieldFaults } from '../api/index.ts'
 import { codeChange, codeFilter, codesApi, newCode, symbolFileName, USUAL_PIECE } from './index.ts'
 
-const PIECE = { campaignId: 1, name: 'Poster', medium: 'print', source: 'poster', destination: 'https://saltmarsh.example/a' }
+const PIECE = {
+  campaignId: 1,
+  name: 'Poster',
+  medium: 'print',
+  source: 'poster',
+  destination: 'https://saltmarsh.example/a',
+}
 const faultsOf = (more: object) => {
   const read = newCode.safeParse({ ...PIECE, ...more })
   return read.success ? [] : fieldFaults(read.error).map(({ path, message }) => `${path}: ${message}`)
@@ -19,8 +25,12 @@ describe('a new piece', () => {
   })
 
   it('leads by its own address or by a route, never by both or none', () => {
-    expect(faultsOf({ routeId: 3 })).toEqual([expect.stringContaining('destination: Give either the address')])
-    expect(faultsOf({ destination: undefined })).toEqual([expect.stringContaining('destination: Give either the address')])
+    expect(faultsOf({ routeId: 3 })).toEqual([
+      expect.stringContaining('destination: Give either the address'),
+    ])
+    expect(faultsOf({ destination: undefined })).toEqual([
+      expect.stringContaining('destination: Give either the address'),
+    ])
     expect(faultsOf({ destination: undefined, routeId: 3 })).toEqual([])
   })
 
@@ -35,7 +45,10 @@ describe('a new piece', () => {
     [{ printRun: -1 }, 'printRun: A print run cannot be below 0.'],
     [{ cost: -0.01 }, 'cost: A cost cannot be below 0.'],
     [{ liveOn: '2026-02-30' }, 'liveOn: Write the day as 2026-07-01.'],
-    [{ liveOn: '2026-07-02', downOn: '2026-07-01' }, 'downOn: The piece would be taken down before it goes live.'],
+    [
+      { liveOn: '2026-07-02', downOn: '2026-07-01' },
+      'downOn: The piece would be taken down before it goes live.',
+    ],
     [{ level: 'X' }, 'level: Choose one of the levels L, M, Q and H.'],
     [{ slug: 'api' }, 'slug: This short link is kept for Flimbo itself. Choose another.'],
     [{ content: 'two\nlines' }, 'content: Take line breaks and control characters out of the content.'],
@@ -43,7 +56,13 @@ describe('a new piece', () => {
     expect(faultsOf(more)).toEqual([sentence])
   })
 
-  it.each([{ liveOn: '2026-07-01', downOn: '2026-07-01' }, { latitude: 0, longitude: 0 }, { printRun: 0, cost: 0 }, { sizeMm: 5 }, { sizeMm: 5000 }])('takes %j', (more) => {
+  it.each([
+    { liveOn: '2026-07-01', downOn: '2026-07-01' },
+    { latitude: 0, longitude: 0 },
+    { printRun: 0, cost: 0 },
+    { sizeMm: 5 },
+    { sizeMm: 5000 },
+  ])('takes %j', (more) => {
     expect(faultsOf(more)).toEqual([])
   })
 })
@@ -65,8 +84,12 @@ describe('a change of a piece', () => {
     expect(body?.safeParse({ changes: [{ id: 1, set: { place: 'Pier' } }] }).success).toBe(true)
     expect(body?.safeParse({ changes: [] }).success).toBe(false)
     expect(body?.safeParse({ matching: { campaignId: 1 }, set: { archived: true } }).success).toBe(true)
-    expect(body?.safeParse({ matching: { campaignId: 1 }, fix: { kind: 'spaces', field: 'source' } }).success).toBe(true)
-    expect(body?.safeParse({ matching: { campaignId: 1 }, fix: { kind: 'colour', field: 'source' } }).success).toBe(false)
+    expect(
+      body?.safeParse({ matching: { campaignId: 1 }, fix: { kind: 'spaces', field: 'source' } }).success,
+    ).toBe(true)
+    expect(
+      body?.safeParse({ matching: { campaignId: 1 }, fix: { kind: 'colour', field: 'source' } }).success,
+    ).toBe(false)
   })
 })
 
@@ -75,7 +98,13 @@ describe('which pieces are meant', () => {
     expect(codeFilter.parse({ campaignId: '7' })).toEqual({ campaignId: 7, shown: 'current' })
   })
 
-  it.each([{ shown: 'hidden' }, { campaignId: 0 }, { finding: 'colour' }, { state: 'gone' }, { search: 'x'.repeat(201) }])('refuses %j', (filter) => {
+  it.each([
+    { shown: 'hidden' },
+    { campaignId: 0 },
+    { finding: 'colour' },
+    { state: 'gone' },
+    { search: 'x'.repeat(201) },
+  ])('refuses %j', (filter) => {
     expect(codeFilter.safeParse(filter).success).toBe(false)
   })
 })

@@ -1,5 +1,14 @@
 import { z } from 'zod'
-import { calendarDay, endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import {
+  calendarDay,
+  endpoint,
+  idParams,
+  idQuery,
+  line,
+  pageOf,
+  pageQuery,
+  requiredLine,
+} from '../api/index.ts'
 import { check } from '../checks/index.ts'
 import { destination, revision, state, utmValue } from '../routing/index.ts'
 import { tally } from '../scans/index.ts'
@@ -83,10 +92,11 @@ const sizeMm = z
   .min(SIZE_MM.min, `Make the symbol at least ${String(SIZE_MM.min)} mm wide.`)
   .max(SIZE_MM.max, 'Make the symbol no wider than 5 m.')
 
-const degrees = (what: string, max: number) => z
-  .number({ error: `Give the ${what} in degrees.` })
-  .min(-max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
-  .max(max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
+const degrees = (what: string, max: number) =>
+  z
+    .number({ error: `Give the ${what} in degrees.` })
+    .min(-max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
+    .max(max, `A ${what} lies between −${String(max)} and ${String(max)} degrees.`)
 
 /** Everything a person can say of a piece; what the plan edits, pastes, imports and exports. */
 export const pieceFields = {
@@ -98,12 +108,24 @@ export const pieceFields = {
   extra: z.record(z.string().max(40), utmValue('the value')),
   level,
   sizeMm,
-  viewingM: z.number({ error: 'Give the viewing distance in metres.' }).positive('Give a distance above 0 m.').max(1000, 'Give a distance of at most 1,000 m.').nullable(),
+  viewingM: z
+    .number({ error: 'Give the viewing distance in metres.' })
+    .positive('Give a distance above 0 m.')
+    .max(1000, 'Give a distance of at most 1,000 m.')
+    .nullable(),
   place: line('the place', 200),
   latitude: degrees('latitude', 90).nullable(),
   longitude: degrees('longitude', 180).nullable(),
-  printRun: z.int({ error: 'Give the print run as a whole number.' }).min(0, 'A print run cannot be below 0.').max(1_000_000_000, 'Give a print run of at most 1,000,000,000.').nullable(),
-  cost: z.number({ error: 'Give the cost as a number.' }).min(0, 'A cost cannot be below 0.').max(1e12, 'Give a smaller cost.').nullable(),
+  printRun: z
+    .int({ error: 'Give the print run as a whole number.' })
+    .min(0, 'A print run cannot be below 0.')
+    .max(1_000_000_000, 'Give a print run of at most 1,000,000,000.')
+    .nullable(),
+  cost: z
+    .number({ error: 'Give the cost as a number.' })
+    .min(0, 'A cost cannot be below 0.')
+    .max(1e12, 'Give a smaller cost.')
+    .nullable(),
   liveOn: calendarDay.nullable(),
   downOn: calendarDay.nullable(),
   reference: line('the reference', 100),
@@ -114,18 +136,46 @@ export const pieceFields = {
 } as const
 
 export const USUAL_PIECE = {
-  term: '', content: '', extra: {}, level: 'M', sizeMm: SIZE_MM.usual, viewingM: null, place: '', latitude: null, longitude: null,
-  printRun: null, cost: null, liveOn: null, downOn: null, reference: '', key: '', otherwise: '', note: '',
+  term: '',
+  content: '',
+  extra: {},
+  level: 'M',
+  sizeMm: SIZE_MM.usual,
+  viewingM: null,
+  place: '',
+  latitude: null,
+  longitude: null,
+  printRun: null,
+  cost: null,
+  liveOn: null,
+  downOn: null,
+  reference: '',
+  key: '',
+  otherwise: '',
+  note: '',
 } as const
 
-interface Placed { latitude?: number | null | undefined; longitude?: number | null | undefined; liveOn?: string | null | undefined; downOn?: string | null | undefined }
+interface Placed {
+  latitude?: number | null | undefined
+  longitude?: number | null | undefined
+  liveOn?: string | null | undefined
+  downOn?: string | null | undefined
+}
 
 function faultsOf(piece: Placed): { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] {
   const faults: { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] = []
-  if (piece.latitude !== undefined && piece.longitude !== undefined && (piece.latitude === null) !== (piece.longitude === null)) {
-    faults.push({ path: piece.latitude === null ? 'latitude' : 'longitude', message: 'Give latitude and longitude together, or neither.' })
+  if (
+    piece.latitude !== undefined &&
+    piece.longitude !== undefined &&
+    (piece.latitude === null) !== (piece.longitude === null)
+  ) {
+    faults.push({
+      path: piece.latitude === null ? 'latitude' : 'longitude',
+      message: 'Give latitude and longitude together, or neither.',
+    })
   }
-  if (piece.liveOn && piece.downOn && piece.liveOn > piece.downOn) faults.push({ path: 'downOn', message: 'The piece would be taken down before it goes live.' })
+  if (piece.liveOn && piece.downOn && piece.liveOn > piece.downOn)
+    faults.push({ path: 'downOn', message: 'The piece would be taken down before it goes live.' })
   return faults
 }
 
@@ -147,23 +197,63 @@ const newPiece = {
   ...pieceFields,
   ...mapDefaults(),
 }
-const hasOneWay = (c: { routeId?: number | undefined; destination?: string | undefined }) => (c.routeId === undefined) !== (c.destination === undefined)
-const ONE_WAY = { message: 'Give either the address this leads to or a route that already has one.', path: ['destination'] }
+const hasOneWay = (c: { routeId?: number | undefined; destination?: string | undefined }) =>
+  (c.routeId === undefined) !== (c.destination === undefined)
+const ONE_WAY = {
+  message: 'Give either the address this leads to or a route that already has one.',
+  path: ['destination'],
+}
 
 /** A new piece: with a destination it gets a route of its own, with `routeId` it shares one. */
-export const newCode = z.strictObject({ ...newPiece, slug: chosenSlug.optional() }).refine(hasOneWay, ONE_WAY).superRefine(wholePiece)
+export const newCode = z
+  .strictObject({ ...newPiece, slug: chosenSlug.optional() })
+  .refine(hasOneWay, ONE_WAY)
+  .superRefine(wholePiece)
 export type NewCode = z.input<typeof newCode>
 
 /** What the pieces of a series are made from: `{n}` may stand in its texts, the short link among them. */
-export const seriesPiece = z.strictObject({ ...newPiece, slug: line('the short link', 60).optional() }).refine(hasOneWay, ONE_WAY).superRefine(wholePiece)
+export const seriesPiece = z
+  .strictObject({ ...newPiece, slug: line('the short link', 60).optional() })
+  .refine(hasOneWay, ONE_WAY)
+  .superRefine(wholePiece)
 
 function mapDefaults() {
-  const { term, content, extra, level: lvl, viewingM, place, latitude, longitude, printRun, cost, liveOn, downOn, reference, key, otherwise, note } = pieceFields
+  const {
+    term,
+    content,
+    extra,
+    level: lvl,
+    viewingM,
+    place,
+    latitude,
+    longitude,
+    printRun,
+    cost,
+    liveOn,
+    downOn,
+    reference,
+    key,
+    otherwise,
+    note,
+  } = pieceFields
   return {
-    term: term.default(''), content: content.default(''), extra: extra.default({}), level: lvl.default('M'), sizeMm: sizeMm.default(SIZE_MM.usual),
-    viewingM: viewingM.default(null), place: place.default(''), latitude: latitude.default(null), longitude: longitude.default(null),
-    printRun: printRun.default(null), cost: cost.default(null), liveOn: liveOn.default(null), downOn: downOn.default(null),
-    reference: reference.default(''), key: key.default(''), otherwise: otherwise.default(''), note: note.default(''),
+    term: term.default(''),
+    content: content.default(''),
+    extra: extra.default({}),
+    level: lvl.default('M'),
+    sizeMm: sizeMm.default(SIZE_MM.usual),
+    viewingM: viewingM.default(null),
+    place: place.default(''),
+    latitude: latitude.default(null),
+    longitude: longitude.default(null),
+    printRun: printRun.default(null),
+    cost: cost.default(null),
+    liveOn: liveOn.default(null),
+    downOn: downOn.default(null),
+    reference: reference.default(''),
+    key: key.default(''),
+    otherwise: otherwise.default(''),
+    note: note.default(''),
   }
 }
 
@@ -171,17 +261,42 @@ function mapDefaults() {
  * What can be set of a piece that is there: every field, its route, its short link, and whether it is in the
  * plan. Its destination is that of its route, which other pieces may not share then.
  */
-export const codeSet = z.strictObject({
-  routeId: z.int().optional(), destination: destination.optional(), state: state.optional(), slug: chosenSlug.optional(), domainId: z.int().optional(), archived: z.boolean().optional(),
-}).extend(z.strictObject(pieceFields).partial().shape)
+export const codeSet = z
+  .strictObject({
+    routeId: z.int().optional(),
+    destination: destination.optional(),
+    state: state.optional(),
+    slug: chosenSlug.optional(),
+    domainId: z.int().optional(),
+    archived: z.boolean().optional(),
+  })
+  .extend(z.strictObject(pieceFields).partial().shape)
 export type CodeSet = z.input<typeof codeSet>
 
 export const codeChange = z.strictObject({ version: z.int() }).extend(codeSet.shape).superRefine(wholePiece)
 export type CodeChange = z.input<typeof codeChange>
 
 export const CODE_SORTS = [
-  'name', 'medium', 'source', 'content', 'term', 'slug', 'createdAt', 'scans', 'lastScan', 'state', 'sizeMm', 'viewingM', 'place', 'printRun', 'cost',
-  'liveOn', 'downOn', 'reference', 'key', 'route',
+  'name',
+  'medium',
+  'source',
+  'content',
+  'term',
+  'slug',
+  'createdAt',
+  'scans',
+  'lastScan',
+  'state',
+  'sizeMm',
+  'viewingM',
+  'place',
+  'printRun',
+  'cost',
+  'liveOn',
+  'downOn',
+  'reference',
+  'key',
+  'route',
 ] as const
 export const GROUPS = ['medium', 'route'] as const
 export type Group = (typeof GROUPS)[number]
@@ -209,44 +324,82 @@ export const CHANGES_MAX = 50_000
 /** Thousands of cells may be changed in one go. */
 const CHANGES_BYTES_MAX = 16 << 20
 
-const group = z.object({ key: z.string(), pieces: z.int(), scans: z.int(), printRun: z.int(), cost: z.number() })
+const group = z.object({
+  key: z.string(),
+  pieces: z.int(),
+  scans: z.int(),
+  printRun: z.int(),
+  cost: z.number(),
+})
 export type CodeGroup = z.infer<typeof group>
 
 export const SERIES_MAX = 5000
 /** Numbers of a series as they stand in `{n}`: 1 to 120 with three digits is 001 to 120. */
-export const seriesNumbers = z.strictObject({
-  from: z.int({ error: 'Give a whole number.' }).min(0, 'Begin at 0 or above.').max(9_999_999),
-  to: z.int({ error: 'Give a whole number.' }).min(0).max(9_999_999),
-  digits: z.int().min(1).max(7),
-}).refine(({ from, to }) => from <= to, { message: 'The last number lies before the first.', path: ['to'] })
-  .refine(({ from, to }) => to - from < SERIES_MAX, { message: `A series has at most ${String(SERIES_MAX)} pieces.`, path: ['to'] })
+export const seriesNumbers = z
+  .strictObject({
+    from: z.int({ error: 'Give a whole number.' }).min(0, 'Begin at 0 or above.').max(9_999_999),
+    to: z.int({ error: 'Give a whole number.' }).min(0).max(9_999_999),
+    digits: z.int().min(1).max(7),
+  })
+  .refine(({ from, to }) => from <= to, { message: 'The last number lies before the first.', path: ['to'] })
+  .refine(({ from, to }) => to - from < SERIES_MAX, {
+    message: `A series has at most ${String(SERIES_MAX)} pieces.`,
+    path: ['to'],
+  })
 
 export const symbolQuery = z.strictObject({
   level: level.optional(),
-  mm: z.coerce.number({ error: 'Give the size in millimetres.' }).min(SIZE_MM.min).max(SIZE_MM.max).optional(),
+  mm: z.coerce
+    .number({ error: 'Give the size in millimetres.' })
+    .min(SIZE_MM.min)
+    .max(SIZE_MM.max)
+    .optional(),
 })
 
 export const pngQuery = symbolQuery.extend({
-  dpi: z.coerce.number({ error: 'Give the resolution in dots per inch.' }).int()
-    .min(36, 'Give at least 36 dpi.').max(2400, 'Give at most 2,400 dpi.').default(300),
+  dpi: z.coerce
+    .number({ error: 'Give the resolution in dots per inch.' })
+    .int()
+    .min(36, 'Give at least 36 dpi.')
+    .max(2400, 'Give at most 2,400 dpi.')
+    .default(300),
 })
 
 export const codesApi = {
   list: endpoint({
-    method: 'GET', path: '/codes', room: 'codes', summary: 'The codes of a campaign or a route',
-    query: pageQuery(CODE_SORTS, 'createdAt').extend(codeFilter.shape).extend({ group: z.enum(GROUPS).optional() }),
+    method: 'GET',
+    path: '/codes',
+    room: 'codes',
+    summary: 'The codes of a campaign or a route',
+    query: pageQuery(CODE_SORTS, 'createdAt')
+      .extend(codeFilter.shape)
+      .extend({ group: z.enum(GROUPS).optional() }),
     answer: pageOf(code),
   }),
   groups: endpoint({
-    method: 'GET', path: '/code-groups', room: 'codes', summary: 'Pieces of a campaign summed by medium or by route',
-    query: codeFilter.extend({ by: z.enum(GROUPS) }), answer: z.object({ rows: z.array(group) }),
+    method: 'GET',
+    path: '/code-groups',
+    room: 'codes',
+    summary: 'Pieces of a campaign summed by medium or by route',
+    query: codeFilter.extend({ by: z.enum(GROUPS) }),
+    answer: z.object({ rows: z.array(group) }),
   }),
   changeMany: endpoint({
-    method: 'POST', path: '/codes/changes', room: 'codes', bytesMax: CHANGES_BYTES_MAX, summary: 'Change many pieces at once: named ones, or all that match; what cannot be changed is told and left',
+    method: 'POST',
+    path: '/codes/changes',
+    room: 'codes',
+    bytesMax: CHANGES_BYTES_MAX,
+    summary:
+      'Change many pieces at once: named ones, or all that match; what cannot be changed is told and left',
     body: z.union([
-      z.strictObject({ changes: z.array(change).min(1).max(CHANGES_MAX, 'That is more than 50,000 pieces at once.') }),
+      z.strictObject({
+        changes: z.array(change).min(1).max(CHANGES_MAX, 'That is more than 50,000 pieces at once.'),
+      }),
       z.strictObject({ matching: codeFilter, set: codeSet }),
-      z.strictObject({ matching: codeFilter, fix: z.strictObject({ kind: z.enum(FINDING_KINDS), field: z.string() }) }),
+      z.strictObject({
+        matching: codeFilter,
+        fix: z.strictObject({ kind: z.enum(FINDING_KINDS), field: z.string() }),
+      }),
     ]),
     answer: z.object({
       changed: z.int(),
@@ -256,48 +409,114 @@ export const codesApi = {
     }),
   }),
   move: endpoint({
-    method: 'POST', path: '/codes/moves', room: 'codes', summary: 'Move pieces to another campaign, with their history, onto a route there or a copy of their own',
-    body: z.strictObject({ ids: z.array(z.int()).min(1).max(CHANGES_MAX), campaignId: z.int(), routeId: z.int().nullable() }),
+    method: 'POST',
+    path: '/codes/moves',
+    room: 'codes',
+    summary: 'Move pieces to another campaign, with their history, onto a route there or a copy of their own',
+    body: z.strictObject({
+      ids: z.array(z.int()).min(1).max(CHANGES_MAX),
+      campaignId: z.int(),
+      routeId: z.int().nullable(),
+    }),
     answer: z.object({ moved: z.int() }),
   }),
   copy: endpoint({
-    method: 'POST', path: '/codes/copies', room: 'codes', status: 201, summary: 'Duplicate pieces: the same in everything but the short link and the key',
-    body: z.strictObject({ ids: z.array(z.int()).min(1).max(SERIES_MAX) }), answer: z.object({ ids: z.array(z.int()) }),
+    method: 'POST',
+    path: '/codes/copies',
+    room: 'codes',
+    status: 201,
+    summary: 'Duplicate pieces: the same in everything but the short link and the key',
+    body: z.strictObject({ ids: z.array(z.int()).min(1).max(SERIES_MAX) }),
+    answer: z.object({ ids: z.array(z.int()) }),
   }),
   series: endpoint({
-    method: 'POST', path: '/codes/series', room: 'codes', status: 201, summary: 'Issue a numbered series; {n} in its texts is the number',
-    body: z.strictObject({ piece: seriesPiece, numbers: seriesNumbers }), answer: z.object({ ids: z.array(z.int()) }),
+    method: 'POST',
+    path: '/codes/series',
+    room: 'codes',
+    status: 201,
+    summary: 'Issue a numbered series; {n} in its texts is the number',
+    body: z.strictObject({ piece: seriesPiece, numbers: seriesNumbers }),
+    answer: z.object({ ids: z.array(z.int()) }),
   }),
   create: endpoint({
-    method: 'POST', path: '/codes', room: 'codes', status: 201, summary: 'Issue a code, with a route of its own or a shared one',
-    body: newCode, answer: code,
+    method: 'POST',
+    path: '/codes',
+    room: 'codes',
+    status: 201,
+    summary: 'Issue a code, with a route of its own or a shared one',
+    body: newCode,
+    answer: code,
   }),
-  get: endpoint({ method: 'GET', path: '/codes/:id', room: 'codes', summary: 'One code', params: idParams, answer: code }),
+  get: endpoint({
+    method: 'GET',
+    path: '/codes/:id',
+    room: 'codes',
+    summary: 'One code',
+    params: idParams,
+    answer: code,
+  }),
   change: endpoint({
-    method: 'PATCH', path: '/codes/:id', room: 'codes', summary: 'Change a code; what is printed of it goes on working', params: idParams, body: codeChange, answer: code,
+    method: 'PATCH',
+    path: '/codes/:id',
+    room: 'codes',
+    summary: 'Change a code; what is printed of it goes on working',
+    params: idParams,
+    body: codeChange,
+    answer: code,
   }),
   revisions: endpoint({
-    method: 'GET', path: '/codes/:id/revisions', room: 'codes', summary: 'Every change of a code, the newest first',
-    params: idParams, query: pageQuery(['at'], 'at'), answer: pageOf(revision),
+    method: 'GET',
+    path: '/codes/:id/revisions',
+    room: 'codes',
+    summary: 'Every change of a code, the newest first',
+    params: idParams,
+    query: pageQuery(['at'], 'at'),
+    answer: pageOf(revision),
   }),
   slug: endpoint({
-    method: 'GET', path: '/slugs/:slug', room: 'codes', summary: 'Whether a short link is still free',
-    params: z.strictObject({ slug: z.string().max(200) }), query: z.strictObject({ campaignId: idQuery.optional(), domainId: idQuery.optional() }),
+    method: 'GET',
+    path: '/slugs/:slug',
+    room: 'codes',
+    summary: 'Whether a short link is still free',
+    params: z.strictObject({ slug: z.string().max(200) }),
+    query: z.strictObject({ campaignId: idQuery.optional(), domainId: idQuery.optional() }),
     /** `instead` are free ones like it. */
-    answer: z.object({ slug: z.string(), shortLink: z.string(), free: z.boolean(), why: z.string().optional(), instead: z.array(z.string()) }),
+    answer: z.object({
+      slug: z.string(),
+      shortLink: z.string(),
+      free: z.boolean(),
+      why: z.string().optional(),
+      instead: z.array(z.string()),
+    }),
   }),
   svg: endpoint({
-    method: 'GET', path: '/codes/:id/symbol.svg', room: 'codes', summary: 'The symbol as SVG, at its printed size',
-    params: idParams, query: symbolQuery, answers: 'image/svg+xml',
+    method: 'GET',
+    path: '/codes/:id/symbol.svg',
+    room: 'codes',
+    summary: 'The symbol as SVG, at its printed size',
+    params: idParams,
+    query: symbolQuery,
+    answers: 'image/svg+xml',
   }),
   png: endpoint({
-    method: 'GET', path: '/codes/:id/symbol.png', room: 'codes', summary: 'The symbol as PNG, its physical size stored in the file',
-    params: idParams, query: pngQuery, answers: 'image/png',
+    method: 'GET',
+    path: '/codes/:id/symbol.png',
+    room: 'codes',
+    summary: 'The symbol as PNG, its physical size stored in the file',
+    params: idParams,
+    query: pngQuery,
+    answers: 'image/png',
   }),
 }
 
 /** A file name for a code's symbol: its name in plain signs, then its slug. */
 export function symbolFileName(of: Pick<Code, 'name' | 'slug'>, extension: string): string {
-  const plain = of.name.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^a-z0-9]+/gi, '-').replace(/^-+|-+$/g, '').toLowerCase().slice(0, 60)
+  const plain = of.name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^a-z0-9]+/gi, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase()
+    .slice(0, 60)
   return `${plain ? `${plain}-` : ''}${isSlug(of.slug) ? of.slug : 'symbol'}.${extension}`
 }

@@ -14,7 +14,10 @@ const NUMBERED = ['name', 'content', 'term', 'place', 'slug', 'reference', 'key'
  *
  * @throws RangeError with a sentence where a number makes a text that no piece can have
  */
-export function seriesOf(piece: z.input<typeof seriesPiece>, { from, to, digits }: Numbers): z.output<typeof newCode>[] {
+export function seriesOf(
+  piece: z.input<typeof seriesPiece>,
+  { from, to, digits }: Numbers,
+): z.output<typeof newCode>[] {
   return Array.from({ length: to - from + 1 }, (_, i) => {
     const n = String(from + i).padStart(digits, '0')
     const one: Record<string, unknown> = { ...piece }
@@ -26,7 +29,12 @@ export function seriesOf(piece: z.input<typeof seriesPiece>, { from, to, digits 
       else if (field === 'name') one[field] = `${text} ${n}`
     }
     const read = newCode.safeParse(one)
-    if (!read.success) throw new RangeError(`Number ${n}: ${fieldFaults(read.error).map(({ message }) => message).join(' ')}`)
+    if (!read.success)
+      throw new RangeError(
+        `Number ${n}: ${fieldFaults(read.error)
+          .map(({ message }) => message)
+          .join(' ')}`,
+      )
     return read.data
   })
 }

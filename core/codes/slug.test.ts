@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { canonicalSlug, chosenSlug, isSlug, printedLink, RESERVED_SLUGS, shortLink, SLUG_SIGNS, slugOf, symbolFileName } from './index.ts'
+import {
+  canonicalSlug,
+  chosenSlug,
+  isSlug,
+  printedLink,
+  RESERVED_SLUGS,
+  shortLink,
+  SLUG_SIGNS,
+  slugOf,
+  symbolFileName,
+} from './index.ts'
 import { modeOf } from '../symbol/index.ts'
 
 describe('a slug', () => {
@@ -14,16 +24,27 @@ describe('a slug', () => {
     expect(() => slugOf([29])).toThrow(RangeError)
   })
 
-  it.each(['PIER', 'pier-2', '1A', 'a'.repeat(40)])('can be %s', (text) => { expect(isSlug(text)).toBe(true) })
-  it.each(['', '-A', 'A-', 'A B', 'Ä', 'A_B', 'A/B', 'a'.repeat(41), 'A\n', 'ſ'])('cannot be %j', (text) => { expect(isSlug(text)).toBe(false) })
-
-  it('is one and the same in any letter case', () => {
-    fc.assert(fc.property(fc.stringMatching(/^[0-9a-zA-Z]{1,40}$/), (text) => {
-      expect(canonicalSlug(text.toLowerCase())).toBe(canonicalSlug(text.toUpperCase()))
-    }))
+  it.each(['PIER', 'pier-2', '1A', 'a'.repeat(40)])('can be %s', (text) => {
+    expect(isSlug(text)).toBe(true)
+  })
+  it.each(['', '-A', 'A-', 'A B', 'Ä', 'A_B', 'A/B', 'a'.repeat(41), 'A\n', 'ſ'])('cannot be %j', (text) => {
+    expect(isSlug(text)).toBe(false)
   })
 
-  it.each([['pi', 'at least 3'], ['p!er', 'only the letters'], ['x'.repeat(41), 'no longer than 40'], ['Health', 'kept for Flimbo']])('is refused as %j with a sentence', (typed, sentence) => {
+  it('is one and the same in any letter case', () => {
+    fc.assert(
+      fc.property(fc.stringMatching(/^[0-9a-zA-Z]{1,40}$/), (text) => {
+        expect(canonicalSlug(text.toLowerCase())).toBe(canonicalSlug(text.toUpperCase()))
+      }),
+    )
+  })
+
+  it.each([
+    ['pi', 'at least 3'],
+    ['p!er', 'only the letters'],
+    ['x'.repeat(41), 'no longer than 40'],
+    ['Health', 'kept for Flimbo'],
+  ])('is refused as %j with a sentence', (typed, sentence) => {
     expect(chosenSlug.safeParse(typed).error?.issues[0]?.message).toContain(sentence)
   })
 
@@ -39,11 +60,13 @@ describe('a short link', () => {
   })
 
   it('is alphanumeric for every slug, and a browser reads the printed one as the same place', () => {
-    fc.assert(fc.property(fc.stringMatching(/^[0-9a-zA-Z]([0-9a-zA-Z-]{0,38}[0-9a-zA-Z])?$/), (slug) => {
-      const printed = printedLink('http://go.saltmarsh.example:8080', slug)
-      expect(modeOf(printed)).not.toBe('byte')
-      expect(new URL(printed).href).toBe(shortLink('http://go.saltmarsh.example:8080', slug))
-    }))
+    fc.assert(
+      fc.property(fc.stringMatching(/^[0-9a-zA-Z]([0-9a-zA-Z-]{0,38}[0-9a-zA-Z])?$/), (slug) => {
+        const printed = printedLink('http://go.saltmarsh.example:8080', slug)
+        expect(modeOf(printed)).not.toBe('byte')
+        expect(new URL(printed).href).toBe(shortLink('http://go.saltmarsh.example:8080', slug))
+      }),
+    )
   })
 })
 
@@ -52,5 +75,7 @@ describe('the file name of a symbol', () => {
     ['Café coaster, Gull’s Rest', 'COASTER1', 'cafe-coaster-gull-s-rest-COASTER1.svg'],
     ['../../etc/passwd', 'X', 'etc-passwd-X.svg'],
     ['灯台', 'X', 'X.svg'],
-  ])('of %j is plain', (name, slug, file) => { expect(symbolFileName({ name, slug }, 'svg')).toBe(file) })
+  ])('of %j is plain', (name, slug, file) => {
+    expect(symbolFileName({ name, slug }, 'svg')).toBe(file)
+  })
 })

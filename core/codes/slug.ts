@@ -43,9 +43,15 @@ export const chosenSlug = z
   .trim()
   .min(3, 'Give the short link at least 3 signs.')
   .max(SLUG_MAX, `Make the short link no longer than ${String(SLUG_MAX)} signs.`)
-  .refine(isSlug, 'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.')
+  .refine(
+    isSlug,
+    'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.',
+  )
   .transform(canonicalSlug)
-  .refine((slug) => !RESERVED_SLUGS.includes(slug), 'This short link is kept for Flimbo itself. Choose another.')
+  .refine(
+    (slug) => !RESERVED_SLUGS.includes(slug),
+    'This short link is kept for Flimbo itself. Choose another.',
+  )
 
 /** The short link as people read it. */
 export function shortLink(door: string, slug: string): string {
@@ -67,7 +73,16 @@ export function slugsLike(taken: string, year: number): string[] {
   const slug = canonicalSlug(taken)
   const short = String(year % 100).padStart(2, '0')
   const [, stem = slug, number] = /^(.*?)-?(\d{1,4})$/.exec(slug) ?? []
-  const next = number === undefined ? [] : [1, 2, 3].map((step) => `${cut(stem, 5)}-${String(Number(number) + step)}`)
-  return [...next, ...[`${cut(slug, 2)}-2`, `${cut(slug, 3)}-${short}`, `${cut(slug, 2)}-3`, `${cut(slug, 2)}-A`, `${cut(slug, 2)}-B`]]
-    .filter((each, i, all) => each !== slug && isSlug(each) && all.indexOf(each) === i)
+  const next =
+    number === undefined ? [] : [1, 2, 3].map((step) => `${cut(stem, 5)}-${String(Number(number) + step)}`)
+  return [
+    ...next,
+    ...[
+      `${cut(slug, 2)}-2`,
+      `${cut(slug, 3)}-${short}`,
+      `${cut(slug, 2)}-3`,
+      `${cut(slug, 2)}-A`,
+      `${cut(slug, 2)}-B`,
+    ],
+  ].filter((each, i, all) => each !== slug && isSlug(each) && all.indexOf(each) === i)
 }

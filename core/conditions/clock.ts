@@ -19,7 +19,15 @@ export function zoneOffsetMs(zone: string, at: number): number {
 }
 
 /** The days of the week in their order, Monday first (ISO 8601). */
-export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+export const WEEKDAYS = [
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+] as const
 
 /** What a clock in a zone shows. */
 export interface ClockFace {
@@ -36,7 +44,7 @@ export function clockFace(zone: string, at: number): ClockFace {
   const minutes = Math.floor((at + zoneOffsetMs(zone, at)) / 60_000)
   const day = Math.floor(minutes / DAY_MINUTES)
   // 1 January 1970 was a Thursday.
-  return { weekday: (((day + 3) % 7) + 7) % 7 + 1, minute: minutes - day * DAY_MINUTES }
+  return { weekday: ((((day + 3) % 7) + 7) % 7) + 1, minute: minutes - day * DAY_MINUTES }
 }
 
 /** Minutes since midnight of `08:30`. */
@@ -48,7 +56,12 @@ export function minutesOf(time: string): number {
  * Whether a clock stands within weekly hours. Hours that end at or before they begin run over midnight and
  * belong to the day they begin on; equal ends are a whole day.
  */
-export function withinHours({ weekday, minute }: ClockFace, days: ReadonlySet<number>, from: number, upTo: number): boolean {
+export function withinHours(
+  { weekday, minute }: ClockFace,
+  days: ReadonlySet<number>,
+  from: number,
+  upTo: number,
+): boolean {
   if (from < upTo) return days.has(weekday) && minute >= from && minute < upTo
   const dayBefore = weekday === 1 ? 7 : weekday - 1
   return (days.has(weekday) && minute >= from) || (days.has(dayBefore) && minute < upTo)
@@ -62,7 +75,13 @@ export function momentOf(zone: string, local: string): number {
   const wanted = Date.parse(`${local}Z`)
   const shows = (at: number) => at + zoneOffsetMs(zone, at)
   // Of the offsets about the moment, the larger gives the earlier moment.
-  const near = [...new Set([-30, -3, 3, 30].map((hours) => zoneOffsetMs(zone, wanted - zoneOffsetMs(zone, wanted) + hours * 3_600_000)))].sort((a, b) => b - a)
+  const near = [
+    ...new Set(
+      [-30, -3, 3, 30].map((hours) =>
+        zoneOffsetMs(zone, wanted - zoneOffsetMs(zone, wanted) + hours * 3_600_000),
+      ),
+    ),
+  ].sort((a, b) => b - a)
   for (const offset of near) if (shows(wanted - offset) === wanted) return wanted - offset
   // The clock jumps over it: the first moment that shows anything later.
   let at = wanted - Math.max(...near)

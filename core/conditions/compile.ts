@@ -26,11 +26,20 @@ export interface Test {
 
 /** The languages some conditions ask for, each once, in canonical spelling. */
 export function languagesIn(conditions: readonly Condition[]): string[] {
-  return [...new Set(conditions.flatMap(leavesOf).flatMap((leaf) => (leaf.kind === 'language' ? leaf.in.map(canonicalTag) : [])))]
+  return [
+    ...new Set(
+      conditions
+        .flatMap(leavesOf)
+        .flatMap((leaf) => (leaf.kind === 'language' ? leaf.in.map(canonicalTag) : [])),
+    ),
+  ]
 }
 
 const VALUE_OF: Record<CodeField, (code: ScannedCode) => string> = {
-  medium: ({ medium }) => medium, source: ({ source }) => source, content: ({ content }) => content, label: ({ label }) => label,
+  medium: ({ medium }) => medium,
+  source: ({ source }) => source,
+  content: ({ content }) => content,
+  label: ({ label }) => label,
 }
 
 /**
@@ -49,7 +58,18 @@ export function compileCondition(condition: Condition, speaks: readonly string[]
         return !settles
       },
       explain: (visit, code, notes, depth = 0) => {
-        const at = notes.push({ depth, asks: parts.length === 0 ? conditionInWords(condition) : kind === 'all' ? 'all of these' : 'any of these', saw: '', held: false }) - 1
+        const at =
+          notes.push({
+            depth,
+            asks:
+              parts.length === 0
+                ? conditionInWords(condition)
+                : kind === 'all'
+                  ? 'all of these'
+                  : 'any of these',
+            saw: '',
+            held: false,
+          }) - 1
         const answers = parts.map((part) => part.explain(visit, code, notes, depth + 1))
         const held = settles ? answers.includes(true) : !answers.includes(false)
         notes[at] = { ...(notes[at] as Check), held }
@@ -74,7 +94,12 @@ export function compileCondition(condition: Condition, speaks: readonly string[]
     holds,
     explain: (visit, code, notes, depth = 0) => {
       const held = holds(visit, code)
-      notes.push({ depth, asks: conditionInWords(condition), saw: seenBy(condition, visit, code, speaks), held })
+      notes.push({
+        depth,
+        asks: conditionInWords(condition),
+        saw: seenBy(condition, visit, code, speaks),
+        held,
+      })
       return held
     },
   }
@@ -110,19 +135,23 @@ function leafTest(leaf: Leaf, speaks: readonly string[]): Test['holds'] {
       const wanted = new Set(leaf.in.map(({ country, city }) => `${country}/${city}`))
       return ({ place }) => wanted.has(`${place.country}/${place.city}`)
     }
-    case 'near': return (visit) => {
-      const point = pointOf(visit)
-      return point !== null && greatCircleKm(point, leaf) <= leaf.km
-    }
-    case 'distance': return (visit, { place }) => {
-      const point = pointOf(visit)
-      return point !== null && place !== null && greatCircleKm(point, place) > leaf.km === leaf.beyond
-    }
+    case 'near':
+      return (visit) => {
+        const point = pointOf(visit)
+        return point !== null && greatCircleKm(point, leaf) <= leaf.km
+      }
+    case 'distance':
+      return (visit, { place }) => {
+        const point = pointOf(visit)
+        return point !== null && place !== null && greatCircleKm(point, place) > leaf.km === leaf.beyond
+      }
     case 'device': {
       const wanted = new Set<string>(leaf.in)
       return ({ device }) => wanted.has(device.type)
     }
-    case 'system': return ({ device }) => device.system === leaf.is && inVersions(device.systemVersion, leaf.from, leaf.upTo)
+    case 'system':
+      return ({ device }) =>
+        device.system === leaf.is && inVersions(device.systemVersion, leaf.from, leaf.upTo)
     case 'browser': {
       const wanted = new Set(leaf.in)
       return ({ device }) => wanted.has(device.browser)
@@ -143,14 +172,17 @@ function leafTest(leaf: Leaf, speaks: readonly string[]): Test['holds'] {
       const [days, from, upTo] = [new Set(leaf.days), minutesOf(leaf.from), minutesOf(leaf.upTo)] as const
       return ({ at }) => withinHours(clockFace(leaf.zone, at), days, from, upTo)
     }
-    case 'visit': return ({ repeat }) => repeat === (leaf.is === 'repeat')
+    case 'visit':
+      return ({ repeat }) => repeat === (leaf.is === 'repeat')
     case 'code': {
       const [wanted, valueOf] = [new Set(leaf.in), VALUE_OF[leaf.field]] as const
       return (_visit, code) => wanted.has(valueOf(code))
     }
     case 'query': {
       const wanted = new Set(leaf.in)
-      return (visit) => visit.query !== '' && (valuesIn(visit).get(leaf.name) ?? []).some((value) => wanted.size === 0 || wanted.has(value))
+      return (visit) =>
+        visit.query !== '' &&
+        (valuesIn(visit).get(leaf.name) ?? []).some((value) => wanted.size === 0 || wanted.has(value))
     }
   }
 }

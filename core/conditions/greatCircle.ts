@@ -26,8 +26,16 @@ export function circleAround({ latitude, longitude }: Point, km: number, corners
   const lat = radians(latitude)
   return Array.from({ length: corners + 1 }, (_, i) => {
     const bearing = (2 * Math.PI * i) / corners
-    const north = Math.asin(Math.min(1, Math.max(-1, Math.sin(lat) * Math.cos(angle) + Math.cos(lat) * Math.sin(angle) * Math.cos(bearing))))
-    const east = Math.atan2(Math.sin(bearing) * Math.sin(angle) * Math.cos(lat), Math.cos(angle) - Math.sin(lat) * Math.sin(north))
+    const north = Math.asin(
+      Math.min(
+        1,
+        Math.max(-1, Math.sin(lat) * Math.cos(angle) + Math.cos(lat) * Math.sin(angle) * Math.cos(bearing)),
+      ),
+    )
+    const east = Math.atan2(
+      Math.sin(bearing) * Math.sin(angle) * Math.cos(lat),
+      Math.cos(angle) - Math.sin(lat) * Math.sin(north),
+    )
     return { latitude: (north * 180) / Math.PI, longitude: longitude + (east * 180) / Math.PI }
   })
 }

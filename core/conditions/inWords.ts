@@ -15,14 +15,24 @@ export function languageName(tag: string): string {
   return LANGUAGES.of(tag) ?? tag
 }
 
-const DEVICES: Record<DeviceType, string> = { phone: 'phones', tablet: 'tablets', computer: 'computers', television: 'televisions', watch: 'watches', other: 'other devices' }
+const DEVICES: Record<DeviceType, string> = {
+  phone: 'phones',
+  tablet: 'tablets',
+  computer: 'computers',
+  television: 'televisions',
+  watch: 'watches',
+  other: 'other devices',
+}
 const dayName = (day: number | undefined) => WEEKDAYS[(day ?? 1) - 1] ?? ''
 const FIELDS = { medium: 'medium', source: 'source', content: 'content', label: 'name' } as const
 const NAMED_MAX = 4
 
 /** "a", "a or b", "a, b or c"; a long list is cut with how many more there are. */
 export function listed(names: readonly string[], joint = 'or'): string {
-  const shown = names.length > NAMED_MAX ? [...names.slice(0, NAMED_MAX - 1), `${String(names.length - NAMED_MAX + 1)} more`] : names
+  const shown =
+    names.length > NAMED_MAX
+      ? [...names.slice(0, NAMED_MAX - 1), `${String(names.length - NAMED_MAX + 1)} more`]
+      : names
   if (shown.length < 2) return shown[0] ?? ''
   return `${shown.slice(0, -1).join(', ')} ${joint} ${shown.at(-1) ?? ''}`
 }
@@ -37,7 +47,10 @@ function daysInWords(days: readonly number[]): string {
   if (key === '67') return 'at weekends'
   const runs = sorted.length > 2 && sorted.every((day, i) => i === 0 || day === (sorted[i - 1] ?? 0) + 1)
   if (runs) return `from ${dayName(sorted[0])} to ${dayName(sorted.at(-1))}`
-  return `on ${sorted.map((day) => `${dayName(day)}s`).join(', ').replace(/, ([^,]*)$/, ' and $1')}`
+  return `on ${sorted
+    .map((day) => `${dayName(day)}s`)
+    .join(', ')
+    .replace(/, ([^,]*)$/, ' and $1')}`
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
@@ -57,33 +70,63 @@ function versionsInWords(from: string, upTo: string): string {
 
 function leafInWords(leaf: Leaf): string {
   switch (leaf.kind) {
-    case 'country': return `in ${listed(leaf.in.map(countryName))}`
-    case 'region': return `in ${listed(leaf.in.map(({ region, country }) => `${region} (${country})`))}`
-    case 'city': return `in ${listed(leaf.in.map(({ city, country }) => `${city} (${country})`))}`
-    case 'near': return `within ${String(leaf.km)} km of ${leaf.name === '' ? `${leaf.latitude.toFixed(2)}, ${leaf.longitude.toFixed(2)}` : leaf.name}`
-    case 'distance': return leaf.beyond ? `more than ${String(leaf.km)} km from the piece` : `within ${String(leaf.km)} km of the piece`
-    case 'device': return listed(leaf.in.map((type) => DEVICES[type]), 'and')
-    case 'system': return `with ${leaf.is}${versionsInWords(leaf.from, leaf.upTo)}`
-    case 'browser': return `using ${listed(leaf.in)}`
-    case 'language': return `reading ${listed(leaf.in.map(languageName))}`
+    case 'country':
+      return `in ${listed(leaf.in.map(countryName))}`
+    case 'region':
+      return `in ${listed(leaf.in.map(({ region, country }) => `${region} (${country})`))}`
+    case 'city':
+      return `in ${listed(leaf.in.map(({ city, country }) => `${city} (${country})`))}`
+    case 'near':
+      return `within ${String(leaf.km)} km of ${leaf.name === '' ? `${leaf.latitude.toFixed(2)}, ${leaf.longitude.toFixed(2)}` : leaf.name}`
+    case 'distance':
+      return leaf.beyond
+        ? `more than ${String(leaf.km)} km from the piece`
+        : `within ${String(leaf.km)} km of the piece`
+    case 'device':
+      return listed(
+        leaf.in.map((type) => DEVICES[type]),
+        'and',
+      )
+    case 'system':
+      return `with ${leaf.is}${versionsInWords(leaf.from, leaf.upTo)}`
+    case 'browser':
+      return `using ${listed(leaf.in)}`
+    case 'language':
+      return `reading ${listed(leaf.in.map(languageName))}`
     case 'window': {
-      const ends = [leaf.from === '' ? '' : `from ${momentInWords(leaf.from)}`, leaf.upTo === '' ? '' : `until ${momentInWords(leaf.upTo)}`].filter((end) => end !== '')
+      const ends = [
+        leaf.from === '' ? '' : `from ${momentInWords(leaf.from)}`,
+        leaf.upTo === '' ? '' : `until ${momentInWords(leaf.upTo)}`,
+      ].filter((end) => end !== '')
       return ends.length === 0 ? 'at any time' : `${ends.join(' ')} (${zoneCity(leaf.zone)} time)`
     }
-    case 'hours': return `${daysInWords(leaf.days)}${leaf.from === leaf.upTo ? '' : ` from ${leaf.from} to ${leaf.upTo}`} (${zoneCity(leaf.zone)} time)`
-    case 'visit': return leaf.is === 'first' ? 'on the first scan of the day' : 'scanned again on the same day'
-    case 'code': return `from pieces whose ${FIELDS[leaf.field]} is ${listed(leaf.in.map((value) => `“${value}”`))}`
-    case 'query': return leaf.in.length === 0 ? `bringing a value “${leaf.name}”` : `bringing ${leaf.name} = ${listed(leaf.in.map((value) => `“${value}”`))}`
+    case 'hours':
+      return `${daysInWords(leaf.days)}${leaf.from === leaf.upTo ? '' : ` from ${leaf.from} to ${leaf.upTo}`} (${zoneCity(leaf.zone)} time)`
+    case 'visit':
+      return leaf.is === 'first' ? 'on the first scan of the day' : 'scanned again on the same day'
+    case 'code':
+      return `from pieces whose ${FIELDS[leaf.field]} is ${listed(leaf.in.map((value) => `“${value}”`))}`
+    case 'query':
+      return leaf.in.length === 0
+        ? `bringing a value “${leaf.name}”`
+        : `bringing ${leaf.name} = ${listed(leaf.in.map((value) => `“${value}”`))}`
   }
 }
 
 /** A condition as a phrase: "in Germany or Austria", "on weekdays from 22:00 to 06:00 (Berlin time)". */
 export function conditionInWords(condition: Condition): string {
-  if (condition.kind === 'not') return condition.of.kind === 'all' || condition.of.kind === 'any' ? `not (${conditionInWords(condition.of)})` : `not ${conditionInWords(condition.of)}`
+  if (condition.kind === 'not')
+    return condition.of.kind === 'all' || condition.of.kind === 'any'
+      ? `not (${conditionInWords(condition.of)})`
+      : `not ${conditionInWords(condition.of)}`
   if (condition.kind === 'all' && condition.of.length === 0) return 'every scan'
   if (condition.kind === 'any' && condition.of.length === 0) return 'no scan'
   if (condition.kind === 'all' || condition.kind === 'any') {
-    const inner = condition.of.map((part) => ((part.kind === 'all' || part.kind === 'any') && part.of.length > 1 && part.kind !== condition.kind ? `(${conditionInWords(part)})` : conditionInWords(part)))
+    const inner = condition.of.map((part) =>
+      (part.kind === 'all' || part.kind === 'any') && part.of.length > 1 && part.kind !== condition.kind
+        ? `(${conditionInWords(part)})`
+        : conditionInWords(part),
+    )
     return condition.kind === 'all' ? inner.join(', ') : inner.join(', or ')
   }
   return leafInWords(condition)
@@ -99,5 +142,7 @@ export function whoInWords(condition: Condition): string {
   const rest = parts.filter((part) => part !== who)
   const subject = who ? conditionInWords(who) : 'scans'
   if (rest.length === 0) return capital(subject)
-  return capital(`${subject} ${conditionInWords(rest.length === 1 && rest[0] ? rest[0] : { kind: 'all', of: rest })}`)
+  return capital(
+    `${subject} ${conditionInWords(rest.length === 1 && rest[0] ? rest[0] : { kind: 'all', of: rest })}`,
+  )
 }

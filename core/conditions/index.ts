@@ -2,7 +2,15 @@ export { clockFace, minutesOf, momentOf, WEEKDAYS, withinHours, zoneOffsetMs } f
 export type { ClockFace } from './clock.ts'
 export { compileCondition, languagesIn } from './compile.ts'
 export type { Check, Test } from './compile.ts'
-export { CODE_FIELDS, condition, DEPTH_MAX, EVERY_SCAN, leavesOf, measureCondition, PARTS_MAX } from './condition.ts'
+export {
+  CODE_FIELDS,
+  condition,
+  DEPTH_MAX,
+  EVERY_SCAN,
+  leavesOf,
+  measureCondition,
+  PARTS_MAX,
+} from './condition.ts'
 export type { CodeField, Condition, Leaf, LeafKind } from './condition.ts'
 export { circleAround, EARTH_RADIUS_KM, greatCircleKm } from './greatCircle.ts'
 export type { Point } from './greatCircle.ts'

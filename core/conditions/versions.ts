@@ -17,5 +17,7 @@ export function inVersions(version: string, from: string, upTo: string): boolean
   if (from === '' && upTo === '') return true
   if (version === '') return false
   const parts = partsOf(version)
-  return (from === '' || compare(parts, partsOf(from)) >= 0) && (upTo === '' || compare(parts, partsOf(upTo)) <= 0)
+  return (
+    (from === '' || compare(parts, partsOf(from)) >= 0) && (upTo === '' || compare(parts, partsOf(upTo)) <= 0)
+  )
 }

@@ -23,8 +23,14 @@ export interface Visit {
 /** A scan of which nothing is known but when it came. */
 export function plainVisit(at: number): Visit {
   return {
-    at, query: '', place: NOWHERE, device: { type: 'other', system: '', systemVersion: '', browser: '' },
-    languages: [], visitor: '', repeat: false, precise: null,
+    at,
+    query: '',
+    place: NOWHERE,
+    device: { type: 'other', system: '', systemVersion: '', browser: '' },
+    languages: [],
+    visitor: '',
+    repeat: false,
+    precise: null,
   }
 }
 
@@ -41,5 +47,7 @@ export interface ScannedCode {
 /** The best that is known of where a scan comes from: what the phone said, or else its network's place. */
 export function pointOf({ precise, place }: Pick<Visit, 'precise' | 'place'>): Point | null {
   if (precise !== null && precise !== 'refused') return precise
-  return place.latitude === null || place.longitude === null ? null : { latitude: place.latitude, longitude: place.longitude }
+  return place.latitude === null || place.longitude === null
+    ? null
+    : { latitude: place.latitude, longitude: place.longitude }
 }

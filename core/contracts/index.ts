@@ -14,8 +14,21 @@ import { visitTagsApi } from '../visitTags/index.ts'
 import { findApi, workspaceApi } from '../workspace/index.ts'
 
 const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
-  workspaceApi, { find: findApi }, campaignsApi, routesApi, laneSetsApi, pagesApi, codesApi, scansApi, resultsApi, taggingApi, domainsApi,
-  planApi, checksApi, visitTagsApi, phoneApi,
+  workspaceApi,
+  { find: findApi },
+  campaignsApi,
+  routesApi,
+  laneSetsApi,
+  pagesApi,
+  codesApi,
+  scansApi,
+  resultsApi,
+  taggingApi,
+  domainsApi,
+  planApi,
+  checksApi,
+  visitTagsApi,
+  phoneApi,
 ]
 
 /** Every operation of the office's API. */

@@ -14,7 +14,13 @@ export function canonicalHost(typed: string): string | null {
   if (!url) return null
   const { hostname } = url
   const labels = hostname.split('.')
-  if (hostname.length > 253 || labels.length < 2 || /^\d+$/.test(labels.at(-1) ?? '') || hostname.startsWith('[')) return null
+  if (
+    hostname.length > 253 ||
+    labels.length < 2 ||
+    /^\d+$/.test(labels.at(-1) ?? '') ||
+    hostname.startsWith('[')
+  )
+    return null
   return labels.every((label) => LABEL.test(label)) ? hostname : null
 }
 
@@ -25,7 +31,10 @@ export const hostName = z
   .transform((typed, context) => {
     const host = canonicalHost(typed)
     if (host === null) {
-      context.addIssue({ code: 'custom', message: 'Give only the host name, such as go.example.com: no https://, no path.' })
+      context.addIssue({
+        code: 'custom',
+        message: 'Give only the host name, such as go.example.com: no https://, no path.',
+      })
       return z.NEVER
     }
     return host
@@ -33,6 +42,6 @@ export const hostName = z
 
 /** The host of a request's `Host` field, without its port, in lower case (RFC 9110, section 7.2). */
 export function hostOf(field: string): string {
-  const bare = field.startsWith('[') ? field.slice(0, field.indexOf(']') + 1) : field.split(':', 1)[0] ?? ''
+  const bare = field.startsWith('[') ? field.slice(0, field.indexOf(']') + 1) : (field.split(':', 1)[0] ?? '')
   return bare.toLowerCase().replace(/\.$/, '')
 }

@@ -21,23 +21,35 @@ export function wantedRecords(host: string, target: string, token: string): Want
   }
 }
 
-const same = (a: string, b: string) => a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '')
+const same = (a: string, b: string) =>
+  a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '')
 
 /** Whether a domain may be used, and what is missing, in a sentence; names are compared without regard to case (RFC 1034, section 3.1). */
-export function judgeRecords(wanted: WantedRecords, found: FoundRecords): { ready: boolean; sentence: string } {
+export function judgeRecords(
+  wanted: WantedRecords,
+  found: FoundRecords,
+): { ready: boolean; sentence: string } {
   if (found.cname === null || found.txt === null) {
     return { ready: false, sentence: 'The name server did not answer. Try again in a few minutes.' }
   }
   const points = found.cname.some((value) => same(value, wanted.cname.value))
   const proves = found.txt.some((value) => value.trim() === wanted.txt.value)
-  if (points && proves) return { ready: true, sentence: 'Both records are there: short links on this domain work.' }
+  if (points && proves)
+    return { ready: true, sentence: 'Both records are there: short links on this domain work.' }
   const missing = [
-    points ? '' : found.cname.length > 0
-      ? `The CNAME record of ${wanted.cname.name} leads to ${found.cname.join(', ')} instead of ${wanted.cname.value}.`
-      : `There is no CNAME record of ${wanted.cname.name} yet.`,
-    proves ? '' : found.txt.length > 0
-      ? `The TXT record of ${wanted.txt.name} says something else than ${wanted.txt.value}.`
-      : `There is no TXT record of ${wanted.txt.name} yet.`,
+    points
+      ? ''
+      : found.cname.length > 0
+        ? `The CNAME record of ${wanted.cname.name} leads to ${found.cname.join(', ')} instead of ${wanted.cname.value}.`
+        : `There is no CNAME record of ${wanted.cname.name} yet.`,
+    proves
+      ? ''
+      : found.txt.length > 0
+        ? `The TXT record of ${wanted.txt.name} says something else than ${wanted.txt.value}.`
+        : `There is no TXT record of ${wanted.txt.name} yet.`,
   ].filter(Boolean)
-  return { ready: false, sentence: `${missing.join(' ')} New records may take an hour to be seen everywhere; then check again.` }
+  return {
+    ready: false,
+    sentence: `${missing.join(' ')} New records may take an hour to be seen everywhere; then check again.`,
+  }
 }

@@ -13,7 +13,10 @@ export type PhoneChoices = z.infer<typeof choices>
 
 export const phoneScan = z.strictObject({
   /** What the camera read. */
-  read: z.string({ error: 'Show the phone a symbol first.' }).min(1, 'Show the phone a symbol first.').max(4500, 'No symbol holds that much.'),
+  read: z
+    .string({ error: 'Show the phone a symbol first.' })
+    .min(1, 'Show the phone a symbol first.')
+    .max(4500, 'No symbol holds that much.'),
   device: z.string(),
   place: z.string(),
   language: z.string(),
@@ -39,9 +42,19 @@ export const phoneAnswer = z.object({
 export type PhoneAnswer = z.infer<typeof phoneAnswer>
 
 export const phoneApi = {
-  choices: endpoint({ method: 'GET', path: '/phone', room: 'phone', summary: 'The phones, places and languages of the phone stand-in', answer: choices }),
+  choices: endpoint({
+    method: 'GET',
+    path: '/phone',
+    room: 'phone',
+    summary: 'The phones, places and languages of the phone stand-in',
+    answer: choices,
+  }),
   scan: endpoint({
-    method: 'POST', path: '/phone/scans', room: 'phone', summary: 'Ask the front door as a phone would that has read a symbol',
-    body: phoneScan, answer: phoneAnswer,
+    method: 'POST',
+    path: '/phone/scans',
+    room: 'phone',
+    summary: 'Ask the front door as a phone would that has read a symbol',
+    body: phoneScan,
+    answer: phoneAnswer,
   }),
 }

@@ -13,7 +13,10 @@ describe('handing in a file', () => {
   it('is described as a body of bytes in the document of the API (OpenAPI Specification 3.1.0)', () => {
     const document = openApiDocument([planApi.read, planApi.csv], { title: 'T', version: '1' })
     const paths = document.paths as Record<string, Record<string, { requestBody?: unknown }>>
-    expect(paths['/imports']?.post?.requestBody).toEqual({ required: true, content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } } })
+    expect(paths['/imports']?.post?.requestBody).toEqual({
+      required: true,
+      content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+    })
     expect(paths['/plan.csv']?.get?.requestBody).toBeUndefined()
   })
 
@@ -31,11 +34,20 @@ describe('handing in a file', () => {
 
 describe('symbols as a ZIP file', () => {
   it('have a usual pattern, format and resolution', () => {
-    expect(planApi.symbols.query?.parse({ campaignId: '3' })).toMatchObject({ pattern: '{name}-{link}', format: 'svg', dpi: 300 })
+    expect(planApi.symbols.query?.parse({ campaignId: '3' })).toMatchObject({
+      pattern: '{name}-{link}',
+      format: 'svg',
+      dpi: 300,
+    })
   })
 
-  it.each([[{ pattern: '{colour}' }, 'no field'], [{ pattern: ' ' }, 'Give a pattern']])('refuse %j', (more, sentence) => {
-    expect(planApi.symbols.query?.safeParse({ campaignId: '3', ...more }).error?.issues[0]?.message).toContain(sentence)
+  it.each([
+    [{ pattern: '{colour}' }, 'no field'],
+    [{ pattern: ' ' }, 'Give a pattern'],
+  ])('refuse %j', (more, sentence) => {
+    expect(
+      planApi.symbols.query?.safeParse({ campaignId: '3', ...more }).error?.issues[0]?.message,
+    ).toContain(sentence)
   })
 })
 
@@ -57,7 +69,9 @@ describe('what is remembered', () => {
 describe('naming a domain', () => {
   it('takes a host however it is typed, and keeps its one spelling', () => {
     expect(newDomain.parse({ host: ' QR.Saltmarsh.example ' })).toEqual({ host: 'qr.saltmarsh.example' })
-    expect(newDomain.safeParse({ host: 'qr.saltmarsh.example/x' }).error?.issues[0]?.message).toContain('no https://, no path')
+    expect(newDomain.safeParse({ host: 'qr.saltmarsh.example/x' }).error?.issues[0]?.message).toContain(
+      'no https://, no path',
+    )
     expect(newDomain.safeParse({}).error?.issues[0]?.message).toContain('Give the host name')
   })
 

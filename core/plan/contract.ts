@@ -50,10 +50,13 @@ export type ImportLine = z.infer<typeof importLine>
 
 const importParams = z.strictObject({ id: z.string().max(40) })
 
-const pattern = z.string().max(200).superRefine((text, context) => {
-  const fault = fileNameFault(text)
-  if (fault !== null) context.addIssue({ code: 'custom', message: fault })
-})
+const pattern = z
+  .string()
+  .max(200)
+  .superRefine((text, context) => {
+    const fault = fileNameFault(text)
+    if (fault !== null) context.addIssue({ code: 'custom', message: fault })
+  })
 
 /** How a plan is looked at: kept for the workspace under a name. */
 const viewValue = z.strictObject({
@@ -67,52 +70,153 @@ export const planView = z.object({ id: z.int(), name: z.string(), value: viewVal
 export type PlanView = z.infer<typeof planView>
 
 /** What somebody chose once and finds again: which columns stand where. */
-export const preferences = z.object({ planColumns: z.array(z.string().max(60)).max(100).nullable(), planWidths: z.record(z.string().max(60), z.number().min(30).max(1200)) })
+export const preferences = z.object({
+  planColumns: z.array(z.string().max(60)).max(100).nullable(),
+  planWidths: z.record(z.string().max(60), z.number().min(30).max(1200)),
+})
 export type Preferences = z.infer<typeof preferences>
 
 export const planApi = {
   read: endpoint({
-    method: 'POST', path: '/imports', room: 'plan', status: 201, takes: 'application/octet-stream', bytesMax: IMPORT_BYTES_MAX, summary: 'Hand in a CSV file, an XLSX workbook or pasted cells, to see what importing it would do',
-    query: z.strictObject({ campaignId: idQuery, name: requiredLine('the name of the file', 200) }), answer: planImport,
-  }),
-  adjust: endpoint({
-    method: 'PATCH', path: '/imports/:id', room: 'plan', summary: 'Say how the file is to be read, and what its columns stand for', params: importParams,
-    body: z.strictObject({
-      encoding: z.enum(ENCODINGS), delimiter: z.enum(DELIMITERS), sheet: z.string().max(100), headings: z.boolean(), empty: z.enum(['leave', 'clear']), fix: z.boolean(),
-      mapping: z.array(z.string().max(60).nullable()).max(500),
-    }).partial(),
+    method: 'POST',
+    path: '/imports',
+    room: 'plan',
+    status: 201,
+    takes: 'application/octet-stream',
+    bytesMax: IMPORT_BYTES_MAX,
+    summary: 'Hand in a CSV file, an XLSX workbook or pasted cells, to see what importing it would do',
+    query: z.strictObject({ campaignId: idQuery, name: requiredLine('the name of the file', 200) }),
     answer: planImport,
   }),
-  get: endpoint({ method: 'GET', path: '/imports/:id', room: 'plan', summary: 'What a file would do, or how far doing it is', params: importParams, answer: planImport }),
+  adjust: endpoint({
+    method: 'PATCH',
+    path: '/imports/:id',
+    room: 'plan',
+    summary: 'Say how the file is to be read, and what its columns stand for',
+    params: importParams,
+    body: z
+      .strictObject({
+        encoding: z.enum(ENCODINGS),
+        delimiter: z.enum(DELIMITERS),
+        sheet: z.string().max(100),
+        headings: z.boolean(),
+        empty: z.enum(['leave', 'clear']),
+        fix: z.boolean(),
+        mapping: z.array(z.string().max(60).nullable()).max(500),
+      })
+      .partial(),
+    answer: planImport,
+  }),
+  get: endpoint({
+    method: 'GET',
+    path: '/imports/:id',
+    room: 'plan',
+    summary: 'What a file would do, or how far doing it is',
+    params: importParams,
+    answer: planImport,
+  }),
   lines: endpoint({
-    method: 'GET', path: '/imports/:id/lines', room: 'plan', summary: 'Line by line what a file would do', params: importParams,
-    query: pageQuery(['line'], 'line').extend({ verdict: z.enum([...LINE_VERDICTS, 'warned']).optional() }), answer: pageOf(importLine),
+    method: 'GET',
+    path: '/imports/:id/lines',
+    room: 'plan',
+    summary: 'Line by line what a file would do',
+    params: importParams,
+    query: pageQuery(['line'], 'line').extend({ verdict: z.enum([...LINE_VERDICTS, 'warned']).optional() }),
+    answer: pageOf(importLine),
   }),
   run: endpoint({
-    method: 'POST', path: '/imports/:id/runs', room: 'plan', status: 202, summary: 'Import: everything or nothing, or the good lines only', params: importParams,
-    body: z.strictObject({ lines: z.enum(['all', 'good']) }), answer: planImport,
+    method: 'POST',
+    path: '/imports/:id/runs',
+    room: 'plan',
+    status: 202,
+    summary: 'Import: everything or nothing, or the good lines only',
+    params: importParams,
+    body: z.strictObject({ lines: z.enum(['all', 'good']) }),
+    answer: planImport,
   }),
-  cancel: endpoint({ method: 'DELETE', path: '/imports/:id', room: 'plan', summary: 'Stop a running import and take back what it did, or put the file away', params: importParams, answer: planImport }),
+  cancel: endpoint({
+    method: 'DELETE',
+    path: '/imports/:id',
+    room: 'plan',
+    summary: 'Stop a running import and take back what it did, or put the file away',
+    params: importParams,
+    answer: planImport,
+  }),
 
-  csv: endpoint({ method: 'GET', path: '/plan.csv', room: 'plan', summary: 'The plan as CSV (RFC 4180)', query: codeFilter, answers: 'text/csv' }),
+  csv: endpoint({
+    method: 'GET',
+    path: '/plan.csv',
+    room: 'plan',
+    summary: 'The plan as CSV (RFC 4180)',
+    query: codeFilter,
+    answers: 'text/csv',
+  }),
   xlsx: endpoint({
-    method: 'GET', path: '/plan.xlsx', room: 'plan', summary: 'The plan as a workbook (ECMA-376)', query: codeFilter,
+    method: 'GET',
+    path: '/plan.xlsx',
+    room: 'plan',
+    summary: 'The plan as a workbook (ECMA-376)',
+    query: codeFilter,
     answers: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   }),
-  links: endpoint({ method: 'GET', path: '/links.csv', room: 'plan', summary: 'Every short link with where it leads, old links of renamed pieces too', query: codeFilter.partial(), answers: 'text/csv' }),
+  links: endpoint({
+    method: 'GET',
+    path: '/links.csv',
+    room: 'plan',
+    summary: 'Every short link with where it leads, old links of renamed pieces too',
+    query: codeFilter.partial(),
+    answers: 'text/csv',
+  }),
   symbols: endpoint({
-    method: 'GET', path: '/symbols.zip', room: 'plan', summary: 'All symbols in one ZIP file, named by a pattern',
-    query: codeFilter.extend({ pattern: pattern.default(FILE_NAME_PATTERN_USUAL), format: z.enum(['svg', 'png']).default('svg'), dpi: z.coerce.number().int().min(36).max(1200).default(300) }),
+    method: 'GET',
+    path: '/symbols.zip',
+    room: 'plan',
+    summary: 'All symbols in one ZIP file, named by a pattern',
+    query: codeFilter.extend({
+      pattern: pattern.default(FILE_NAME_PATTERN_USUAL),
+      format: z.enum(['svg', 'png']).default('svg'),
+      dpi: z.coerce.number().int().min(36).max(1200).default(300),
+    }),
     answers: 'application/zip',
   }),
 
-  views: endpoint({ method: 'GET', path: '/views', room: 'plan', summary: 'Saved views of the plan', answer: z.object({ rows: z.array(planView) }) }),
-  saveView: endpoint({
-    method: 'POST', path: '/views', room: 'plan', summary: 'Save a view under a name; one of that name is replaced',
-    body: z.strictObject({ name: requiredLine('the view a name', 60), value: viewValue }), answer: planView,
+  views: endpoint({
+    method: 'GET',
+    path: '/views',
+    room: 'plan',
+    summary: 'Saved views of the plan',
+    answer: z.object({ rows: z.array(planView) }),
   }),
-  dropView: endpoint({ method: 'DELETE', path: '/views/:id', room: 'plan', summary: 'Forget a view', params: idParams }),
-  preferences: endpoint({ method: 'GET', path: '/preferences', room: 'plan', own: true, summary: 'What you chose the last time', answer: preferences }),
-  changePreferences: endpoint({ method: 'PATCH', path: '/preferences', room: 'plan', own: true, summary: 'Remember a choice', body: preferences.partial(), answer: preferences }),
+  saveView: endpoint({
+    method: 'POST',
+    path: '/views',
+    room: 'plan',
+    summary: 'Save a view under a name; one of that name is replaced',
+    body: z.strictObject({ name: requiredLine('the view a name', 60), value: viewValue }),
+    answer: planView,
+  }),
+  dropView: endpoint({
+    method: 'DELETE',
+    path: '/views/:id',
+    room: 'plan',
+    summary: 'Forget a view',
+    params: idParams,
+  }),
+  preferences: endpoint({
+    method: 'GET',
+    path: '/preferences',
+    room: 'plan',
+    own: true,
+    summary: 'What you chose the last time',
+    answer: preferences,
+  }),
+  changePreferences: endpoint({
+    method: 'PATCH',
+    path: '/preferences',
+    room: 'plan',
+    own: true,
+    summary: 'Remember a choice',
+    body: preferences.partial(),
+    answer: preferences,
+  }),
 }
-

@@ -1,5 +1,13 @@
 /** Encodings a file may be read by, under their names in the WHATWG Encoding Standard. */
-export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252', 'iso-8859-2', 'windows-1251', 'macintosh'] as const
+export const ENCODINGS = [
+  'utf-8',
+  'utf-16le',
+  'utf-16be',
+  'windows-1252',
+  'iso-8859-2',
+  'windows-1251',
+  'macintosh',
+] as const
 export type Encoding = (typeof ENCODINGS)[number]
 
 const SAMPLE = 4096

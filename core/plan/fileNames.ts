@@ -5,16 +5,31 @@ export type FileNameFields = PatternFields & { readonly n: string }
 
 export const FILE_NAME_PATTERN_USUAL = '{name}-{link}'
 
-const FIELDS = ['name', 'place', 'size', 'medium', 'source', 'term', 'reference', 'key', 'route', 'campaign', 'link', 'n'] as const satisfies readonly (keyof FileNameFields)[]
+const FIELDS = [
+  'name',
+  'place',
+  'size',
+  'medium',
+  'source',
+  'term',
+  'reference',
+  'key',
+  'route',
+  'campaign',
+  'link',
+  'n',
+] as const satisfies readonly (keyof FileNameFields)[]
 export const FILE_NAME_FIELDS: readonly string[] = FIELDS
 
 /** What is wrong with a pattern for names of files, in a sentence; null where nothing is. */
 export function fileNameFault(pattern: string): string | null {
   if (pattern.trim() === '') return 'Give a pattern, such as {name}-{link}.'
   for (const [, name = ''] of pattern.matchAll(/\{([^{}]*)\}/g)) {
-    if (!FILE_NAME_FIELDS.includes(name)) return `{${name}} is no field. Use ${FIELDS.map((field) => `{${field}}`).join(', ')}.`
+    if (!FILE_NAME_FIELDS.includes(name))
+      return `{${name}} is no field. Use ${FIELDS.map((field) => `{${field}}`).join(', ')}.`
   }
-  if (/[{}]/.test(pattern.replace(/\{[^{}]*\}/g, ''))) return 'A brace in the pattern has no partner. Write fields as {name}.'
+  if (/[{}]/.test(pattern.replace(/\{[^{}]*\}/g, '')))
+    return 'A brace in the pattern has no partner. Write fields as {name}.'
   return null
 }
 
@@ -25,7 +40,13 @@ const LENGTH_MAX = 120
 /** A text that every common system takes as the name of a file: no separators, no signs they forbid, no dot or space at an end. */
 export function plainFileName(text: string): string {
   // Signs that turn the direction of writing could make a name end otherwise than it reads.
-  const plain = text.normalize('NFC').replace(/\p{Cf}/gu, '').replace(/[\u0000-\u001f\u007f<>:"/\\|?*]+/g, '-').replace(/\s+/g, ' ').slice(0, LENGTH_MAX).replace(/^[. -]+|[. -]+$/g, '')
+  const plain = text
+    .normalize('NFC')
+    .replace(/\p{Cf}/gu, '')
+    .replace(/[\u0000-\u001f\u007f<>:"/\\|?*]+/g, '-')
+    .replace(/\s+/g, ' ')
+    .slice(0, LENGTH_MAX)
+    .replace(/^[. -]+|[. -]+$/g, '')
   return plain === '' ? 'symbol' : KEPT.test(plain) ? `${plain}-` : plain
 }
 
@@ -36,7 +57,11 @@ export function plainFileName(text: string): string {
 export function fileNamer(pattern: string, extension: string): (fields: FileNameFields) => string {
   const taken = new Set<string>()
   return (fields) => {
-    const stem = plainFileName(pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) => (FILE_NAME_FIELDS.includes(name) ? String(fields[name as keyof FileNameFields]) : whole)))
+    const stem = plainFileName(
+      pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) =>
+        FILE_NAME_FIELDS.includes(name) ? String(fields[name as keyof FileNameFields]) : whole,
+      ),
+    )
     let name = `${stem}.${extension}`
     for (let i = 2; taken.has(name.toLowerCase()); i++) name = `${stem}-${String(i)}.${extension}`
     taken.add(name.toLowerCase())

@@ -5,13 +5,22 @@ export type Mapping = readonly (string | null)[]
 
 /** A heading without what its spellings differ by. */
 export function headingForm(heading: string): string {
-  return heading.trim().toLowerCase().replace(/[_\s]+/g, ' ').replace(/[^\p{L}\p{N} /(),-]/gu, '')
+  return heading
+    .trim()
+    .toLowerCase()
+    .replace(/[_\s]+/g, ' ')
+    .replace(/[^\p{L}\p{N} /(),-]/gu, '')
 }
 
 /** Columns by the forms of some of their names; of equal names the first column has it. */
-function byForm(columns: readonly PlanColumn[], namesOf: (column: PlanColumn) => readonly string[]): ReadonlyMap<string, string> {
+function byForm(
+  columns: readonly PlanColumn[],
+  namesOf: (column: PlanColumn) => readonly string[],
+): ReadonlyMap<string, string> {
   const found = new Map<string, string>()
-  for (const column of columns) for (const name of namesOf(column)) if (!found.has(headingForm(name))) found.set(headingForm(name), column.id)
+  for (const column of columns)
+    for (const name of namesOf(column))
+      if (!found.has(headingForm(name))) found.set(headingForm(name), column.id)
   return found
 }
 
@@ -19,7 +28,11 @@ function byForm(columns: readonly PlanColumn[], namesOf: (column: PlanColumn) =>
  * Finds what each heading stands for: as the workspace decided the last time, by the column's own title
  * or name, or by another name it often has. Every column is taken once, by the surest heading.
  */
-export function detectMapping(headings: readonly string[], columns: readonly PlanColumn[], remembered: Readonly<Record<string, string | null>> = {}): (string | null)[] {
+export function detectMapping(
+  headings: readonly string[],
+  columns: readonly PlanColumn[],
+  remembered: Readonly<Record<string, string | null>> = {},
+): (string | null)[] {
   const mapping: (string | null)[] = headings.map(() => null)
   const taken = new Set<string>()
   const forms = headings.map(headingForm)

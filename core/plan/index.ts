@@ -4,12 +4,36 @@ export { CELL_MAX, COLUMNS_MAX, cutCell, tableFault } from './tableSize.ts'
 export { IMPORT_BYTES_MAX, IMPORT_LINES_MAX, planApi, planImport, planView, preferences } from './contract.ts'
 export type { ImportLine, PlanImport, PlanView, Preferences } from './contract.ts'
 export { dryRun, LINE_VERDICTS, slugIn } from './dryRun.ts'
-export type { DryRunOptions, KnownPiece, KnownRoute, LineAction, LineVerdict, NewPiece, PlanLine, PlanWorld, WantedRoute } from './dryRun.ts'
+export type {
+  DryRunOptions,
+  KnownPiece,
+  KnownRoute,
+  LineAction,
+  LineVerdict,
+  NewPiece,
+  PlanLine,
+  PlanWorld,
+  WantedRoute,
+} from './dryRun.ts'
 export { decodeBytes, detectEncoding, ENCODINGS } from './encoding.ts'
 export type { Encoding } from './encoding.ts'
-export { FILE_NAME_FIELDS, FILE_NAME_PATTERN_USUAL, fileNameFault, fileNamer, plainFileName } from './fileNames.ts'
+export {
+  FILE_NAME_FIELDS,
+  FILE_NAME_PATTERN_USUAL,
+  fileNameFault,
+  fileNamer,
+  plainFileName,
+} from './fileNames.ts'
 export { detectMapping, headingForm, looksLikeHeadings } from './headers.ts'
 export type { Mapping } from './headers.ts'
 export { readDay, readMeasure, readMoney, readNumber, readPoint } from './reading.ts'
-export { DELIMITERS, detectDelimiter, guarded, readTable, unguarded, UnreadableTable, writeTable } from './table.ts'
+export {
+  DELIMITERS,
+  detectDelimiter,
+  guarded,
+  readTable,
+  unguarded,
+  UnreadableTable,
+  writeTable,
+} from './table.ts'
 export type { Table } from './table.ts'

@@ -2,7 +2,8 @@
 const FIGURE_MAX = 100
 
 /** What a person's text for a cell came to. */
-export type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly sentence: string }
+export type Read<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly sentence: string }
 
 const ok = <T>(value: T): Read<T> => ({ ok: true, value })
 const no = (sentence: string): Read<never> => ({ ok: false, sentence })
@@ -18,9 +19,11 @@ export function readNumber(typed: string, grouping: 'comma' | 'both' = 'comma'):
   let text = typed.replace(/[\s\u00a0\u202f'’_]/g, '').replace(/\u2212/g, '-')
   const comma = text.lastIndexOf(',')
   const point = text.lastIndexOf('.')
-  if (comma >= 0 && point >= 0) text = comma > point ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', '')
+  if (comma >= 0 && point >= 0)
+    text = comma > point ? text.replaceAll('.', '').replace(',', '.') : text.replaceAll(',', '')
   else if (/^-?\d{1,3}(,\d{3})+$/.test(text)) text = text.replaceAll(',', '')
-  else if (/^-?\d{1,3}(\.\d{3}){2,}$/.test(text) || (grouping === 'both' && /^-?\d{1,3}\.\d{3}$/.test(text))) text = text.replaceAll('.', '')
+  else if (/^-?\d{1,3}(\.\d{3}){2,}$/.test(text) || (grouping === 'both' && /^-?\d{1,3}\.\d{3}$/.test(text)))
+    text = text.replaceAll('.', '')
   else text = text.replace(',', '.')
   return /^-?(\d+(\.\d*)?|\.\d+)$/.test(text) ? ok(Number(text)) : no(`“${typed.slice(0, 40)}” is no number.`)
 }
@@ -35,7 +38,9 @@ export function readMeasure(typed: string, units: Readonly<Record<string, number
   if (factor === undefined) return no(`“${unit}” is no unit here. Use ${Object.keys(units).join(', ')}.`)
   const number = readNumber(figure)
   // Rounded to a millionth, so that 2.54 cm is 25.4 mm and not a hair beside it.
-  return number.ok ? ok(Math.round(number.value * factor * 1e6) / 1e6) : no(`“${typed.slice(0, 40)}” is no size.`)
+  return number.ok
+    ? ok(Math.round(number.value * factor * 1e6) / 1e6)
+    : no(`“${typed.slice(0, 40)}” is no size.`)
 }
 
 /** An amount of money: signs and codes of currencies around it are passed over. */
@@ -48,7 +53,9 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 
 function dayOf(year: number, month: number, date: number): string | null {
   const day = new Date(Date.UTC(year, month - 1, date))
-  return day.getUTCFullYear() === year && day.getUTCMonth() === month - 1 && day.getUTCDate() === date ? day.toISOString().slice(0, 10) : null
+  return day.getUTCFullYear() === year && day.getUTCMonth() === month - 1 && day.getUTCDate() === date
+    ? day.toISOString().slice(0, 10)
+    : null
 }
 
 /**
@@ -65,28 +72,42 @@ export function readDay(typed: string): Read<string> {
   const slashed = /^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/.exec(text)
   const named = /^(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?,?\s+(\d{4})$/i.exec(text)
   if (iso) day = dayOf(...numbers(iso))
-  else if (dotted) { const [d, m, y] = numbers(dotted); day = dayOf(y, m, d) }
-  else if (named) day = dayOf(Number(named[3]), MONTHS.indexOf((named[2] ?? '').toLowerCase()) + 1, Number(named[1]))
+  else if (dotted) {
+    const [d, m, y] = numbers(dotted)
+    day = dayOf(y, m, d)
+  } else if (named)
+    day = dayOf(Number(named[3]), MONTHS.indexOf((named[2] ?? '').toLowerCase()) + 1, Number(named[1]))
   else if (slashed) {
     const [a, b, y] = numbers(slashed)
-    if (a <= 12 && b <= 12 && a !== b) return no(`In “${text}” day and month cannot be told apart. Write the day as 2026-07-01.`)
+    if (a <= 12 && b <= 12 && a !== b)
+      return no(`In “${text}” day and month cannot be told apart. Write the day as 2026-07-01.`)
     day = a > 12 ? dayOf(y, b, a) : dayOf(y, a, b)
   }
   return day === null ? no(`“${typed.slice(0, 40)}” is no day. Write it as 2026-07-01.`) : ok(day)
 }
 
 /** A point on the earth in degrees (WGS 84). */
-export interface Point { readonly latitude: number; readonly longitude: number }
+export interface Point {
+  readonly latitude: number
+  readonly longitude: number
+}
 
 /** Reads `54.12, 8.86`, `54,12; 8,86`, `54.12 N 8.86 E` or a geo URI (RFC 5870). */
 export function readPoint(typed: string): Read<Point> {
-  const wrong = no(`“${typed.slice(0, 40)}” is no place on the map. Write it as 54.12, 8.86: latitude, then longitude.`)
+  const wrong = no(
+    `“${typed.slice(0, 40)}” is no place on the map. Write it as 54.12, 8.86: latitude, then longitude.`,
+  )
   if (typed.length > FIGURE_MAX) return wrong
-  let text = typed.trim().replace(/^geo:/i, '').replace(/;(u|crs)=.*$/i, '').replace(/°/g, '')
+  let text = typed
+    .trim()
+    .replace(/^geo:/i, '')
+    .replace(/;(u|crs)=.*$/i, '')
+    .replace(/°/g, '')
   if (!text.includes('.') && /^\S*\d,\d+\s*[;\s]/.test(text)) text = text.replace(/(\d),(\d)/g, '$1.$2')
   const match = /^(-?\d+(?:\.\d+)?)\s*([NS])?\s*[,;\s]\s*(-?\d+(?:\.\d+)?)\s*([EW])?$/i.exec(text)
   if (!match) return wrong
-  const signed = (figure: string | undefined, side: string | undefined, minus: string) => Number(figure) * (side?.toUpperCase() === minus ? -1 : 1)
+  const signed = (figure: string | undefined, side: string | undefined, minus: string) =>
+    Number(figure) * (side?.toUpperCase() === minus ? -1 : 1)
   const point = { latitude: signed(match[1], match[2], 'S'), longitude: signed(match[3], match[4], 'W') }
   return Math.abs(point.latitude) > 90 || Math.abs(point.longitude) > 180 ? wrong : ok(point)
 }

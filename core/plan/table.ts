@@ -42,13 +42,19 @@ export function readTable(text: string, delimiter?: string): Table {
   const parted = delimiter ?? detectDelimiter(body)
   const { data, errors } = Papa.parse<string[]>(body, { delimiter: parted, skipEmptyLines: false })
   const open = errors.find(({ code }) => code === 'MissingQuotes')
-  if (open) throw new UnreadableTable(`A quotation mark in row ${String((open.row ?? 0) + 1)} is never closed, so the rest of the file would be one cell. Close it and try again.`)
+  if (open)
+    throw new UnreadableTable(
+      `A quotation mark in row ${String((open.row ?? 0) + 1)} is never closed, so the rest of the file would be one cell. Close it and try again.`,
+    )
   return { rows: data.filter((row) => row.some((cell) => cell.trim() !== '')), delimiter: parted }
 }
 
 /** Writes rows as delimited text; cells are quoted where they must be (RFC 4180), lines end with CRLF. */
 export function writeTable(rows: readonly (readonly string[])[], delimiter = ','): string {
-  return Papa.unparse(rows.map((row) => [...row]), { delimiter, newline: '\r\n' })
+  return Papa.unparse(
+    rows.map((row) => [...row]),
+    { delimiter, newline: '\r\n' },
+  )
 }
 
 /** Signs a spreadsheet takes for the beginning of a formula, full-width ones too. Common practice, no published source. */

@@ -1,6 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { buckets, countInto, dayIn, daysBefore, daysBetween, QUARTER_MS, shiftDay, spanOfDays, startOfDay, TooManyBuckets, unitFor, UNITS } from './index.ts'
+import {
+  buckets,
+  countInto,
+  dayIn,
+  daysBefore,
+  daysBetween,
+  QUARTER_MS,
+  shiftDay,
+  spanOfDays,
+  startOfDay,
+  TooManyBuckets,
+  unitFor,
+  UNITS,
+} from './index.ts'
 
 const HOUR = 3_600_000
 const iso = (at: number) => new Date(at).toISOString()
@@ -34,13 +47,17 @@ describe('a day in a zone', () => {
   })
 
   it('is skipped where a country crossed the date line (Samoa, 30 December 2011)', () => {
-    expect(startOfDay('Pacific/Apia', '2011-12-31') - startOfDay('Pacific/Apia', '2011-12-29')).toBe(24 * HOUR)
+    expect(startOfDay('Pacific/Apia', '2011-12-31') - startOfDay('Pacific/Apia', '2011-12-29')).toBe(
+      24 * HOUR,
+    )
   })
 })
 
 describe('weeks, months and years', () => {
   const days = (unit: 'week' | 'month' | 'year', from: string, to: string) =>
-    buckets('Europe/Berlin', spanOfDays('Europe/Berlin', from, to), unit).map(({ start }) => dayIn('Europe/Berlin', start))
+    buckets('Europe/Berlin', spanOfDays('Europe/Berlin', from, to), unit).map(({ start }) =>
+      dayIn('Europe/Berlin', start),
+    )
   it('weeks begin on Monday and the first may be cut (ISO 8601)', () => {
     expect(days('week', '2026-10-22', '2026-11-03')).toEqual(['2026-10-22', '2026-10-26', '2026-11-02'])
   })
@@ -58,43 +75,63 @@ describe('for every zone, span and unit', () => {
   const unit = fc.constantFrom(...UNITS)
 
   it('buckets follow each other without gap or overlap and fill the span', () => {
-    fc.assert(fc.property(zone, day, fc.integer({ min: 0, max: 40 }), unit, (z, from, more, u) => {
-      const span = spanOfDays(z, from, shiftDay(from, more))
-      const parts = buckets(z, span, u)
-      expect(parts[0]?.start).toBe(span.start)
-      expect(parts.at(-1)?.end).toBe(span.end)
-      parts.forEach((part, i) => {
-        expect(part.end).toBeGreaterThan(part.start)
-        expect(part.start % QUARTER_MS).toBe(0)
-        if (i > 0) expect(part.start).toBe(parts[i - 1]?.end)
-      })
-    }), { numRuns: 200 })
+    fc.assert(
+      fc.property(zone, day, fc.integer({ min: 0, max: 40 }), unit, (z, from, more, u) => {
+        const span = spanOfDays(z, from, shiftDay(from, more))
+        const parts = buckets(z, span, u)
+        expect(parts[0]?.start).toBe(span.start)
+        expect(parts.at(-1)?.end).toBe(span.end)
+        parts.forEach((part, i) => {
+          expect(part.end).toBeGreaterThan(part.start)
+          expect(part.start % QUARTER_MS).toBe(0)
+          if (i > 0) expect(part.start).toBe(parts[i - 1]?.end)
+        })
+      }),
+      { numRuns: 200 },
+    )
   })
 
   it('a day begins where the calendar of the zone turns, by another way of reading it', () => {
-    fc.assert(fc.property(zone, day, (z, d) => {
-      const start = startOfDay(z, d)
-      const written = (at: number) => new Intl.DateTimeFormat('en-CA', { timeZone: z, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at)
-      expect(written(start) >= d).toBe(true)
-      expect(written(start - 1) < d).toBe(true)
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(zone, day, (z, d) => {
+        const start = startOfDay(z, d)
+        const written = (at: number) =>
+          new Intl.DateTimeFormat('en-CA', {
+            timeZone: z,
+            year: 'numeric',
+            month: '2-digit',
+            day: '2-digit',
+          }).format(at)
+        expect(written(start) >= d).toBe(true)
+        expect(written(start - 1) < d).toBe(true)
+      }),
+      { numRuns: 300 },
+    )
   })
 
   it('every scan is in exactly one bucket, whatever the unit', () => {
     const quarters = fc.uniqueArray(fc.integer({ min: 0, max: 40 * 96 - 1 }), { maxLength: 60 })
-    fc.assert(fc.property(zone, day, unit, quarters, (z, from, u, offsets) => {
-      const span = spanOfDays(z, from, shiftDay(from, 40))
-      const counts = offsets.sort((a, b) => a - b).map((offset) => ({ quarter: span.start / QUARTER_MS + offset, scans: offset + 2, uniques: 1 }))
-      const summed = countInto(buckets(z, span, u), counts)
-      expect(summed.reduce((sum, b) => sum + b.scans, 0)).toBe(counts.reduce((sum, c) => sum + c.scans, 0))
-      expect(summed.reduce((sum, b) => sum + b.uniques, 0)).toBe(counts.length)
-    }), { numRuns: 100 })
+    fc.assert(
+      fc.property(zone, day, unit, quarters, (z, from, u, offsets) => {
+        const span = spanOfDays(z, from, shiftDay(from, 40))
+        const counts = offsets
+          .sort((a, b) => a - b)
+          .map((offset) => ({ quarter: span.start / QUARTER_MS + offset, scans: offset + 2, uniques: 1 }))
+        const summed = countInto(buckets(z, span, u), counts)
+        expect(summed.reduce((sum, b) => sum + b.scans, 0)).toBe(counts.reduce((sum, c) => sum + c.scans, 0))
+        expect(summed.reduce((sum, b) => sum + b.uniques, 0)).toBe(counts.length)
+      }),
+      { numRuns: 100 },
+    )
   })
 })
 
 describe('counting into buckets', () => {
   it('passes over what lies before and after', () => {
-    const spans = [{ start: 0, end: 4 * QUARTER_MS }, { start: 4 * QUARTER_MS, end: 8 * QUARTER_MS }]
+    const spans = [
+      { start: 0, end: 4 * QUARTER_MS },
+      { start: 4 * QUARTER_MS, end: 8 * QUARTER_MS },
+    ]
     const quarters = [-1, 0, 3, 4, 7, 8].map((quarter) => ({ quarter, scans: 1, uniques: 0 }))
     expect(countInto(spans, quarters).map((b) => b.scans)).toEqual([2, 2])
   })
@@ -105,10 +142,20 @@ describe('choosing days', () => {
     expect(daysBefore('2026-03-01', '2026-03-31')).toEqual({ from: '2026-01-29', to: '2026-02-28' })
     expect(daysBetween('2026-01-29', '2026-02-28')).toBe(daysBetween('2026-03-01', '2026-03-31'))
   })
-  it.each([[1, 'hour'], [3, 'hour'], [4, 'day'], [92, 'day'], [93, 'week'], [732, 'week'], [733, 'month']] as const)('shows %i days by %s', (days, unit) => {
+  it.each([
+    [1, 'hour'],
+    [3, 'hour'],
+    [4, 'day'],
+    [92, 'day'],
+    [93, 'week'],
+    [732, 'week'],
+    [733, 'month'],
+  ] as const)('shows %i days by %s', (days, unit) => {
     expect(unitFor(days)).toBe(unit)
   })
   it('refuses more columns than anybody can read', () => {
-    expect(() => buckets('UTC', spanOfDays('UTC', '2020-01-01', '2026-01-01'), 'hour')).toThrow(TooManyBuckets)
+    expect(() => buckets('UTC', spanOfDays('UTC', '2020-01-01', '2026-01-01'), 'hour')).toThrow(
+      TooManyBuckets,
+    )
   })
 })

@@ -90,7 +90,7 @@ export class TooManyBuckets extends RangeError {
 export function buckets(zone: string, { start, end }: Span, unit: Unit): Span[] {
   const spans: Span[] = []
   const next = unit === 'hour' ? (at: number) => nextHour(zone, at) : calendarStep(zone, unit)
-  for (let at = start; at < end; ) {
+  for (let at = start; at < end;) {
     const stop = Math.min(next(at), end)
     spans.push({ start: at, end: stop })
     if (spans.length > BUCKETS_MAX) throw new TooManyBuckets(unit)
@@ -122,7 +122,8 @@ function calendarStep(zone: string, unit: Exclude<Unit, 'hour'>): (at: number) =
     year: (d: Date) => addYears(startOfYear(d, context), 1, context),
   }[unit]
   // Calendar arithmetic on the day itself; the zone comes in only where a day begins.
-  return (at) => startOfDay(zone, new Date(first(new Date(dayIn(zone, at))).getTime()).toISOString().slice(0, 10))
+  return (at) =>
+    startOfDay(zone, new Date(first(new Date(dayIn(zone, at))).getTime()).toISOString().slice(0, 10))
 }
 
 /** Scans in one quarter of an hour of UTC, numbered from 1970. */

@@ -10,17 +10,28 @@ const share = z.object({ key: z.string(), scans: z.int(), uniques: z.int() })
 export type Share = z.infer<typeof share>
 
 const city = share.extend({
-  country: z.string(), region: z.string(), latitude: z.number().nullable(), longitude: z.number().nullable(),
+  country: z.string(),
+  region: z.string(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
 })
 
 /** A moment at which a route of the scope was made to lead elsewhere. */
 export const destinationChange = z.object({
-  at: z.int(), routeId: z.int(), routeName: z.string(), by: z.string(), was: z.string(), is: z.string(),
+  at: z.int(),
+  routeId: z.int(),
+  routeName: z.string(),
+  by: z.string(),
+  was: z.string(),
+  is: z.string(),
 })
 export type DestinationChange = z.infer<typeof destinationChange>
 
 const period = z.object({
-  from: z.string(), to: z.string(), tally, buckets: z.array(bucket),
+  from: z.string(),
+  to: z.string(),
+  tally,
+  buckets: z.array(bucket),
 })
 export type Period = z.infer<typeof period>
 
@@ -57,11 +68,18 @@ export const resultsQuery = z
     compare: z.enum(['yes', 'no']).default('no'),
   })
   .refine(hasOneScope, ONE_SCOPE)
-  .refine((q) => !q.from || !q.to || q.from <= q.to, { message: 'The last day lies before the first.', path: ['to'] })
+  .refine((q) => !q.from || !q.to || q.from <= q.to, {
+    message: 'The last day lies before the first.',
+    path: ['to'],
+  })
 
 export const resultsApi = {
   get: endpoint({
-    method: 'GET', path: '/results', room: 'results', summary: 'What came of a campaign, a route or a code',
-    query: resultsQuery, answer: results,
+    method: 'GET',
+    path: '/results',
+    room: 'results',
+    summary: 'What came of a campaign, a route or a code',
+    query: resultsQuery,
+    answer: results,
   }),
 }

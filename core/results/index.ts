@@ -1,5 +1,17 @@
 export {
-  buckets, BUCKETS_MAX, countInto, dayIn, daysBefore, daysBetween, QUARTER_MS, shiftDay, spanOfDays, startOfDay, TooManyBuckets, unitFor, UNITS,
+  buckets,
+  BUCKETS_MAX,
+  countInto,
+  dayIn,
+  daysBefore,
+  daysBetween,
+  QUARTER_MS,
+  shiftDay,
+  spanOfDays,
+  startOfDay,
+  TooManyBuckets,
+  unitFor,
+  UNITS,
 } from './buckets.ts'
 export type { BucketCount, QuarterCount, Span, Unit } from './buckets.ts'
 export { destinationChange, results, resultsApi, resultsQuery } from './contract.ts'

@@ -18,10 +18,17 @@ export function wilson(hits: number, trials: number, z = Z95): Interval {
   const half = z * Math.sqrt((p * (1 - p)) / trials + (z * z) / (4 * trials * trials))
   const whole = 1 + (z * z) / trials
   // At the ends rounding may leave a trace of a bound that is exactly 0 or 1.
-  return { value: p, low: hits === 0 ? 0 : Math.max(0, (middle - half) / whole), high: hits === trials ? 1 : Math.min(1, (middle + half) / whole) }
+  return {
+    value: p,
+    low: hits === 0 ? 0 : Math.max(0, (middle - half) / whole),
+    high: hits === trials ? 1 : Math.min(1, (middle + half) / whole),
+  }
 }
 
-export interface Counted { readonly hits: number; readonly trials: number }
+export interface Counted {
+  readonly hits: number
+  readonly trials: number
+}
 
 /**
  * The difference of two proportions, a − b, with its 95 % interval from the two Wilson intervals (Newcombe,
@@ -47,13 +54,17 @@ export function trialsNeeded(base: number, lift: number): number {
   if (other === base) return Infinity
   const Z80 = 0.8416212335729143
   const pooled = (base + other) / 2
-  const spread = Z95 * Math.sqrt(2 * pooled * (1 - pooled)) + Z80 * Math.sqrt(base * (1 - base) + other * (1 - other))
+  const spread =
+    Z95 * Math.sqrt(2 * pooled * (1 - pooled)) + Z80 * Math.sqrt(base * (1 - base) + other * (1 - other))
   return Math.ceil((spread / (other - base)) ** 2)
 }
 
 /** ln Γ(x) for x > 0, by Lanczos' approximation (g = 7, nine terms); to about 15 digits. */
 function logGamma(x: number): number {
-  const terms = [0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7]
+  const terms = [
+    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059,
+    12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+  ]
   const at = x - 1
   const t = at + 7.5
   const sum = terms.reduce((total, term, i) => total + (i === 0 ? term : term / (at + i)), 0)
@@ -77,9 +88,21 @@ export function chancesOfBeing(best: readonly Counted[]): number[] {
     })
     let below = 0
     // Up to the middle of each step, so that equals share.
-    return { density, upTo: density.map((part) => { below += part; return below - part / 2 }) }
+    return {
+      density,
+      upTo: density.map((part) => {
+        below += part
+        return below - part / 2
+      }),
+    }
   })
-  const chances = densities.map(({ density }, i) => density.reduce((sum, part, step) => sum + part * densities.reduce((all, other, j) => (j === i ? all : all * (other.upTo[step] ?? 1)), 1), 0))
+  const chances = densities.map(({ density }, i) =>
+    density.reduce(
+      (sum, part, step) =>
+        sum + part * densities.reduce((all, other, j) => (j === i ? all : all * (other.upTo[step] ?? 1)), 1),
+      0,
+    ),
+  )
   const sum = chances.reduce((total, chance) => total + chance, 0)
   return chances.map((chance) => chance / sum)
 }

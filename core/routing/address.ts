@@ -117,5 +117,11 @@ export function tagsIn(destination: URL, names: readonly string[] = []): { name:
 /** A destination without some of its query's names; everything else stays as it was written, byte for byte. */
 export function withoutNames(destination: URL, names: ReadonlySet<string>): string {
   const { base, fragment } = partsOf(destination)
-  return assemble(base, pairsOf(destination.search.slice(1)).filter((pair) => !names.has(pair.name)).map((pair) => pair.raw), fragment)
+  return assemble(
+    base,
+    pairsOf(destination.search.slice(1))
+      .filter((pair) => !names.has(pair.name))
+      .map((pair) => pair.raw),
+    fragment,
+  )
 }

@@ -21,7 +21,11 @@ const NEWS_DAYS = 30
 interface Bounded {
   readonly life: Life
   readonly taken: Taken
-  readonly forecast: { readonly expected: number; readonly earliest: number; readonly latest: number | null } | null
+  readonly forecast: {
+    readonly expected: number
+    readonly earliest: number
+    readonly latest: number | null
+  } | null
   /** UTC milliseconds. */
   readonly now: number
 }
@@ -29,11 +33,21 @@ interface Bounded {
 /** What there is to be said of a route's dates and limits; the most urgent first. */
 export function boundNotices({ life, taken, forecast, now }: Bounded): BoundNotice[] {
   const ends = life.endsAt === '' ? null : momentOf(life.zone, life.endsAt)
-  if (ends !== null && now >= ends) return now - ends > NEWS_DAYS * DAY_MS ? [] : [{ kind: 'over', urgent: false, at: ends, between: null }]
-  if (life.limit !== null && taken.total >= life.limit) return [{ kind: 'full', urgent: true, at: null, between: null }]
+  if (ends !== null && now >= ends)
+    return now - ends > NEWS_DAYS * DAY_MS ? [] : [{ kind: 'over', urgent: false, at: ends, between: null }]
+  if (life.limit !== null && taken.total >= life.limit)
+    return [{ kind: 'full', urgent: true, at: null, between: null }]
   const notices: BoundNotice[] = []
-  if (life.daily !== null && taken.today >= life.daily) notices.push({ kind: 'full-today', urgent: true, at: null, between: null })
-  if (ends !== null && ends - now <= SOON_DAYS * DAY_MS) notices.push({ kind: 'ends-soon', urgent: false, at: ends, between: null })
-  if (forecast && forecast.earliest - now <= SOON_DAYS * DAY_MS) notices.push({ kind: 'full-soon', urgent: false, at: forecast.expected, between: [forecast.earliest, forecast.latest] })
+  if (life.daily !== null && taken.today >= life.daily)
+    notices.push({ kind: 'full-today', urgent: true, at: null, between: null })
+  if (ends !== null && ends - now <= SOON_DAYS * DAY_MS)
+    notices.push({ kind: 'ends-soon', urgent: false, at: ends, between: null })
+  if (forecast && forecast.earliest - now <= SOON_DAYS * DAY_MS)
+    notices.push({
+      kind: 'full-soon',
+      urgent: false,
+      at: forecast.expected,
+      between: [forecast.earliest, forecast.latest],
+    })
   return notices
 }

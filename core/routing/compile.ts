@@ -1,9 +1,25 @@
 import { canonicalTag } from '../scans/index.ts'
-import { compileCondition, languagesIn, leavesOf, momentOf, type Point, type ScannedCode, type Test } from '../conditions/index.ts'
+import {
+  compileCondition,
+  languagesIn,
+  leavesOf,
+  momentOf,
+  type Point,
+  type ScannedCode,
+  type Test,
+} from '../conditions/index.ts'
 import type { Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
 import { hasPlaceholders } from './placeholders.ts'
-import { allLanes, NO_RULES, type Answer, type Lane, type LaneOutcome, type Life, type Rules } from './rules.ts'
+import {
+  allLanes,
+  NO_RULES,
+  type Answer,
+  type Lane,
+  type LaneOutcome,
+  type Life,
+  type Rules,
+} from './rules.ts'
 import type { Weighted } from './split.ts'
 import type { State } from './state.ts'
 import type { ExtraValues, UtmValues } from './utm.ts'
@@ -44,12 +60,21 @@ export interface RouteSettings {
   readonly locked?: boolean
 }
 
-type LeadingOn = { readonly kind: 'address'; readonly text: string; readonly href: string; readonly fills: boolean }
+type LeadingOn = {
+  readonly kind: 'address'
+  readonly text: string
+  readonly href: string
+  readonly fills: boolean
+}
 
 /** Where something leads, made ready. */
 export type Leading =
   | LeadingOn
-  | { readonly kind: 'page'; readonly page: LinkedPage; readonly links: readonly { readonly label: string; readonly to: LeadingOn }[] }
+  | {
+      readonly kind: 'page'
+      readonly page: LinkedPage
+      readonly links: readonly { readonly label: string; readonly to: LeadingOn }[]
+    }
   | { readonly kind: 'message'; readonly title: string; readonly text: string }
 
 interface CompiledLife {
@@ -70,7 +95,10 @@ export interface CompiledLane {
   readonly test: Test
   readonly leads:
     | { readonly kind: 'leading'; readonly to: Leading }
-    | { readonly kind: 'split'; readonly variants: readonly (Weighted & { readonly name: string; readonly to: Leading })[] }
+    | {
+        readonly kind: 'split'
+        readonly variants: readonly (Weighted & { readonly name: string; readonly to: Leading })[]
+      }
     | { readonly kind: 'route'; readonly route: CompiledRoute | null }
 }
 
@@ -92,7 +120,10 @@ export interface CompiledCode {
   readonly tagged: Map<string, Tagged>
 }
 
-export interface Compiled { readonly code: CompiledCode; readonly route: CompiledRoute }
+export interface Compiled {
+  readonly code: CompiledCode
+  readonly route: CompiledRoute
+}
 
 /** How many routes one scan may be led through. */
 export const ONWARD_MAX = 5
@@ -105,28 +136,51 @@ export type FindRoute = (id: number) => RouteSettings | null
  * is gone, counts as a lane that takes nothing.
  * @throws RangeError when a stored destination is not one `readDestination` would have taken
  */
-export function compileRoute(settings: RouteSettings, find: FindRoute = () => null, depth = 1): CompiledRoute {
+export function compileRoute(
+  settings: RouteSettings,
+  find: FindRoute = () => null,
+  depth = 1,
+): CompiledRoute {
   const { life, language, ...rules } = settings.rules ?? NO_RULES
   const lead = answers(settings.pages ?? [])
   const lanes = allLanes(rules, settings.sharedLanes ?? [])
-  const speaks = [...new Set([...(language === '' ? [] : [canonicalTag(language)]), ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition))])]
-  const compiled = lanes.map((lane): CompiledLane => ({ lane, test: compileCondition(lane.condition, speaks), leads: leadsOf(lane.outcome, lead, find, depth) }))
+  const speaks = [
+    ...new Set([
+      ...(language === '' ? [] : [canonicalTag(language)]),
+      ...languagesIn(lanes.filter(({ resting }) => !resting).map(({ condition }) => condition)),
+    ]),
+  ]
+  const compiled = lanes.map((lane): CompiledLane => ({
+    lane,
+    test: compileCondition(lane.condition, speaks),
+    leads: leadsOf(lane.outcome, lead, find, depth),
+  }))
   return {
-    settings, lanes: compiled, life: life && compileLife(life, lead), otherwise: leadingTo(settings.destination),
-    asksRepeat: lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) || compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
+    settings,
+    lanes: compiled,
+    life: life && compileLife(life, lead),
+    otherwise: leadingTo(settings.destination),
+    asksRepeat:
+      lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) ||
+      compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
   }
 }
 
 export function compileCode(settings: CodeSettings): CompiledCode {
   const { utm, label = '', place = null, otherwise = '' } = settings
   return {
-    settings, scanned: { medium: utm.medium, source: utm.source, content: utm.content, label, place },
-    otherwise: otherwise === '' ? null : leadingTo(otherwise), tagged: new Map(),
+    settings,
+    scanned: { medium: utm.medium, source: utm.source, content: utm.content, label, place },
+    otherwise: otherwise === '' ? null : leadingTo(otherwise),
+    tagged: new Map(),
   }
 }
 
 /** Makes a code and its route ready. @throws RangeError as `compileRoute` does */
-export function compile({ code, route }: { readonly code: CodeSettings; readonly route: RouteSettings }, find?: FindRoute): Compiled {
+export function compile(
+  { code, route }: { readonly code: CodeSettings; readonly route: RouteSettings },
+  find?: FindRoute,
+): Compiled {
   return { code: compileCode(code), route: compileRoute(route, find) }
 }
 
@@ -138,7 +192,11 @@ function leadingTo(address: string): LeadingOn {
 }
 
 /** Said where a page is gone: removing one that is led to is refused, so this is for what was stored otherwise. */
-const PAGE_GONE: Leading = { kind: 'message', title: 'This page is gone', text: 'What this code leads to has been taken away. Please ask whoever put it up.' }
+const PAGE_GONE: Leading = {
+  kind: 'message',
+  title: 'This page is gone',
+  text: 'What this code leads to has been taken away. Please ask whoever put it up.',
+}
 
 type Lead = (answer: Answer) => Leading
 
@@ -147,7 +205,13 @@ function answers(pages: readonly LinkedPage[]): Lead {
     if (answer.kind === 'address') return leadingTo(answer.address)
     if (answer.kind === 'message') return { kind: 'message', title: answer.title, text: answer.text }
     const page = pages.find(({ id }) => id === answer.pageId)
-    return page ? { kind: 'page', page, links: page.links.map(({ label, address }) => ({ label, to: leadingTo(address) })) } : PAGE_GONE
+    return page
+      ? {
+          kind: 'page',
+          page,
+          links: page.links.map(({ label, address }) => ({ label, to: leadingTo(address) })),
+        }
+      : PAGE_GONE
   }
 }
 
@@ -155,13 +219,30 @@ function compileLife(life: Life, lead: Lead): CompiledLife {
   const perhaps = (answer: Answer | null) => answer && lead(answer)
   const { zone, startsAt, endsAt, limit, daily, once, before, after, full, fullToday } = life
   return {
-    startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt), endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
-    limit, daily, once, before: perhaps(before), after: perhaps(after), full: perhaps(full), fullToday: perhaps(fullToday),
+    startsAt: startsAt === '' ? -Infinity : momentOf(zone, startsAt),
+    endsAt: endsAt === '' ? Infinity : momentOf(zone, endsAt),
+    limit,
+    daily,
+    once,
+    before: perhaps(before),
+    after: perhaps(after),
+    full: perhaps(full),
+    fullToday: perhaps(fullToday),
   }
 }
 
 function leadsOf(outcome: LaneOutcome, lead: Lead, find: FindRoute, depth: number): CompiledLane['leads'] {
-  if (outcome.kind === 'split') return { kind: 'split', variants: outcome.variants.map(({ id, name, weight, ended, leads }) => ({ id, name, weight, ended, to: lead(leads) })) }
+  if (outcome.kind === 'split')
+    return {
+      kind: 'split',
+      variants: outcome.variants.map(({ id, name, weight, ended, leads }) => ({
+        id,
+        name,
+        weight,
+        ended,
+        to: lead(leads),
+      })),
+    }
   if (outcome.kind !== 'route') return { kind: 'leading', to: lead(outcome) }
   const settings = depth < ONWARD_MAX ? find(outcome.routeId) : null
   return { kind: 'route', route: settings && compileRoute(settings, find, depth + 1) }

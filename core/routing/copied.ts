@@ -22,25 +22,41 @@ function copiedAnswer<A extends Answer>(answer: A, { pages }: Renumbered): A {
 }
 
 function copiedOutcome(outcome: LaneOutcome, renumbered: Renumbered): LaneOutcome {
-  if (outcome.kind === 'route') return { ...outcome, routeId: renumbered.routes.get(outcome.routeId) ?? outcome.routeId }
-  if (outcome.kind === 'split') return { ...outcome, variants: outcome.variants.map((each) => ({ ...each, leads: copiedAnswer(each.leads, renumbered) })) }
+  if (outcome.kind === 'route')
+    return { ...outcome, routeId: renumbered.routes.get(outcome.routeId) ?? outcome.routeId }
+  if (outcome.kind === 'split')
+    return {
+      ...outcome,
+      variants: outcome.variants.map((each) => ({ ...each, leads: copiedAnswer(each.leads, renumbered) })),
+    }
   return copiedAnswer(outcome, renumbered)
 }
 
 /** Windows in the copy; one that would lose its dates keeps them, since without them it would always hold. */
 function copiedCondition(condition: Condition, shift: ShiftDay): Condition {
-  if (condition.kind === 'all' || condition.kind === 'any') return { ...condition, of: condition.of.map((part) => copiedCondition(part, shift)) }
+  if (condition.kind === 'all' || condition.kind === 'any')
+    return { ...condition, of: condition.of.map((part) => copiedCondition(part, shift)) }
   if (condition.kind === 'not') return { ...condition, of: copiedCondition(condition.of, shift) }
   if (condition.kind !== 'window') return condition
-  return { ...condition, from: momentOn(condition.from, shift) || condition.from, upTo: momentOn(condition.upTo, shift) || condition.upTo }
+  return {
+    ...condition,
+    from: momentOn(condition.from, shift) || condition.from,
+    upTo: momentOn(condition.upTo, shift) || condition.upTo,
+  }
 }
 
 function copiedLife(life: Life, renumbered: Renumbered, shift: ShiftDay, at: number): Life {
   const answer = (given: Answer | null) => given && copiedAnswer(given, renumbered)
   const isLimited = life.limit !== null || life.daily !== null
   return {
-    ...life, startsAt: momentOn(life.startsAt, shift), endsAt: momentOn(life.endsAt, shift), countedFrom: isLimited ? at : life.countedFrom,
-    before: answer(life.before), after: answer(life.after), full: answer(life.full), fullToday: answer(life.fullToday),
+    ...life,
+    startsAt: momentOn(life.startsAt, shift),
+    endsAt: momentOn(life.endsAt, shift),
+    countedFrom: isLimited ? at : life.countedFrom,
+    before: answer(life.before),
+    after: answer(life.after),
+    full: answer(life.full),
+    fullToday: answer(life.fullToday),
   }
 }
 
@@ -51,6 +67,14 @@ function copiedLife(life: Life, renumbered: Renumbered, shift: ShiftDay, at: num
  * @param shift a day in the copy; null clears the dates of a route's life, while windows of lanes keep theirs
  */
 export function copiedRules(rules: Rules, renumbered: Renumbered, shift: ShiftDay, at: number): Rules {
-  const lane = (each: Lane): Lane => ({ ...each, condition: copiedCondition(each.condition, shift), outcome: copiedOutcome(each.outcome, renumbered) })
-  return { ...rules, lanes: rules.lanes.map(lane), life: rules.life && copiedLife(rules.life, renumbered, shift, at) }
+  const lane = (each: Lane): Lane => ({
+    ...each,
+    condition: copiedCondition(each.condition, shift),
+    outcome: copiedOutcome(each.outcome, renumbered),
+  })
+  return {
+    ...rules,
+    lanes: rules.lanes.map(lane),
+    life: rules.life && copiedLife(rules.life, renumbered, shift, at),
+  }
 }

@@ -7,7 +7,10 @@ import type { State } from './state.ts'
 import { tag } from './address.ts'
 
 /** How many real scans a route has let through: since its limit counts, and today. */
-export interface Taken { readonly total: number; readonly today: number }
+export interface Taken {
+  readonly total: number
+  readonly today: number
+}
 
 /** One scan at the door: what is known of it, and how far it has got. */
 export interface Arrival extends Visit {
@@ -26,7 +29,17 @@ export function plainArrival(at: number, known: Partial<Arrival> = {}): Arrival 
 }
 
 /** Which part of code and route settled a decision. */
-export type Reason = 'code' | 'route' | 'before' | 'after' | 'full' | 'full-today' | 'password' | 'location' | 'lane' | 'otherwise'
+export type Reason =
+  | 'code'
+  | 'route'
+  | 'before'
+  | 'after'
+  | 'full'
+  | 'full-today'
+  | 'password'
+  | 'location'
+  | 'lane'
+  | 'otherwise'
 /** Flimbo's own messages, and `own` for one a manager wrote. */
 export type MessageName = Exclude<State, 'live'> | 'early' | 'over' | 'full' | 'full-today' | 'own'
 
@@ -39,11 +52,16 @@ interface Settled {
 }
 
 export type Decision =
-  | Settled & { readonly kind: 'redirect'; readonly address: string }
+  | (Settled & { readonly kind: 'redirect'; readonly address: string })
   /** A page of Flimbo's; its links carry the code's tags. */
-  | Settled & { readonly kind: 'page'; readonly page: LinkedPage }
-  | Settled & { readonly kind: 'message'; readonly message: MessageName; readonly title: string; readonly text: string }
-  | Settled & { readonly kind: 'ask'; readonly ask: 'password' | 'location'; readonly why: string }
+  | (Settled & { readonly kind: 'page'; readonly page: LinkedPage })
+  | (Settled & {
+      readonly kind: 'message'
+      readonly message: MessageName
+      readonly title: string
+      readonly text: string
+    })
+  | (Settled & { readonly kind: 'ask'; readonly ask: 'password' | 'location'; readonly why: string })
 
 /** Whether a decision uses up one scan of a route's limits: the scan got past them to where it leads. */
 export function isLetThrough({ kind, reason }: Pick<Decision, 'kind' | 'reason'>): boolean {
@@ -58,7 +76,9 @@ export function isLetThrough({ kind, reason }: Pick<Decision, 'kind' | 'reason'>
 export function decide({ code, route }: Compiled, arrival: Arrival, trace?: TraceStep[]): Decision {
   trace?.push({ look: 'code', saw: code.settings.state, settled: code.settings.state !== 'live' })
   if (code.settings.state !== 'live') return resting(code.settings.state, 'code')
-  return through(code, route, arrival, trace) ?? otherwise(code.otherwise ?? route.otherwise, code, arrival, trace)
+  return (
+    through(code, route, arrival, trace) ?? otherwise(code.otherwise ?? route.otherwise, code, arrival, trace)
+  )
 }
 
 function resting(state: Exclude<State, 'live'>, reason: 'code' | 'route'): Decision {
@@ -66,45 +86,90 @@ function resting(state: Exclude<State, 'live'>, reason: 'code' | 'route'): Decis
 }
 
 /** What comes before the lanes, then the lanes; null where the otherwise lane is left. */
-function through(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+function through(
+  code: CompiledCode,
+  route: CompiledRoute,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): Decision | null {
   const { state } = route.settings
   trace?.push({ look: 'route', saw: state, settled: state !== 'live' })
   if (state !== 'live') return resting(state, 'route')
   return beforeLanes(code, route, arrival, trace) ?? byLanes(code, route, arrival, trace)
 }
 
-function beforeLanes(code: CompiledCode, { life, settings: { locked, rules } }: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+function beforeLanes(
+  code: CompiledCode,
+  { life, settings: { locked, rules } }: CompiledRoute,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): Decision | null {
   if (life) {
     const early = arrival.at < life.startsAt
     const over = arrival.at >= life.endsAt
-    trace?.push({ look: 'life', saw: early ? 'not yet begun' : over ? 'over' : 'within its dates', settled: early || over })
+    trace?.push({
+      look: 'life',
+      saw: early ? 'not yet begun' : over ? 'over' : 'within its dates',
+      settled: early || over,
+    })
     if (early) return answerWith(code, arrival, life.before, 'before', 'early')
     if (over) return answerWith(code, arrival, life.after, 'after', 'over')
     const full = life.limit !== null && !arrival.counted && arrival.taken.total >= life.limit
     const fullToday = life.daily !== null && !arrival.counted && arrival.taken.today >= life.daily
-    if (life.limit !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.total)} of ${String(life.limit)} scans`, settled: full })
+    if (life.limit !== null)
+      trace?.push({
+        look: 'limit',
+        saw: `${String(arrival.taken.total)} of ${String(life.limit)} scans`,
+        settled: full,
+      })
     if (full) return answerWith(code, arrival, life.full, 'full', 'full')
-    if (life.daily !== null) trace?.push({ look: 'limit', saw: `${String(arrival.taken.today)} of ${String(life.daily)} scans today`, settled: fullToday })
+    if (life.daily !== null)
+      trace?.push({
+        look: 'limit',
+        saw: `${String(arrival.taken.today)} of ${String(life.daily)} scans today`,
+        settled: fullToday,
+      })
     if (fullToday) return answerWith(code, arrival, life.fullToday, 'full-today', 'full-today')
   }
   if (locked === true) {
-    trace?.push({ look: 'password', saw: arrival.unlocked ? 'given' : 'not given yet', settled: !arrival.unlocked })
-    if (!arrival.unlocked) return { kind: 'ask', ask: 'password', why: '', reason: 'password', exit: '', variant: '' }
+    trace?.push({
+      look: 'password',
+      saw: arrival.unlocked ? 'given' : 'not given yet',
+      settled: !arrival.unlocked,
+    })
+    if (!arrival.unlocked)
+      return { kind: 'ask', ask: 'password', why: '', reason: 'password', exit: '', variant: '' }
   }
   const asks = rules?.askLocation
   if (asks) {
-    trace?.push({ look: 'location', saw: arrival.precise === null ? 'not asked yet' : arrival.precise === 'refused' ? 'not told' : 'told', settled: arrival.precise === null })
-    if (arrival.precise === null) return { kind: 'ask', ask: 'location', why: asks.why, reason: 'location', exit: '', variant: '' }
+    trace?.push({
+      look: 'location',
+      saw: arrival.precise === null ? 'not asked yet' : arrival.precise === 'refused' ? 'not told' : 'told',
+      settled: arrival.precise === null,
+    })
+    if (arrival.precise === null)
+      return { kind: 'ask', ask: 'location', why: asks.why, reason: 'location', exit: '', variant: '' }
   }
   return null
 }
 
-function answerWith(code: CompiledCode, arrival: Arrival, answer: Leading | null, reason: 'before' | 'after' | 'full' | 'full-today', message: MessageName): Decision {
+function answerWith(
+  code: CompiledCode,
+  arrival: Arrival,
+  answer: Leading | null,
+  reason: 'before' | 'after' | 'full' | 'full-today',
+  message: MessageName,
+): Decision {
   if (answer) return lead(code, arrival, answer, { reason, exit: reason, variant: '' })
   return { kind: 'message', message, title: '', text: '', reason, exit: reason, variant: '' }
 }
 
-function byLanes(code: CompiledCode, route: CompiledRoute, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+function byLanes(
+  code: CompiledCode,
+  route: CompiledRoute,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): Decision | null {
   for (const lane of route.lanes) {
     if (!takes(lane, code, arrival, trace)) continue
     const decision = outcomeOf(lane, code, arrival, trace)
@@ -113,7 +178,12 @@ function byLanes(code: CompiledCode, route: CompiledRoute, arrival: Arrival, tra
   return null
 }
 
-function takes({ test, lane }: CompiledLane, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): boolean {
+function takes(
+  { test, lane }: CompiledLane,
+  code: CompiledCode,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): boolean {
   if (lane.resting) {
     trace?.push({ look: 'lane', lane: lane.id, saw: 'resting', settled: false, checks: [] })
     return false
@@ -126,24 +196,45 @@ function takes({ test, lane }: CompiledLane, code: CompiledCode, arrival: Arriva
 }
 
 /** What a lane does; null where it cannot do it: every variant has ended, or the route it leads to is gone. */
-function outcomeOf({ lane, leads }: CompiledLane, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): Decision | null {
+function outcomeOf(
+  { lane, leads }: CompiledLane,
+  code: CompiledCode,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): Decision | null {
   const settled = { reason: 'lane', exit: lane.id, variant: '' } as const
   if (leads.kind === 'leading') return lead(code, arrival, leads.to, settled)
   if (leads.kind === 'split') {
     const chosen = chooseVariant(leads.variants, arrival.visitor, lane.id)
-    trace?.push({ look: 'split', lane: lane.id, saw: chosen?.name ?? 'every variant has ended or weighs nothing', settled: chosen !== null })
+    trace?.push({
+      look: 'split',
+      lane: lane.id,
+      saw: chosen?.name ?? 'every variant has ended or weighs nothing',
+      settled: chosen !== null,
+    })
     return chosen && lead(code, arrival, chosen.to, { ...settled, variant: chosen.id })
   }
-  trace?.push({ look: 'onward', lane: lane.id, saw: leads.route?.settings.name ?? 'a route that is gone', settled: leads.route !== null })
+  trace?.push({
+    look: 'onward',
+    lane: lane.id,
+    saw: leads.route?.settings.name ?? 'a route that is gone',
+    settled: leads.route !== null,
+  })
   if (!leads.route) return null
-  const decision = through(code, leads.route, arrival, trace) ?? otherwise(leads.route.otherwise, code, arrival, trace)
+  const decision =
+    through(code, leads.route, arrival, trace) ?? otherwise(leads.route.otherwise, code, arrival, trace)
   if (decision.kind === 'ask') return null
   // A route that rests, or is not within its dates, lets nobody through: the first one's limit is not used up.
   return isLetThrough(decision) ? { ...decision, ...settled } : decision
 }
 
 /** Where no lane takes a scan: the piece's own destination is for the route it is on, not for one that was led to. */
-function otherwise(to: Leading, code: CompiledCode, arrival: Arrival, trace: TraceStep[] | undefined): Decision {
+function otherwise(
+  to: Leading,
+  code: CompiledCode,
+  arrival: Arrival,
+  trace: TraceStep[] | undefined,
+): Decision {
   trace?.push({ look: 'otherwise', saw: to.kind === 'address' ? to.text : '', settled: true })
   return lead(code, arrival, to, { reason: 'otherwise', exit: 'otherwise', variant: '' })
 }
@@ -152,8 +243,17 @@ function otherwise(to: Leading, code: CompiledCode, arrival: Arrival, trace: Tra
 const FILLED_MAX = 50
 
 function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settled): Decision {
-  if (to.kind === 'message') return { kind: 'message', message: 'own', title: to.title, text: to.text, ...settled }
-  if (to.kind === 'page') return { kind: 'page', page: { ...to.page, links: to.links.map(({ label, to: link }) => ({ label, address: addressOf(code, arrival, link) })) }, ...settled }
+  if (to.kind === 'message')
+    return { kind: 'message', message: 'own', title: to.title, text: to.text, ...settled }
+  if (to.kind === 'page')
+    return {
+      kind: 'page',
+      page: {
+        ...to.page,
+        links: to.links.map(({ label, to: link }) => ({ label, address: addressOf(code, arrival, link) })),
+      },
+      ...settled,
+    }
   return { kind: 'redirect', address: addressOf(code, arrival, to), ...settled }
 }
 
@@ -170,5 +270,10 @@ function addressOf(code: CompiledCode, arrival: Arrival, to: Extract<Leading, { 
 }
 
 function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {
-  return { country: place.country, language: languages[0] ?? '', code: settings.slug ?? '', content: settings.utm.content }
+  return {
+    country: place.country,
+    language: languages[0] ?? '',
+    code: settings.slug ?? '',
+    content: settings.utm.content,
+  }
 }

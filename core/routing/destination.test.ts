@@ -10,15 +10,31 @@ const faultOf = (typed: string) => {
 
 describe('a site without its scheme', () => {
   it.each([
-    ['shop.example/sale', 'https://shop.example/sale'], [' shop.example ', 'https://shop.example'], ['shop.example:8080/a?b=c#d', 'https://shop.example:8080/a?b=c#d'],
-    ['müller.example/ä', 'https://müller.example/ä'], ['go.shop.example/{country}', 'https://go.shop.example/{country}'],
-  ])('%s is taken as %s, and says so', (typed, text) => { expect(readDestination(typed)).toMatchObject({ ok: true, text, assumed: true }) })
-  it.each(['https://shop.example', 'http://shop.example/a.b'])('%s is taken as it stands', (typed) => { expect(readDestination(typed)).toMatchObject({ ok: true, text: typed, assumed: false }) })
+    ['shop.example/sale', 'https://shop.example/sale'],
+    [' shop.example ', 'https://shop.example'],
+    ['shop.example:8080/a?b=c#d', 'https://shop.example:8080/a?b=c#d'],
+    ['müller.example/ä', 'https://müller.example/ä'],
+    ['go.shop.example/{country}', 'https://go.shop.example/{country}'],
+  ])('%s is taken as %s, and says so', (typed, text) => {
+    expect(readDestination(typed)).toMatchObject({ ok: true, text, assumed: true })
+  })
+  it.each(['https://shop.example', 'http://shop.example/a.b'])('%s is taken as it stands', (typed) => {
+    expect(readDestination(typed)).toMatchObject({ ok: true, text: typed, assumed: false })
+  })
   it('leads back to the front door in any spelling of its address', () => {
-    for (const typed of ['http://[::ffff:127.0.0.1]:4001/x', 'http://[::7f00:1]:4001', 'http://0.0.0.0:4001', 'http://a.localhost:4001', 'localhost.:4001']) {
+    for (const typed of [
+      'http://[::ffff:127.0.0.1]:4001/x',
+      'http://[::7f00:1]:4001',
+      'http://0.0.0.0:4001',
+      'http://a.localhost:4001',
+      'localhost.:4001',
+    ]) {
       expect([typed, readDestination(typed, ['http://localhost:4001'])]).toMatchObject([typed, { ok: false }])
     }
-    expect(readDestination('http://[::ffff:203.0.113.7]/x', ['http://203.0.113.7'])).toMatchObject({ ok: false, fault: 'front-door' })
+    expect(readDestination('http://[::ffff:203.0.113.7]/x', ['http://203.0.113.7'])).toMatchObject({
+      ok: false,
+      fault: 'front-door',
+    })
   })
 })
 
@@ -77,9 +93,18 @@ describe('reading a destination', () => {
   })
 
   it('never throws, and takes only what a browser can open', () => {
-    fc.assert(fc.property(fc.oneof(fc.string({ unit: 'binary' }), fc.webUrl(), fc.string().map((rest) => `https://${rest}`)), (typed) => {
-      const reading = readDestination(typed, DOORS)
-      if (reading.ok) expect(['http:', 'https:']).toContain(new URL(reading.url.href).protocol)
-    }))
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string({ unit: 'binary' }),
+          fc.webUrl(),
+          fc.string().map((rest) => `https://${rest}`),
+        ),
+        (typed) => {
+          const reading = readDestination(typed, DOORS)
+          if (reading.ok) expect(['http:', 'https:']).toContain(new URL(reading.url.href).protocol)
+        },
+      ),
+    )
   })
 })

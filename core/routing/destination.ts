@@ -5,7 +5,14 @@ import { hasPlaceholderInHost } from './placeholders.ts'
 export const DESTINATION_MAX = 2048
 
 export type DestinationFault =
-  | 'empty' | 'too-long' | 'control-characters' | 'not-an-address' | 'not-http' | 'no-host' | 'placeholder-host' | 'front-door'
+  | 'empty'
+  | 'too-long'
+  | 'control-characters'
+  | 'not-an-address'
+  | 'not-http'
+  | 'no-host'
+  | 'placeholder-host'
+  | 'front-door'
 
 const SENTENCES: Record<DestinationFault, string> = {
   empty: 'Give the address this leads to.',
@@ -14,8 +21,10 @@ const SENTENCES: Record<DestinationFault, string> = {
   'not-an-address': 'This is not a whole web address. Write it as https://example.com/page.',
   'not-http': 'Phones can only be sent to a web page: begin the address with https:// or http://.',
   'no-host': 'The address names no site. Write it as https://example.com/page.',
-  'placeholder-host': 'A placeholder may stand in the path, the query or after #, but not in the name of the site.',
-  'front-door': 'This address points back at Flimbo’s own short links and would go in a circle. Give the page it should lead to.',
+  'placeholder-host':
+    'A placeholder may stand in the path, the query or after #, but not in the name of the site.',
+  'front-door':
+    'This address points back at Flimbo’s own short links and would go in a circle. Give the page it should lead to.',
 }
 
 export type DestinationReading =
@@ -35,7 +44,10 @@ const V4_WITHIN = /^\[::(?:ffff:)?([0-9a-f]{1,4}):([0-9a-f]{1,4})\]$/
 /** The host that an address means, in one spelling. */
 function hostOf({ hostname }: URL): string {
   const [, high, low] = V4_WITHIN.exec(hostname) ?? []
-  const bytes = high === undefined || low === undefined ? null : [high, low].flatMap((word) => [parseInt(word, 16) >> 8, parseInt(word, 16) & 255])
+  const bytes =
+    high === undefined || low === undefined
+      ? null
+      : [high, low].flatMap((word) => [parseInt(word, 16) >> 8, parseInt(word, 16) & 255])
   const host = bytes?.join('.') ?? hostname.replace(/\.$/, '')
   return LOOPBACK.test(host) ? 'localhost' : host
 }
@@ -52,7 +64,9 @@ export function leadsTo(url: URL, origins: readonly string[]): boolean {
 
 /** Whether a text is the name of a site, with what may follow it, and only begins with no scheme: `shop.example/sale`. */
 function lacksOnlyScheme(text: string): boolean {
-  return /^(?![a-z][a-z0-9+-]*:(?!\d+(?:[/?#]|$)))[^\s/?#:@\\.][^\s/?#:@\\]*\.[\p{L}][^\s/?#:@\\]*(:\d+)?([/?#]\S*)?$/iu.test(text)
+  return /^(?![a-z][a-z0-9+-]*:(?!\d+(?:[/?#]|$)))[^\s/?#:@\\.][^\s/?#:@\\]*\.[\p{L}][^\s/?#:@\\]*(:\d+)?([/?#]\S*)?$/iu.test(
+    text,
+  )
 }
 
 /**

@@ -8,10 +8,18 @@ import { decide, plainArrival, type Arrival, type Decision } from './decide.ts'
 /** A made-up scan: where, on what, in which language and when. Nothing of it is ever counted. */
 export const rehearsal = z.strictObject({
   place: z.strictObject({
-    country: z.string().max(2), region: z.string().max(100), city: z.string().max(100),
-    latitude: z.number().min(-90).max(90).nullable(), longitude: z.number().min(-180).max(180).nullable(),
+    country: z.string().max(2),
+    region: z.string().max(100),
+    city: z.string().max(100),
+    latitude: z.number().min(-90).max(90).nullable(),
+    longitude: z.number().min(-180).max(180).nullable(),
   }),
-  device: z.strictObject({ type: z.enum(DEVICE_TYPES), system: line('a system', 40), systemVersion: line('a version', 40), browser: line('a browser', 60) }),
+  device: z.strictObject({
+    type: z.enum(DEVICE_TYPES),
+    system: line('a system', 40),
+    systemVersion: line('a version', 40),
+    browser: line('a browser', 60),
+  }),
   languages: z.array(z.string().max(35)).max(10),
   /** On the clock of `zone`; empty for the moment it is run. */
   at: z.union([localMoment, z.literal('')]),
@@ -32,22 +40,39 @@ export const expectation = z.strictObject({
 export type Expectation = z.infer<typeof expectation>
 
 /** The arrival a rehearsal stands for; behind a password, as if it had been given. */
-export function arrivalOf({ place, device, languages, at, zone, repeat, query }: Rehearsal, now: number): Arrival {
+export function arrivalOf(
+  { place, device, languages, at, zone, repeat, query }: Rehearsal,
+  now: number,
+): Arrival {
   return plainArrival(at === '' ? now : momentOf(zone, at), {
-    place, device, languages, repeat, query, unlocked: true, precise: 'refused', visitor: '00000000000000ff',
+    place,
+    device,
+    languages,
+    repeat,
+    query,
+    unlocked: true,
+    precise: 'refused',
+    visitor: '00000000000000ff',
   })
 }
 
 const MESSAGES = {
-  paused: 'a page that says the code is paused', deleted: 'a page that says the code was withdrawn', early: 'a page that says it has not begun',
-  over: 'a page that says it is over', full: 'a page that says everything is taken', 'full-today': 'a page that says everything is taken today',
+  paused: 'a page that says the code is paused',
+  deleted: 'a page that says the code was withdrawn',
+  early: 'a page that says it has not begun',
+  over: 'a page that says it is over',
+  full: 'a page that says everything is taken',
+  'full-today': 'a page that says everything is taken today',
 } as const
 
 /** Where a decision leads, in one line: the address with its query, or the message shown. */
 export function leadsWhere(decision: Decision): string {
   if (decision.kind === 'redirect') return decision.address
   if (decision.kind === 'page') return `the page “${decision.page.name}”`
-  if (decision.kind === 'ask') return decision.ask === 'password' ? 'a page that asks for the password' : 'a page that asks where the phone is'
+  if (decision.kind === 'ask')
+    return decision.ask === 'password'
+      ? 'a page that asks for the password'
+      : 'a page that asks where the phone is'
   return decision.message === 'own' ? `the message “${decision.title}”` : MESSAGES[decision.message]
 }
 
@@ -57,9 +82,16 @@ export function withoutQuery(address: string): string {
 }
 
 /** The expectations that a route would not meet, and where they would lead instead. Tags are not looked at. */
-export function brokenExpectations(expectations: readonly Expectation[], code: CompiledCode, route: CompiledRoute, now: number): { name: string; expected: string; would: string }[] {
+export function brokenExpectations(
+  expectations: readonly Expectation[],
+  code: CompiledCode,
+  route: CompiledRoute,
+  now: number,
+): { name: string; expected: string; would: string }[] {
   return expectations.flatMap(({ name, rehearsal: given, leads }) => {
     const would = leadsWhere(decide({ code, route }, arrivalOf(given, now)))
-    return withoutQuery(would) === withoutQuery(leads) ? [] : [{ name, expected: withoutQuery(leads), would: withoutQuery(would) }]
+    return withoutQuery(would) === withoutQuery(leads)
+      ? []
+      : [{ name, expected: withoutQuery(leads), would: withoutQuery(would) }]
   })
 }

@@ -20,5 +20,9 @@ export function forecastLimit(daily: readonly number[], remaining: number): Fore
   if (n < 3 || pace <= 0) return null
   const variance = Math.max(pace, daily.reduce((sum, scans) => sum + (scans - pace) ** 2, 0) / (n - 1))
   const margin = Z95 * Math.sqrt(variance / n)
-  return { expected: remaining / pace, earliest: remaining / (pace + margin), latest: pace > margin ? remaining / (pace - margin) : Infinity }
+  return {
+    expected: remaining / pace,
+    earliest: remaining / (pace + margin),
+    latest: pace > margin ? remaining / (pace - margin) : Infinity,
+  }
 }

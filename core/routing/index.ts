@@ -5,7 +5,16 @@ export type { TagClash, Tagged } from './address.ts'
 export { boundNotices, SOON_DAYS } from './bounds.ts'
 export type { BoundNotice } from './bounds.ts'
 export { compile, compileCode, compileRoute, ONWARD_MAX } from './compile.ts'
-export type { CodeSettings, Compiled, CompiledCode, CompiledLane, CompiledRoute, FindRoute, LinkedPage, RouteSettings } from './compile.ts'
+export type {
+  CodeSettings,
+  Compiled,
+  CompiledCode,
+  CompiledLane,
+  CompiledRoute,
+  FindRoute,
+  LinkedPage,
+  RouteSettings,
+} from './compile.ts'
 export { draftChange, newRoute, route, ROUTE_SORTS, routeChange, routesApi, state } from './contract.ts'
 export type { BoundRow, Effect, ExitTally, Route, RouteChange, WholeRoute, RouteName } from './contract.ts'
 export { decide, isLetThrough, NONE_TAKEN, plainArrival } from './decide.ts'
@@ -13,13 +22,34 @@ export type { Arrival, Decision, MessageName, Reason, Taken } from './decide.ts'
 export { DESTINATION_MAX, leadsTo, readDestination } from './destination.ts'
 export type { DestinationFault, DestinationReading } from './destination.ts'
 export { destination } from './destinationField.ts'
-export { arrivalOf, brokenExpectations, expectation, leadsWhere, rehearsal, withoutQuery } from './expectations.ts'
+export {
+  arrivalOf,
+  brokenExpectations,
+  expectation,
+  leadsWhere,
+  rehearsal,
+  withoutQuery,
+} from './expectations.ts'
 export type { Expectation, Rehearsal } from './expectations.ts'
 export { forecastLimit } from './forecast.ts'
 export type { Forecast } from './forecast.ts'
-export { addressInWords, answerInWords, changesInWords, laneInWords, lifeInWords, NO_NAMES, outcomeInWords } from './inWords.ts'
+export {
+  addressInWords,
+  answerInWords,
+  changesInWords,
+  laneInWords,
+  lifeInWords,
+  NO_NAMES,
+  outcomeInWords,
+} from './inWords.ts'
 export type { Names } from './inWords.ts'
-export { addressFiller, fillPlaceholders, hasPlaceholders, PLACEHOLDERS, placeholdersIn } from './placeholders.ts'
+export {
+  addressFiller,
+  fillPlaceholders,
+  hasPlaceholders,
+  PLACEHOLDERS,
+  placeholdersIn,
+} from './placeholders.ts'
 export type { Placeholder } from './placeholders.ts'
 export { reviewRoute } from './review.ts'
 export type { ReviewFinding } from './review.ts'
@@ -27,7 +57,23 @@ export { differences, revision } from './revision.ts'
 export type { Difference, Revision } from './revision.ts'
 export { laneSetsApi, laneSet } from './laneSets.ts'
 export type { LaneSet } from './laneSets.ts'
-export { allLanes, answersOf, EXITS, isSameRoute, lane, LANES_MAX, lanesOfSet, life, NO_RULES, openLife, pagesLedTo, routesLedTo, rules, VARIANTS_MAX, WEIGHT_MAX } from './rules.ts'
+export {
+  allLanes,
+  answersOf,
+  EXITS,
+  isSameRoute,
+  lane,
+  LANES_MAX,
+  lanesOfSet,
+  life,
+  NO_RULES,
+  openLife,
+  pagesLedTo,
+  routesLedTo,
+  rules,
+  VARIANTS_MAX,
+  WEIGHT_MAX,
+} from './rules.ts'
 export type { Answer, Lane, LaneOutcome, Life, Rules, Variant } from './rules.ts'
 export { chooseVariant } from './split.ts'
 export { STATES } from './state.ts'

@@ -6,12 +6,19 @@ const values = (content: string) => ({ country: 'DE', language: 'de-AT', code: '
 
 describe('placeholders of an address', () => {
   it('are known by name, once each, however the parser writes them', () => {
-    expect(placeholdersIn(new URL('https://saltmarsh.example/{country}/{x}?a={content}&b={CONTENT}').href)).toEqual(['country', 'content'])
+    expect(
+      placeholdersIn(new URL('https://saltmarsh.example/{country}/{x}?a={content}&b={CONTENT}').href),
+    ).toEqual(['country', 'content'])
     expect(hasPlaceholders('https://saltmarsh.example/{place}')).toBe(false)
   })
 
   it('may not choose the site', () => {
-    for (const address of ['https://{country}.saltmarsh.example/', 'https://saltmarsh.example:{code}/', 'https://{content}/']) expect(readDestination(address)).toMatchObject({ ok: false, fault: 'placeholder-host' })
+    for (const address of [
+      'https://{country}.saltmarsh.example/',
+      'https://saltmarsh.example:{code}/',
+      'https://{content}/',
+    ])
+      expect(readDestination(address)).toMatchObject({ ok: false, fault: 'placeholder-host' })
     expect(readDestination('https://saltmarsh.example/{country}').ok).toBe(true)
   })
 
@@ -24,13 +31,33 @@ describe('placeholders of an address', () => {
     ['https://x.example/#{content}', 'a b', 'https://x.example/#a%20b'],
     ['https://x.example/{content}', '', 'https://x.example/'],
     ['https://x.example/?v={content}', '{code}', 'https://x.example/?v=%7Bcode%7D'],
-  ])('in %s, %j gives %s', (address, content, filled) => { expect(fillPlaceholders(new URL(address).href, values(content))).toBe(filled) })
+  ])('in %s, %j gives %s', (address, content, filled) => {
+    expect(fillPlaceholders(new URL(address).href, values(content))).toBe(filled)
+  })
 
   it('come out as they went in, and leave the rest of the address alone', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 40 }).filter((text) => !/^\.+$/.test(text)), (content) => {
-      const filled = new URL(fillPlaceholders(new URL('https://saltmarsh.example/p/{content}/q?v={content}&w=1#{content}').href, values(content)))
-      expect([filled.origin, filled.pathname.split('/').length, decodeURIComponent(filled.pathname.split('/')[2] ?? '')]).toEqual(['https://saltmarsh.example', 4, content])
-      expect([filled.searchParams.get('v'), filled.searchParams.get('w'), decodeURIComponent(filled.hash.slice(1))]).toEqual([content, '1', content])
-    }))
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme', maxLength: 40 }).filter((text) => !/^\.+$/.test(text)),
+        (content) => {
+          const filled = new URL(
+            fillPlaceholders(
+              new URL('https://saltmarsh.example/p/{content}/q?v={content}&w=1#{content}').href,
+              values(content),
+            ),
+          )
+          expect([
+            filled.origin,
+            filled.pathname.split('/').length,
+            decodeURIComponent(filled.pathname.split('/')[2] ?? ''),
+          ]).toEqual(['https://saltmarsh.example', 4, content])
+          expect([
+            filled.searchParams.get('v'),
+            filled.searchParams.get('w'),
+            decodeURIComponent(filled.hash.slice(1)),
+          ]).toEqual([content, '1', content])
+        },
+      ),
+    )
   })
 })

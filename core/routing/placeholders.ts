@@ -34,7 +34,9 @@ const inQuery = (value: string) => new URLSearchParams([['', value]]).toString()
  *
  * @returns a function of an address as the WHATWG parser writes it, and the values
  */
-export function addressFiller<Name extends string>(names: readonly Name[]): (address: string, values: Readonly<Record<Name, string>>) => string {
+export function addressFiller<Name extends string>(
+  names: readonly Name[],
+): (address: string, values: Readonly<Record<Name, string>>) => string {
   const any = new RegExp(namesIn(names), 'gi')
   return (address, values) => {
     const fragment = address.indexOf('#') < 0 ? address.length : address.indexOf('#')
@@ -50,4 +52,5 @@ export function addressFiller<Name extends string>(names: readonly Name[]): (add
 }
 
 /** Fills what an address takes from the scan. */
-export const fillPlaceholders: (address: string, values: PlaceholderValues) => string = addressFiller(PLACEHOLDERS)
+export const fillPlaceholders: (address: string, values: PlaceholderValues) => string =
+  addressFiller(PLACEHOLDERS)

@@ -3,9 +3,16 @@ import { differences } from './index.ts'
 
 describe('the differences of a revision', () => {
   it('are the fields that changed', () => {
-    expect(differences({ before: { name: 'a', state: 'live', rules: { lanes: [] } }, after: { name: 'b', state: 'live', rules: { lanes: [] } } })).toEqual([{ field: 'name', was: 'a', is: 'b' }])
+    expect(
+      differences({
+        before: { name: 'a', state: 'live', rules: { lanes: [] } },
+        after: { name: 'b', state: 'live', rules: { lanes: [] } },
+      }),
+    ).toEqual([{ field: 'name', was: 'a', is: 'b' }])
   })
   it('are all fields of the first one', () => {
-    expect(differences({ before: null, after: { name: 'a' } })).toEqual([{ field: 'name', was: undefined, is: 'a' }])
+    expect(differences({ before: null, after: { name: 'a' } })).toEqual([
+      { field: 'name', was: undefined, is: 'a' },
+    ])
   })
 })

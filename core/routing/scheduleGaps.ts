@@ -3,7 +3,8 @@ import { leavesOf, minutesOf, WEEKDAYS, withinHours, type Condition } from '../c
 const STEP = 5
 const DAY = 1440
 
-const time = (minute: number) => `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
+const time = (minute: number) =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
 const moment = (minute: number) => `${WEEKDAYS[Math.floor(minute / DAY) % 7] ?? ''} ${time(minute % DAY)}`
 
 /**
@@ -15,7 +16,10 @@ export function scheduleGaps(conditions: readonly Condition[]): string[] {
   const hours = conditions.flatMap(leavesOf).filter((leaf) => leaf.kind === 'hours')
   if (hours.length < 2 || new Set(hours.map(({ zone }) => zone)).size > 1) return []
   const sets = hours.map(({ days, from, upTo }) => [new Set(days), minutesOf(from), minutesOf(upTo)] as const)
-  const covered = (minute: number) => sets.some(([days, from, upTo]) => withinHours({ weekday: Math.floor(minute / DAY) + 1, minute: minute % DAY }, days, from, upTo))
+  const covered = (minute: number) =>
+    sets.some(([days, from, upTo]) =>
+      withinHours({ weekday: Math.floor(minute / DAY) + 1, minute: minute % DAY }, days, from, upTo),
+    )
   const gaps: { from: number; upTo: number }[] = []
   for (let minute = 0; minute < 7 * DAY; minute += STEP) {
     if (covered(minute)) continue

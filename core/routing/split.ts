@@ -30,7 +30,11 @@ function stir(hash: number): number {
  *
  * @param split tells one split from another, so that they do not sort visitors alike
  */
-export function chooseVariant<V extends Weighted>(variants: readonly V[], visitor: string, split: string): V | null {
+export function chooseVariant<V extends Weighted>(
+  variants: readonly V[],
+  visitor: string,
+  split: string,
+): V | null {
   let best: V | null = null
   let highest = -1
   const seed = fnv1a(`${split}\u0000${visitor}`)

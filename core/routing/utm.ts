@@ -15,7 +15,10 @@ export function utmValue(what: string) {
 }
 
 /** A piece's UTM values, the campaign's own among them. */
-export function utmOf({ source, medium, term, content }: Omit<UtmValues, 'campaign'>, campaign: string): UtmValues {
+export function utmOf(
+  { source, medium, term, content }: Omit<UtmValues, 'campaign'>,
+  campaign: string,
+): UtmValues {
   return { source, medium, campaign, term, content }
 }
 
@@ -34,6 +37,8 @@ export type ExtraValues = Readonly<Record<string, string>>
 
 /** Every pair a code adds to its destination: UTM values in their fixed order, then the workspace's own by name. */
 export function tagPairs(utm: UtmValues, extra: ExtraValues = {}): [name: string, value: string][] {
-  const own = Object.entries(extra).filter(([, value]) => value !== '').sort(([a], [b]) => (a < b ? -1 : 1))
+  const own = Object.entries(extra)
+    .filter(([, value]) => value !== '')
+    .sort(([a], [b]) => (a < b ? -1 : 1))
   return [...utmPairs(utm), ...own]
 }

@@ -4,7 +4,19 @@ import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './deviceTypes.ts'
 
 /** What a scan was answered with: the way on, or a page and why. */
-export const OUTCOMES = ['redirect', 'paused', 'deleted', 'early', 'over', 'full', 'full-today', 'message', 'page', 'password', 'location'] as const
+export const OUTCOMES = [
+  'redirect',
+  'paused',
+  'deleted',
+  'early',
+  'over',
+  'full',
+  'full-today',
+  'message',
+  'page',
+  'password',
+  'location',
+] as const
 export type Outcome = (typeof OUTCOMES)[number]
 
 /** One scan as it is kept: no network address, no user agent, no visitor. */
@@ -73,35 +85,72 @@ export const scanFilter = z.strictObject({
 export const liveEvent = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('scans'),
-    scans: z.array(z.object({ codeId: z.int(), routeId: z.int(), campaignId: z.int(), at: z.int(), count: z.int(), uniques: z.int(), apart: z.int() })),
+    scans: z.array(
+      z.object({
+        codeId: z.int(),
+        routeId: z.int(),
+        campaignId: z.int(),
+        at: z.int(),
+        count: z.int(),
+        uniques: z.int(),
+        apart: z.int(),
+      }),
+    ),
   }),
   z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code', 'page']), id: z.int() }),
 ])
 export type LiveEvent = z.infer<typeof liveEvent>
 
-const knownPlace = z.object({ country: z.string(), region: z.string(), city: z.string(), latitude: z.number(), longitude: z.number() })
+const knownPlace = z.object({
+  country: z.string(),
+  region: z.string(),
+  city: z.string(),
+  latitude: z.number(),
+  longitude: z.number(),
+})
 export type KnownPlace = z.infer<typeof knownPlace>
 
 export const scansApi = {
   places: endpoint({
-    method: 'GET', path: '/places', room: 'scans', summary: 'Real cities that scans can come from, or regions, by the beginning of their name; the largest first',
-    query: z.strictObject({ q: z.string().min(1).max(100), kind: z.enum(['city', 'region']).default('city') }), answer: z.object({ rows: z.array(knownPlace) }),
+    method: 'GET',
+    path: '/places',
+    room: 'scans',
+    summary:
+      'Real cities that scans can come from, or regions, by the beginning of their name; the largest first',
+    query: z.strictObject({
+      q: z.string().min(1).max(100),
+      kind: z.enum(['city', 'region']).default('city'),
+    }),
+    answer: z.object({ rows: z.array(knownPlace) }),
   }),
   list: endpoint({
-    method: 'GET', path: '/scans', room: 'scans', summary: 'The scans behind a figure, row by row',
+    method: 'GET',
+    path: '/scans',
+    room: 'scans',
+    summary: 'The scans behind a figure, row by row',
     query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasOneScope, ONE_SCOPE),
     answer: pageOf(scan),
   }),
   csv: endpoint({
-    method: 'GET', path: '/scans.csv', room: 'scans', summary: 'The same scans as a CSV file (RFC 4180)',
-    query: scanFilter.refine(hasOneScope, ONE_SCOPE), answers: 'text/csv',
+    method: 'GET',
+    path: '/scans.csv',
+    room: 'scans',
+    summary: 'The same scans as a CSV file (RFC 4180)',
+    query: scanFilter.refine(hasOneScope, ONE_SCOPE),
+    answers: 'text/csv',
   }),
   pulse: endpoint({
-    method: 'GET', path: '/pulse', room: 'scans', summary: 'Counted scans a minute over the last hour, the current minute last',
+    method: 'GET',
+    path: '/pulse',
+    room: 'scans',
+    summary: 'Counted scans a minute over the last hour, the current minute last',
     answer: z.object({ minutes: z.array(z.int()).length(60), total: z.int() }),
   }),
   events: endpoint({
-    method: 'GET', path: '/events', room: 'scans', summary: 'Live events (server-sent events of the HTML Standard)',
+    method: 'GET',
+    path: '/events',
+    room: 'scans',
+    summary: 'Live events (server-sent events of the HTML Standard)',
     answers: 'text/event-stream',
   }),
 }

@@ -12,11 +12,31 @@ export interface Device {
 }
 
 const TYPES: Readonly<Record<string, DeviceType>> = {
-  mobile: 'phone', tablet: 'tablet', smarttv: 'television', wearable: 'watch', console: 'other', embedded: 'other', xr: 'other',
+  mobile: 'phone',
+  tablet: 'tablet',
+  smarttv: 'television',
+  wearable: 'watch',
+  console: 'other',
+  embedded: 'other',
+  xr: 'other',
 }
 /** Systems that run on a desk; anything else without a device type is "other". */
-const DESK_SYSTEMS = new Set(['Windows', 'macOS', 'ChromeOS', 'Linux', 'Ubuntu', 'Debian', 'Fedora', 'FreeBSD', 'OpenBSD'])
-const SYSTEM_NAMES: Readonly<Record<string, string>> = { 'Mac OS': 'macOS', 'Chromium OS': 'ChromeOS', 'Chrome OS': 'ChromeOS' }
+const DESK_SYSTEMS = new Set([
+  'Windows',
+  'macOS',
+  'ChromeOS',
+  'Linux',
+  'Ubuntu',
+  'Debian',
+  'Fedora',
+  'FreeBSD',
+  'OpenBSD',
+])
+const SYSTEM_NAMES: Readonly<Record<string, string>> = {
+  'Mac OS': 'macOS',
+  'Chromium OS': 'ChromeOS',
+  'Chrome OS': 'ChromeOS',
+}
 
 /** A version is digits and points, and short; whatever else stands in its place is not kept. */
 const VERSION = /^[\d.]{1,20}/

@@ -1,6 +1,15 @@
 export { APART, apartKind, programKind } from './apart.ts'
 export type { Apart, RequestSigns } from './apart.ts'
-export { hasOneScope, liveEvent, ONE_SCOPE, OUTCOMES, scan, scanFilter, scansApi, scopeFields } from './contract.ts'
+export {
+  hasOneScope,
+  liveEvent,
+  ONE_SCOPE,
+  OUTCOMES,
+  scan,
+  scanFilter,
+  scansApi,
+  scopeFields,
+} from './contract.ts'
 export type { KnownPlace, LiveEvent, Outcome, Scan, Scope } from './contract.ts'
 export { deviceOf } from './device.ts'
 export type { Device } from './device.ts'

@@ -27,7 +27,9 @@ export function acceptedLanguages(header: string): LanguageRange[] {
     .split(',')
     .flatMap((item) => {
       const [range = '', ...parameters] = item.split(';').map((part) => part.trim())
-      const weight = parameters.map((p) => /^q=(0(?:\.\d{0,3})?|1(?:\.0{0,3})?)$/i.exec(p)?.[1]).find((q) => q !== undefined)
+      const weight = parameters
+        .map((p) => /^q=(0(?:\.\d{0,3})?|1(?:\.0{0,3})?)$/i.exec(p)?.[1])
+        .find((q) => q !== undefined)
       const tag = range === '*' || range === '' ? null : canonical(range)
       return tag === null ? [] : [{ tag, weight: weight === undefined ? 1 : Number(weight) }]
     })

@@ -16,4 +16,5 @@ export interface Place {
 export const NOWHERE: Place = { country: '', region: '', city: '', latitude: null, longitude: null }
 
 /** What to say wherever a city shows. */
-export const PLACE_NOTE = 'Places come from network addresses and are approximate: often the operator’s nearest exchange.'
+export const PLACE_NOTE =
+  'Places come from network addresses and are approximate: often the operator’s nearest exchange.'

@@ -9,13 +9,19 @@ import { encode, fullSide, LEVELS, rasterise, type QrSymbol } from './index.ts'
 // Two decoders that share nothing with the encoder or with each other.
 beforeAll(async () => {
   const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) }, fireImmediately: true })
+  await prepareZXingModule({
+    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
+    fireImmediately: true,
+  })
 })
 
 function picture(symbol: QrSymbol, scale: number) {
   const width = fullSide(symbol.side) * scale
   const data = new Uint8ClampedArray(width * width * 4)
-  rasterise(symbol, scale).forEach((value, i) => { data.fill(value, i * 4, i * 4 + 3); data[i * 4 + 3] = 255 })
+  rasterise(symbol, scale).forEach((value, i) => {
+    data.fill(value, i * 4, i * 4 + 3)
+    data[i * 4 + 3] = 255
+  })
   return { data, width, height: width, colorSpace: 'srgb' as const }
 }
 
@@ -30,13 +36,19 @@ describe.each(LEVELS)('every version at level %s', (level) => {
   it('reads the same in both decoders', async () => {
     for (let version = 1; version <= 40; version++) {
       const text = `HTTP://A/${String(version)}`
-      expect([version, ...await readByTwo(encode(text, level, version))]).toEqual([version, text, text])
+      expect([version, ...(await readByTwo(encode(text, level, version)))]).toEqual([version, text, text])
     }
   }, 120_000)
 })
 
 describe('texts of every mode', () => {
-  const texts = ['4711', 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'https://saltmarsh.example/ä?b=ü#ß', 'A'.repeat(500), '灯台守']
+  const texts = [
+    '4711',
+    'HTTPS://GO.SALTMARSH.EXAMPLE/PIER',
+    'https://saltmarsh.example/ä?b=ü#ß',
+    'A'.repeat(500),
+    '灯台守',
+  ]
   it.each(texts)('read back: %s', async (text) => {
     expect(await readByTwo(encode(text, 'M'))).toEqual([text, text])
   })

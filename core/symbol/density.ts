@@ -18,7 +18,9 @@ function textBits(text: string): number {
   const mode = modeOf(text)
   if (mode === 'byte') return new TextEncoder().encode(text).length * 8
   const n = text.length
-  return mode === 'alphanumeric' ? Math.floor(n / 2) * 11 + (n % 2) * 6 : Math.floor(n / 3) * 10 + (n % 3 === 0 ? 0 : n % 3 === 1 ? 4 : 7)
+  return mode === 'alphanumeric'
+    ? Math.floor(n / 2) * 11 + (n % 2) * 6
+    : Math.floor(n / 3) * 10 + (n % 3 === 0 ? 0 : n % 3 === 1 ? 4 : 7)
 }
 
 /**
@@ -65,7 +67,11 @@ export interface Densities {
 
 export function densities(longAddress: string, shortLink: string, level: Level, mm: number): Densities {
   // A link people read keeps its scheme and host small; the slug's case does not change the mode any more.
-  return { long: density(longAddress, level, mm), mixedCase: density(shortLink, level, mm), upperCase: density(shortLink.toUpperCase(), level, mm) }
+  return {
+    long: density(longAddress, level, mm),
+    mixedCase: density(shortLink, level, mm),
+    upperCase: density(shortLink.toUpperCase(), level, mm),
+  }
 }
 
 /** How far away a symbol of a side can be scanned, in metres: ten times its side. Common practice, no published source. */
@@ -74,7 +80,12 @@ export function scanningDistanceM(mm: number): number {
 }
 
 /** What speaks against printing a symbol so small; null where nothing does. */
-export function sizeWarning(printedLink: string, level: Level, mm: number, viewingM: number | null): string | null {
+export function sizeWarning(
+  printedLink: string,
+  level: Level,
+  mm: number,
+  viewingM: number | null,
+): string | null {
   const printed = density(printedLink, level, mm)
   if (printed && printed.moduleMm < MODULE_MM_MIN) {
     const least = Math.ceil(MODULE_MM_MIN * fullSide(printed.side))

@@ -1,6 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { encode, fullSide, LEVELS, outlinePath, QUIET_ZONE, rasterise, rasterPlan, RASTER_SIDE_MAX, RasterTooLarge, symbolSvg } from './index.ts'
+import {
+  encode,
+  fullSide,
+  LEVELS,
+  outlinePath,
+  QUIET_ZONE,
+  rasterise,
+  rasterPlan,
+  RASTER_SIDE_MAX,
+  RasterTooLarge,
+  symbolSvg,
+} from './index.ts'
 
 /** Fills a path of unit steps by the even-odd rule, along rows through module centres: an own, other way to read it. */
 function filled(path: string, side: number): boolean[][] {
@@ -23,39 +34,65 @@ function filled(path: string, side: number): boolean[][] {
       x = startX
     }
   }
-  return crossings.map((line) => Array.from({ length: side }, (_, i) => [...line].filter((at) => at <= i).length % 2 === 1))
+  return crossings.map((line) =>
+    Array.from({ length: side }, (_, i) => [...line].filter((at) => at <= i).length % 2 === 1),
+  )
 }
 
-const matrix = fc.integer({ min: 1, max: 12 }).chain((side) => fc.array(fc.array(fc.boolean(), { minLength: side, maxLength: side }), { minLength: side, maxLength: side }).map((modules) => ({ modules, side })))
+const matrix = fc.integer({ min: 1, max: 12 }).chain((side) =>
+  fc
+    .array(fc.array(fc.boolean(), { minLength: side, maxLength: side }), {
+      minLength: side,
+      maxLength: side,
+    })
+    .map((modules) => ({ modules, side })),
+)
 
 describe('the outline of a symbol', () => {
   it('fills exactly the dark modules, inside the quiet zone', () => {
-    fc.assert(fc.property(matrix, ({ modules, side }) => {
-      const drawn = filled(outlinePath({ modules, side }), fullSide(side))
-      drawn.forEach((row, y) => { row.forEach((dark, x) => { expect(dark).toBe(modules[y - QUIET_ZONE]?.[x - QUIET_ZONE] ?? false) }) })
-    }))
+    fc.assert(
+      fc.property(matrix, ({ modules, side }) => {
+        const drawn = filled(outlinePath({ modules, side }), fullSide(side))
+        drawn.forEach((row, y) => {
+          row.forEach((dark, x) => {
+            expect(dark).toBe(modules[y - QUIET_ZONE]?.[x - QUIET_ZONE] ?? false)
+          })
+        })
+      }),
+    )
   })
 
   it('is one path with far fewer corners than modules', () => {
     const symbol = encode('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'M')
     const svg = symbolSvg(symbol, 30, 'Pier poster')
     expect(svg.match(/<path/g)).toHaveLength(1)
-    expect(svg).toContain(`width="30mm" height="30mm" viewBox="0 0 ${String(fullSide(symbol.side))} ${String(fullSide(symbol.side))}"`)
+    expect(svg).toContain(
+      `width="30mm" height="30mm" viewBox="0 0 ${String(fullSide(symbol.side))} ${String(fullSide(symbol.side))}"`,
+    )
   })
 
   it('escapes its title', () => {
-    expect(symbolSvg(encode('A', 'M'), 30, '<Bow & Stern>')).toContain('<title>&lt;Bow &amp; Stern&gt;</title>')
+    expect(symbolSvg(encode('A', 'M'), 30, '<Bow & Stern>')).toContain(
+      '<title>&lt;Bow &amp; Stern&gt;</title>',
+    )
   })
 })
 
 describe('the pixels of a symbol', () => {
   it('are whole ones a module, at least as fine as asked, and exactly as wide', () => {
-    fc.assert(fc.property(fc.integer({ min: 21, max: 177 }), fc.double({ min: 5, max: 100, noNaN: true }), fc.integer({ min: 36, max: 1200 }), (side, mm, dpi) => {
-      const plan = rasterPlan(side, mm, dpi)
-      expect(plan.pixels).toBe(plan.scale * fullSide(side))
-      expect(plan.dpi).toBeGreaterThanOrEqual(dpi * (1 - 1e-6))
-      expect((plan.pixels / plan.dpi) * 25.4).toBeCloseTo(mm, 6)
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 21, max: 177 }),
+        fc.double({ min: 5, max: 100, noNaN: true }),
+        fc.integer({ min: 36, max: 1200 }),
+        (side, mm, dpi) => {
+          const plan = rasterPlan(side, mm, dpi)
+          expect(plan.pixels).toBe(plan.scale * fullSide(side))
+          expect(plan.dpi).toBeGreaterThanOrEqual(dpi * (1 - 1e-6))
+          expect((plan.pixels / plan.dpi) * 25.4).toBeCloseTo(mm, 6)
+        },
+      ),
+    )
   })
 
   it('are refused where they would be too many', () => {
@@ -69,9 +106,11 @@ describe('the pixels of a symbol', () => {
     const pixels = rasterise(symbol, scale)
     const width = fullSide(symbol.side) * scale
     const drawn = filled(outlinePath(symbol), fullSide(symbol.side))
-    for (let y = 0; y < width; y++) for (let x = 0; x < width; x++) {
-      if ((pixels[y * width + x] === 0) !== drawn[Math.floor(y / scale)]?.[Math.floor(x / scale)]) throw new Error(`Pixel ${String(x)}, ${String(y)} differs`)
-    }
+    for (let y = 0; y < width; y++)
+      for (let x = 0; x < width; x++) {
+        if ((pixels[y * width + x] === 0) !== drawn[Math.floor(y / scale)]?.[Math.floor(x / scale)])
+          throw new Error(`Pixel ${String(x)}, ${String(y)} differs`)
+      }
     expect(pixels).toHaveLength(width * width)
   })
 })

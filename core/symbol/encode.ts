@@ -36,7 +36,10 @@ export function modeOf(text: string): Mode {
 /** The text is longer than the largest symbol holds at its level. */
 export class SymbolTooLong extends RangeError {
   override readonly name = 'SymbolTooLong'
-  constructor(readonly level: Level, options?: ErrorOptions) {
+  constructor(
+    readonly level: Level,
+    options?: ErrorOptions,
+  ) {
     super(`This is too long for a symbol at level ${level}. Choose a lower level or a shorter text.`, options)
   }
 }

@@ -5,5 +5,12 @@ export { gain, gainPhrase } from './gain.ts'
 export type { Gain } from './gain.ts'
 export { rasterise, rasterPlan, RASTER_SIDE_MAX, RasterTooLarge } from './raster.ts'
 export type { RasterPlan } from './raster.ts'
-export { densities, density, MODULE_MM_MIN, scanningDistanceM, sizeWarning, smallestVersion } from './density.ts'
+export {
+  densities,
+  density,
+  MODULE_MM_MIN,
+  scanningDistanceM,
+  sizeWarning,
+  smallestVersion,
+} from './density.ts'
 export type { Densities, Density } from './density.ts'

@@ -19,7 +19,9 @@ export interface RasterPlan {
 export class RasterTooLarge extends RangeError {
   override readonly name = 'RasterTooLarge'
   constructor(readonly pixels: number) {
-    super(`That would be ${String(pixels)} pixels a side; ${String(RASTER_SIDE_MAX)} are the most. Choose fewer dpi or take the SVG, which has no pixels.`)
+    super(
+      `That would be ${String(pixels)} pixels a side; ${String(RASTER_SIDE_MAX)} are the most. Choose fewer dpi or take the SVG, which has no pixels.`,
+    )
   }
 }
 
@@ -31,7 +33,7 @@ export class RasterTooLarge extends RangeError {
  */
 export function rasterPlan(side: number, mm: number, dpi: number): RasterPlan {
   const full = fullSide(side)
-  const scale = Math.max(1, Math.ceil((mm / MM_PER_INCH) * dpi / full - 1e-9))
+  const scale = Math.max(1, Math.ceil(((mm / MM_PER_INCH) * dpi) / full - 1e-9))
   const pixels = scale * full
   if (pixels > RASTER_SIDE_MAX) throw new RasterTooLarge(pixels)
   return { scale, pixels, dpi: (pixels / mm) * MM_PER_INCH, mm }

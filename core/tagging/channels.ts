@@ -15,7 +15,10 @@ const condition = z.strictObject({
   field: z.enum(CHANNEL_FIELDS),
   test: z.enum(CHANNEL_TESTS),
   /** Any of these will do. */
-  values: z.array(line('a value', 150).refine((value) => value !== '', 'Give at least one value.')).min(1, 'Give at least one value.').max(100),
+  values: z
+    .array(line('a value', 150).refine((value) => value !== '', 'Give at least one value.'))
+    .min(1, 'Give at least one value.')
+    .max(100),
 })
 export type ChannelCondition = z.infer<typeof condition>
 
@@ -52,10 +55,15 @@ const TEST_WORDS = { is: 'is', contains: 'contains', begins: 'begins with', ends
 
 /** A line as a sentence: "medium is print or poster, and source contains pier". */
 export function channelSentence({ when }: ChannelRule): string {
-  return when.map(({ field, test, values }) => `${field} ${TEST_WORDS[test]} ${values.join(' or ')}`).join(', and ')
+  return when
+    .map(({ field, test, values }) => `${field} ${TEST_WORDS[test]} ${values.join(' or ')}`)
+    .join(', and ')
 }
 
-const by = (channel: string, ...media: string[]): ChannelRule => ({ channel, when: [{ field: 'medium', test: 'is', values: media }] })
+const by = (channel: string, ...media: string[]): ChannelRule => ({
+  channel,
+  when: [{ field: 'medium', test: 'is', values: media }],
+})
 
 /**
  * A table for the common media. Common practice, no published source: suites' own tables know no print,
@@ -65,7 +73,25 @@ export const USUAL_CHANNELS: readonly ChannelRule[] = [
   by('Packaging', 'packaging', 'package', 'label', 'bag', 'cup', 'bottle', 'box'),
   by('Event', 'event', 'fair', 'booth', 'festival', 'ticket'),
   by('Offline screen', 'screen', 'tv', 'dooh', 'cinema', 'slide'),
-  by('Offline print', 'print', 'poster', 'flyer', 'leaflet', 'brochure', 'magazine', 'newspaper', 'mailing', 'direct-mail', 'card', 'sign', 'banner-print', 'ooh', 'billboard', 'transit', 'qr'),
+  by(
+    'Offline print',
+    'print',
+    'poster',
+    'flyer',
+    'leaflet',
+    'brochure',
+    'magazine',
+    'newspaper',
+    'mailing',
+    'direct-mail',
+    'card',
+    'sign',
+    'banner-print',
+    'ooh',
+    'billboard',
+    'transit',
+    'qr',
+  ),
   by('Email', 'email', 'e-mail', 'newsletter'),
   by('Text message', 'sms', 'text', 'messenger'),
   by('Search ads', 'cpc', 'ppc', 'sea', 'paid-search'),

@@ -13,14 +13,29 @@ export interface PatternFields {
   readonly link: string
 }
 
-export const PATTERN_FIELDS = ['name', 'place', 'size', 'medium', 'source', 'term', 'reference', 'key', 'route', 'campaign', 'link'] as const satisfies readonly (keyof PatternFields)[]
+export const PATTERN_FIELDS = [
+  'name',
+  'place',
+  'size',
+  'medium',
+  'source',
+  'term',
+  'reference',
+  'key',
+  'route',
+  'campaign',
+  'link',
+] as const satisfies readonly (keyof PatternFields)[]
 
 /** What is wrong with a pattern such as `{place}-{size}`, in a sentence; null where nothing is. */
 export function patternFault(pattern: string): string | null {
   for (const [, name = ''] of pattern.matchAll(/\{([^{}]*)\}/g)) {
-    if (!(PATTERN_FIELDS as readonly string[]).includes(name)) return `{${name}} is no field. Use ${PATTERN_FIELDS.map((field) => `{${field}}`).join(', ')}.`
+    if (!(PATTERN_FIELDS as readonly string[]).includes(name))
+      return `{${name}} is no field. Use ${PATTERN_FIELDS.map((field) => `{${field}}`).join(', ')}.`
   }
-  return /[{}]/.test(pattern.replace(/\{[^{}]*\}/g, '')) ? 'A brace in the pattern has no partner. Write fields as {place}.' : null
+  return /[{}]/.test(pattern.replace(/\{[^{}]*\}/g, ''))
+    ? 'A brace in the pattern has no partner. Write fields as {place}.'
+    : null
 }
 
 /**
@@ -29,7 +44,11 @@ export function patternFault(pattern: string): string | null {
  */
 export function fillPattern(pattern: string, fields: PatternFields): string {
   return pattern
-    .replace(/\{([^{}]*)\}/g, (whole, name: string) => ((PATTERN_FIELDS as readonly string[]).includes(name) ? String(fields[name as keyof PatternFields]) : whole))
+    .replace(/\{([^{}]*)\}/g, (whole, name: string) =>
+      (PATTERN_FIELDS as readonly string[]).includes(name)
+        ? String(fields[name as keyof PatternFields])
+        : whole,
+    )
     .replace(/([-_ ])[-_ ]+/g, '$1')
     .replace(/^[-_ ]+|[-_ ]+$/g, '')
 }

@@ -10,7 +10,9 @@ type Tags = Pick<TaggedPiece, 'medium' | 'source' | 'campaign' | 'content' | 'te
 
 /** Everything analytics can tell two pieces by, as one text: equal for pieces that carry the same tags. */
 export function tagsKey({ medium, source, campaign, content, term, extra }: Tags): string {
-  const own = Object.entries(extra).filter(([, value]) => value !== '').sort(([a], [b]) => (a < b ? -1 : 1))
+  const own = Object.entries(extra)
+    .filter(([, value]) => value !== '')
+    .sort(([a], [b]) => (a < b ? -1 : 1))
   return JSON.stringify([medium, source, campaign, content, term, own])
 }
 
@@ -22,8 +24,14 @@ export interface TagCounts {
   count(piece: Tags, by?: 1 | -1): void
 }
 
-export function tagCounts(known: Partial<ValueCounts> = {}, sameTags?: ReadonlyMap<string, number>): TagCounts {
-  const values = Object.fromEntries(TAG_FIELDS.map((field) => [field, new Map(known[field])])) as Record<TagField, Map<string, number>>
+export function tagCounts(
+  known: Partial<ValueCounts> = {},
+  sameTags?: ReadonlyMap<string, number>,
+): TagCounts {
+  const values = Object.fromEntries(TAG_FIELDS.map((field) => [field, new Map(known[field])])) as Record<
+    TagField,
+    Map<string, number>
+  >
   const tags = new Map(sameTags)
   return {
     values,
@@ -46,7 +54,17 @@ function bump(counts: Map<string, number>, key: string, by: number): void {
  *
  * @param counted whether the pieces that will be looked over are in the counts themselves
  */
-export function tagContext({ rules = USUAL_RULES, campaign, counts, counted }: { rules?: HouseRules; campaign: string; counts: TagCounts; counted: boolean }): TagContext {
+export function tagContext({
+  rules = USUAL_RULES,
+  campaign,
+  counts,
+  counted,
+}: {
+  rules?: HouseRules
+  campaign: string
+  counts: TagCounts
+  counted: boolean
+}): TagContext {
   const isTidy = (value: string) => tidied(value, rules) === value
   return {
     rules,

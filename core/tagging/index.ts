@@ -1,4 +1,13 @@
-export { CHANNEL_FIELDS, CHANNEL_TESTS, channelOf, channelRule, channelRules, channelSentence, UNASSIGNED, USUAL_CHANNELS } from './channels.ts'
+export {
+  CHANNEL_FIELDS,
+  CHANNEL_TESTS,
+  channelOf,
+  channelRule,
+  channelRules,
+  channelSentence,
+  UNASSIGNED,
+  USUAL_CHANNELS,
+} from './channels.ts'
 export type { ChannelCondition, ChannelRule, ChannelTags } from './channels.ts'
 export { fillPattern, PATTERN_FIELDS, patternFault } from './contentPattern.ts'
 export type { PatternFields } from './contentPattern.ts'
@@ -8,7 +17,17 @@ export { review, taggingApi, tagValues } from './contract.ts'
 export type { Review, TagValues } from './contract.ts'
 export { houseRules, ownParameter, USUAL_RULES } from './houseRules.ts'
 export type { HouseRules, OwnParameter } from './houseRules.ts'
-export { applyFixes, finding, FINDING_KINDS, fixesOf, fixSet, lint, patterned, TAG_FIELDS, TAG_LENGTH_SENSIBLE } from './lint.ts'
+export {
+  applyFixes,
+  finding,
+  FINDING_KINDS,
+  fixesOf,
+  fixSet,
+  lint,
+  patterned,
+  TAG_FIELDS,
+  TAG_LENGTH_SENSIBLE,
+} from './lint.ts'
 export type { Finding, FindingKind, TagContext, TaggedPiece, TagField } from './lint.ts'
 export { bareForm, isLookAlike, NO_VALUES, valuesInUse } from './lookAlike.ts'
 export type { ValuesInUse } from './lookAlike.ts'

@@ -9,7 +9,19 @@ import { tidied } from './tidy.ts'
 
 /** What the linter finds, in the order in which it matters. */
 export const FINDING_KINDS = [
-  'missing', 'personal-data', 'off-list', 'campaign-differs', 'look-alike', 'letter-case', 'spaces', 'escaping', 'separator', 'length', 'same-tags', 'pattern', 'in-destination',
+  'missing',
+  'personal-data',
+  'off-list',
+  'campaign-differs',
+  'look-alike',
+  'letter-case',
+  'spaces',
+  'escaping',
+  'separator',
+  'length',
+  'same-tags',
+  'pattern',
+  'in-destination',
 ] as const
 export type FindingKind = (typeof FINDING_KINDS)[number]
 
@@ -51,7 +63,13 @@ export interface TagContext {
 /** Analytics suites cut values at about this many characters. Common practice, no published source. */
 export const TAG_LENGTH_SENSIBLE = 100
 
-const found = (kind: FindingKind, field: string, sentence: string, fix: string | null = null, refused = false): Finding => ({ kind, field, sentence, fix, refused })
+const found = (
+  kind: FindingKind,
+  field: string,
+  sentence: string,
+  fix: string | null = null,
+  refused = false,
+): Finding => ({ kind, field, sentence, fix, refused })
 
 /** Takes what a value should become, unless nothing would be left of it or it already is that. */
 function fixTo(was: string, is: string, fallback = ''): string | null {
@@ -68,7 +86,12 @@ function lintValue(field: string, value: string, context: TagContext, name: stri
   const key = `${field}\0${value}`
   const kept = known.get(key)
   if (kept) return kept
-  const findings = [...lintSpelling(field, value, context.rules, name), ...((TAG_FIELDS as readonly string[]).includes(field) ? lintAgainstOthers(field as TagField, value, context) : [])]
+  const findings = [
+    ...lintSpelling(field, value, context.rules, name),
+    ...((TAG_FIELDS as readonly string[]).includes(field)
+      ? lintAgainstOthers(field as TagField, value, context)
+      : []),
+  ]
   // A fix for personal data may be made of the piece's name, so it is the piece's own.
   if (!findings.some(({ kind }) => kind === 'personal-data')) known.set(key, findings)
   return findings
@@ -83,16 +106,55 @@ function lintSpelling(field: string, value: string, rules: HouseRules, name: str
   if (personal) {
     const rest = tidied(withoutPersonal(value, personal), rules)
     const fix = personalPart(rest) ? tidied(name, rules) : rest === '' ? tidied(name, rules) : rest
-    findings.push(found('personal-data', field, `“${personal.text}” is ${personal.kind === 'e-mail address' ? 'an' : 'a'} ${personal.kind}: personal data does not belong in an address that sites and analytics keep.`, personalPart(fix) ? null : fixTo(value, fix)))
+    findings.push(
+      found(
+        'personal-data',
+        field,
+        `“${personal.text}” is ${personal.kind === 'e-mail address' ? 'an' : 'a'} ${personal.kind}: personal data does not belong in an address that sites and analytics keep.`,
+        personalPart(fix) ? null : fixTo(value, fix),
+      ),
+    )
   }
-  if (/\s/.test(value)) findings.push(found('spaces', field, `“${value}” has spaces, which show as + or %20 in reports.`, tidy))
-  if (/[^A-Za-z0-9._~\s-]/.test(value)) findings.push(found('escaping', field, `“${value}” has signs that are escaped in an address and may be read in another way.`, tidy))
-  if (rules.letterCase === 'lower' && value !== value.toLowerCase()) findings.push(found('letter-case', field, `“${value}” has capitals; reports count “${value.toLowerCase()}” apart from it.`, tidy))
+  if (/\s/.test(value))
+    findings.push(found('spaces', field, `“${value}” has spaces, which show as + or %20 in reports.`, tidy))
+  if (/[^A-Za-z0-9._~\s-]/.test(value))
+    findings.push(
+      found(
+        'escaping',
+        field,
+        `“${value}” has signs that are escaped in an address and may be read in another way.`,
+        tidy,
+      ),
+    )
+  if (rules.letterCase === 'lower' && value !== value.toLowerCase())
+    findings.push(
+      found(
+        'letter-case',
+        field,
+        `“${value}” has capitals; reports count “${value.toLowerCase()}” apart from it.`,
+        tidy,
+      ),
+    )
   const other = rules.separator === '-' ? '_' : '-'
-  if (rules.separator !== 'any' && value.includes(other)) findings.push(found('separator', field, `“${value}” joins words with “${other}”; the house rule is “${rules.separator}”.`, tidy))
+  if (rules.separator !== 'any' && value.includes(other))
+    findings.push(
+      found(
+        'separator',
+        field,
+        `“${value}” joins words with “${other}”; the house rule is “${rules.separator}”.`,
+        tidy,
+      ),
+    )
   if (value.length > TAG_LENGTH_SENSIBLE) {
     const cut = value.slice(0, TAG_LENGTH_SENSIBLE)
-    findings.push(found('length', field, `${String(value.length)} characters are more than most analytics suites keep (about ${String(TAG_LENGTH_SENSIBLE)}).`, tidied(cut.replace(/[-_ ][^-_ ]*$/, ''), rules) || cut))
+    findings.push(
+      found(
+        'length',
+        field,
+        `${String(value.length)} characters are more than most analytics suites keep (about ${String(TAG_LENGTH_SENSIBLE)}).`,
+        tidied(cut.replace(/[-_ ][^-_ ]*$/, ''), rules) || cut,
+      ),
+    )
   }
   return findings
 }
@@ -101,10 +163,26 @@ function lintSpelling(field: string, value: string, rules: HouseRules, name: str
 function lintAgainstOthers(field: TagField, value: string, { rules, values }: TagContext): Finding[] {
   const findings: Finding[] = []
   const better = (values[field] ?? NO_VALUES).better(value)
-  if (better !== null) findings.push(found('look-alike', field, `“${value}” looks like “${better}”, which is in use already: reports would count them apart.`, better))
+  if (better !== null)
+    findings.push(
+      found(
+        'look-alike',
+        field,
+        `“${value}” looks like “${better}”, which is in use already: reports would count them apart.`,
+        better,
+      ),
+    )
   if (field === 'medium' && value !== '' && rules.media.length > 0 && !rules.media.includes(value)) {
     const nearest = rules.media.find((each) => tidied(each, rules) === tidied(value, rules)) ?? null
-    findings.push(found('off-list', field, `“${value}” is not among the media of the house: ${rules.media.join(', ')}.`, nearest, rules.offList === 'refuse'))
+    findings.push(
+      found(
+        'off-list',
+        field,
+        `“${value}” is not among the media of the house: ${rules.media.join(', ')}.`,
+        nearest,
+        rules.offList === 'refuse',
+      ),
+    )
   }
   return findings
 }
@@ -112,13 +190,25 @@ function lintAgainstOthers(field: TagField, value: string, { rules, values }: Ta
 function lintMissing(piece: TaggedPiece, rules: HouseRules): Finding[] {
   const findings: Finding[] = []
   for (const field of ['medium', 'source', 'campaign'] as const) {
-    if (piece[field] === '') findings.push(found('missing', field, `There is no ${field}: without it visits cannot be told apart.`, null, true))
+    if (piece[field] === '')
+      findings.push(
+        found('missing', field, `There is no ${field}: without it visits cannot be told apart.`, null, true),
+      )
   }
   for (const field of rules.required) {
-    if (piece[field] === '') findings.push(found('missing', field, `The house rules ask for a ${field}.`, field === 'content' ? fixTo('', patterned(piece, rules), tidied(piece.name, rules)) : null))
+    if (piece[field] === '')
+      findings.push(
+        found(
+          'missing',
+          field,
+          `The house rules ask for a ${field}.`,
+          field === 'content' ? fixTo('', patterned(piece, rules), tidied(piece.name, rules)) : null,
+        ),
+      )
   }
   for (const { name, label, required } of rules.parameters) {
-    if (required && !piece.extra[name]) findings.push(found('missing', name, `The house rules ask for ${label}.`))
+    if (required && !piece.extra[name])
+      findings.push(found('missing', name, `The house rules ask for ${label}.`))
   }
   return findings
 }
@@ -128,20 +218,43 @@ export function patterned(piece: PatternFields, rules: HouseRules): string {
   return rules.contentPattern === '' ? '' : tidied(fillPattern(rules.contentPattern, piece), rules)
 }
 
-function lintDestination({ destination, medium, source, campaign, term, content, extra }: TaggedPiece, rules: HouseRules): Finding[] {
+function lintDestination(
+  { destination, medium, source, campaign, term, content, extra }: TaggedPiece,
+  rules: HouseRules,
+): Finding[] {
   const url = readUrl(destination)
   if (!url) return []
-  const inside = tagsIn(url, rules.parameters.map(({ name }) => name))
+  const inside = tagsIn(
+    url,
+    rules.parameters.map(({ name }) => name),
+  )
   const findings: Finding[] = []
   if (inside.length > 0) {
     const names = inside.map(({ name, value }) => `${name}=${value}`).join(', ')
-    findings.push(found('in-destination', 'destination', `The destination already carries ${names}: the piece’s own values take the place of equal names, and the rest is mixed into every piece’s visits.`, withoutNames(url, new Set(inside.map(({ name }) => name)))))
+    findings.push(
+      found(
+        'in-destination',
+        'destination',
+        `The destination already carries ${names}: the piece’s own values take the place of equal names, and the rest is mixed into every piece’s visits.`,
+        withoutNames(url, new Set(inside.map(({ name }) => name))),
+      ),
+    )
   }
   const pairs = tagPairs({ medium, source, campaign, term, content }, extra)
   // Escaped, a sign is nine at most; short addresses need not be written out.
-  const most = pairs.reduce((sum, [name, value]) => sum + name.length * 9 + value.length * 9 + 2, url.href.length)
+  const most = pairs.reduce(
+    (sum, [name, value]) => sum + name.length * 9 + value.length * 9 + 2,
+    url.href.length,
+  )
   const tags = most <= DESTINATION_MAX ? '' : new URLSearchParams(pairs).toString()
-  if (url.href.length + tags.length + 1 > DESTINATION_MAX) findings.push(found('length', 'destination', `With its tags the address is longer than ${String(DESTINATION_MAX)} characters, which some browsers and sites cut.`))
+  if (url.href.length + tags.length + 1 > DESTINATION_MAX)
+    findings.push(
+      found(
+        'length',
+        'destination',
+        `With its tags the address is longer than ${String(DESTINATION_MAX)} characters, which some browsers and sites cut.`,
+      ),
+    )
   return findings
 }
 
@@ -155,18 +268,34 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
   for (const field of TAG_FIELDS) {
     if (piece[field] !== '') findings.push(...lintValue(field, piece[field], context, piece.name))
   }
-  for (const [name, value] of Object.entries(piece.extra)) if (value !== '') findings.push(...lintValue(name, value, context, piece.name))
+  for (const [name, value] of Object.entries(piece.extra))
+    if (value !== '') findings.push(...lintValue(name, value, context, piece.name))
   const ours = tidied(context.campaign, rules) || context.campaign
   if (piece.campaign !== '' && piece.campaign !== context.campaign && piece.campaign !== ours) {
-    findings.push(found('campaign-differs', 'campaign', `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`, ours))
+    findings.push(
+      found(
+        'campaign-differs',
+        'campaign',
+        `The campaign value “${piece.campaign}” differs from “${context.campaign}”, which its sibling pieces carry.`,
+        ours,
+      ),
+    )
   }
   const alike = context.alike(piece)
   if (alike > 0) {
     const fix = fixTo(piece.content, patterned(piece, rules), tidied(`${piece.content} ${piece.name}`, rules))
-    findings.push(found('same-tags', 'content', `${alike === 1 ? 'Another piece carries' : `${String(alike)} other pieces carry`} the same tags: analytics cannot tell them apart, only Flimbo can. Give each its own content.`, fix))
+    findings.push(
+      found(
+        'same-tags',
+        'content',
+        `${alike === 1 ? 'Another piece carries' : `${String(alike)} other pieces carry`} the same tags: analytics cannot tell them apart, only Flimbo can. Give each its own content.`,
+        fix,
+      ),
+    )
   } else {
     const wanted = patterned(piece, rules)
-    if (wanted !== '' && piece.content !== '' && piece.content !== wanted) findings.push(found('pattern', 'content', `By the house’s pattern the content is “${wanted}”.`, wanted))
+    if (wanted !== '' && piece.content !== '' && piece.content !== wanted)
+      findings.push(found('pattern', 'content', `By the house’s pattern the content is “${wanted}”.`, wanted))
   }
   findings.push(...lintDestination(piece, rules))
   return findings.sort((a, b) => FINDING_KINDS.indexOf(a.kind) - FINDING_KINDS.indexOf(b.kind))
@@ -180,10 +309,25 @@ export function fixesOf(findings: readonly Finding[]): Record<string, string> {
 }
 
 /** Which parts of a piece fixes set: those for the workspace's own parameters go among the piece's other extras. */
-export function fixSet(fixes: Readonly<Record<string, string>>, extra: ExtraValues): { medium?: string; source?: string; campaign?: string; content?: string; term?: string; destination?: string; extra?: Record<string, string> } {
-  const isOwn = (field: string) => field !== 'destination' && !(TAG_FIELDS as readonly string[]).includes(field)
+export function fixSet(
+  fixes: Readonly<Record<string, string>>,
+  extra: ExtraValues,
+): {
+  medium?: string
+  source?: string
+  campaign?: string
+  content?: string
+  term?: string
+  destination?: string
+  extra?: Record<string, string>
+} {
+  const isOwn = (field: string) =>
+    field !== 'destination' && !(TAG_FIELDS as readonly string[]).includes(field)
   const own = Object.entries(fixes).filter(([field]) => isOwn(field))
-  return { ...Object.fromEntries(Object.entries(fixes).filter(([field]) => !isOwn(field))), ...(own.length > 0 ? { extra: { ...extra, ...Object.fromEntries(own) } } : {}) }
+  return {
+    ...Object.fromEntries(Object.entries(fixes).filter(([field]) => !isOwn(field))),
+    ...(own.length > 0 ? { extra: { ...extra, ...Object.fromEntries(own) } } : {}),
+  }
 }
 
 /** A piece with fixes made. */

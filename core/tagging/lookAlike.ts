@@ -2,10 +2,17 @@ import { distance } from 'fastest-levenshtein'
 
 /** A value without what spellings of the same thing differ by: case, accents, separators. */
 export function bareForm(value: string): string {
-  return value.normalize('NFKD').replace(/[^\p{L}\p{N}]/gu, '').toLowerCase()
+  return value
+    .normalize('NFKD')
+    .replace(/[^\p{L}\p{N}]/gu, '')
+    .toLowerCase()
 }
 
-const tokens = (value: string) => value.toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean)
+const tokens = (value: string) =>
+  value
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
 const digits = (value: string) => value.replace(/\D+/g, '·')
 
 /** Slips of the finger that still look like the same word: one in five letters or more, two in ten or more. */
@@ -26,7 +33,11 @@ export function isLookAlike(a: string, b: string): boolean {
   const length = Math.min(bareA.length, bareB.length)
   if (Math.abs(bareA.length - bareB.length) > 2) return false
   const [wordsA, wordsB] = [tokens(a), tokens(b)]
-  if (wordsA.length === wordsB.length && wordsA.some((word, i) => word !== wordsB[i] && Math.min(word.length, wordsB[i]?.length ?? 0) < WORD)) return false
+  if (
+    wordsA.length === wordsB.length &&
+    wordsA.some((word, i) => word !== wordsB[i] && Math.min(word.length, wordsB[i]?.length ?? 0) < WORD)
+  )
+    return false
   const slips = slipsFor(length)
   return slips > 0 && distance(bareA, bareB) <= slips
 }
@@ -46,7 +57,10 @@ const COMPARED_MAX = 1500
  *
  * @param isTidy whether a value is written as the house writes it
  */
-export function valuesInUse(counts: Iterable<readonly [value: string, pieces: number]>, isTidy: (value: string) => boolean): ValuesInUse {
+export function valuesInUse(
+  counts: Iterable<readonly [value: string, pieces: number]>,
+  isTidy: (value: string) => boolean,
+): ValuesInUse {
   const pieces = new Map(counts)
   pieces.delete('')
   const spellings = new Map<string, string[]>()

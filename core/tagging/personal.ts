@@ -18,5 +18,8 @@ export function personalPart(value: string): PersonalPart | null {
 
 /** A value with the personal part, and whatever is left hanging around it, taken out. */
 export function withoutPersonal(value: string, { text }: PersonalPart): string {
-  return value.replace(text, ' ').replace(/^[\s_.-]+|[\s_.-]+$/g, '').replace(/\s+/g, ' ')
+  return value
+    .replace(text, ' ')
+    .replace(/^[\s_.-]+|[\s_.-]+$/g, '')
+    .replace(/\s+/g, ' ')
 }

@@ -3,7 +3,24 @@ import type { HouseRules } from './houseRules.ts'
 export type Spelling = Pick<HouseRules, 'letterCase' | 'separator'>
 
 /** Letters that Unicode does not decompose, as they are usually written in ASCII. Common practice, no published source. */
-const PLAIN: Readonly<Record<string, string>> = { ß: 'ss', ẞ: 'SS', æ: 'ae', Æ: 'AE', ø: 'o', Ø: 'O', œ: 'oe', Œ: 'OE', ð: 'd', Ð: 'D', þ: 'th', Þ: 'TH', ł: 'l', Ł: 'L', đ: 'd', Đ: 'D' }
+const PLAIN: Readonly<Record<string, string>> = {
+  ß: 'ss',
+  ẞ: 'SS',
+  æ: 'ae',
+  Æ: 'AE',
+  ø: 'o',
+  Ø: 'O',
+  œ: 'oe',
+  Œ: 'OE',
+  ð: 'd',
+  Ð: 'D',
+  þ: 'th',
+  Þ: 'TH',
+  ł: 'l',
+  Ł: 'L',
+  đ: 'd',
+  Đ: 'D',
+}
 
 /** Signs that stand in a query as they are: the unreserved ones of RFC 3986, section 2.3. */
 const KEPT = /[^A-Za-z0-9._~-]+/g
@@ -14,7 +31,10 @@ const KEPT = /[^A-Za-z0-9._~-]+/g
  */
 export function tidied(value: string, { letterCase, separator }: Spelling): string {
   const joint = separator === 'any' ? '-' : separator
-  let text = value.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^\0-\x7f]/gu, (sign) => PLAIN[sign] ?? ' ')
+  let text = value
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^\0-\x7f]/gu, (sign) => PLAIN[sign] ?? ' ')
   text = text.replace(/['’`]/g, '').replace(KEPT, joint)
   if (separator !== 'any') text = text.replace(/[-_]+/g, separator)
   else text = text.replace(/-{2,}/g, '-').replace(/_{2,}/g, '_')

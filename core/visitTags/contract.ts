@@ -20,21 +20,58 @@ export type QueueRow = z.infer<typeof queueRow>
 
 /** One hit that the collector stand-in was sent. */
 const receivedHit = z.object({
-  number: z.int(), at: z.int(),
+  number: z.int(),
+  at: z.int(),
   by: z.enum(['phone', 'server']),
-  method: z.string(), site: z.string(), path: z.string(),
+  method: z.string(),
+  site: z.string(),
+  path: z.string(),
   values: z.array(z.tuple([z.string(), z.string()])),
 })
 export type ReceivedHit = z.infer<typeof receivedHit>
 
 export const visitTagsApi = {
-  settings: endpoint({ method: 'GET', path: '/visit-tags', room: 'visitTags', summary: 'The snippets that routes may fire on the way', answer: versioned(visitTagSettings) }),
-  change: endpoint({ method: 'PATCH', path: '/visit-tags', room: 'visitTags', summary: 'Define them anew; live at once', body: versionedChange(visitTagSettings), answer: versioned(visitTagSettings) }),
-  queue: endpoint({ method: 'GET', path: '/visit-tags/queue', room: 'visitTags', summary: 'Hits that the server has still to send', answer: z.object({ rows: z.array(queueRow) }) }),
-  sendAgain: endpoint({ method: 'POST', path: '/visit-tags/:tag/queue', room: 'visitTags', summary: 'Try the waiting hits of a tag again now, those given up too', params: tagParams }),
-  drop: endpoint({ method: 'DELETE', path: '/visit-tags/:tag/queue', room: 'visitTags', summary: 'Throw the waiting hits of a tag away', params: tagParams }),
+  settings: endpoint({
+    method: 'GET',
+    path: '/visit-tags',
+    room: 'visitTags',
+    summary: 'The snippets that routes may fire on the way',
+    answer: versioned(visitTagSettings),
+  }),
+  change: endpoint({
+    method: 'PATCH',
+    path: '/visit-tags',
+    room: 'visitTags',
+    summary: 'Define them anew; live at once',
+    body: versionedChange(visitTagSettings),
+    answer: versioned(visitTagSettings),
+  }),
+  queue: endpoint({
+    method: 'GET',
+    path: '/visit-tags/queue',
+    room: 'visitTags',
+    summary: 'Hits that the server has still to send',
+    answer: z.object({ rows: z.array(queueRow) }),
+  }),
+  sendAgain: endpoint({
+    method: 'POST',
+    path: '/visit-tags/:tag/queue',
+    room: 'visitTags',
+    summary: 'Try the waiting hits of a tag again now, those given up too',
+    params: tagParams,
+  }),
+  drop: endpoint({
+    method: 'DELETE',
+    path: '/visit-tags/:tag/queue',
+    room: 'visitTags',
+    summary: 'Throw the waiting hits of a tag away',
+    params: tagParams,
+  }),
   received: endpoint({
-    method: 'GET', path: '/visit-tags/received', room: 'visitTags', summary: 'What the collector stand-in was sent lately, the newest first; null where it does not run',
+    method: 'GET',
+    path: '/visit-tags/received',
+    room: 'visitTags',
+    summary: 'What the collector stand-in was sent lately, the newest first; null where it does not run',
     answer: z.object({ rows: z.array(receivedHit).nullable() }),
   }),
 }

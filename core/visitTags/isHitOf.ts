@@ -6,7 +6,10 @@ import type { VisitTag } from './visitTag.ts'
  * Whether a hit that a collector received is one of a tag: it came to the tag's site, and, where the collector told the
  * tag's own ID among its values or in its path, with that ID. Workspaces that share a collector see their own hits.
  */
-export function isHitOf({ address, value }: Pick<VisitTag, 'address' | 'value'>, { site, path, values }: Pick<ReceivedHit, 'site' | 'path' | 'values'>): boolean {
+export function isHitOf(
+  { address, value }: Pick<VisitTag, 'address' | 'value'>,
+  { site, path, values }: Pick<ReceivedHit, 'site' | 'path' | 'values'>,
+): boolean {
   const url = readUrl(address)
   if (url?.hostname !== site) return false
   const tells = /\{id\}|%7Bid%7D/i.test(address)

@@ -16,9 +16,16 @@ export const client = z.object({ id: z.int(), name: z.string(), domainId: z.int(
 /** What a workspace decides once for all its campaigns. */
 export const workspaceSettings = z.strictObject({
   /** How many signs a generated short link has. */
-  slugLength: z.int({ error: 'Give the length as a whole number.' }).min(SLUG_LENGTHS.min, `Make short links at least ${String(SLUG_LENGTHS.min)} signs long.`).max(SLUG_LENGTHS.max, `Make short links no longer than ${String(SLUG_LENGTHS.max)} signs.`),
+  slugLength: z
+    .int({ error: 'Give the length as a whole number.' })
+    .min(SLUG_LENGTHS.min, `Make short links at least ${String(SLUG_LENGTHS.min)} signs long.`)
+    .max(SLUG_LENGTHS.max, `Make short links no longer than ${String(SLUG_LENGTHS.max)} signs.`),
   /** ISO 4217 code of the currency costs are in. */
-  currency: z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Give the currency by its three letters, such as EUR.'),
+  currency: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z]{3}$/, 'Give the currency by its three letters, such as EUR.'),
 })
 export type WorkspaceSettings = z.infer<typeof workspaceSettings>
 export const USUAL_SETTINGS: WorkspaceSettings = { slugLength: SLUG_LENGTH, currency: 'EUR' }
@@ -55,7 +62,10 @@ const newPassword = z
   .min(12, 'Choose a password of at least 12 characters; a few words in a row do well.')
   .max(200, 'Make the password no longer than 200 characters.')
 
-export const signIn = z.strictObject({ email, password: z.string({ error: 'Give your password.' }).min(1, 'Give your password.').max(200) })
+export const signIn = z.strictObject({
+  email,
+  password: z.string({ error: 'Give your password.' }).min(1, 'Give your password.').max(200),
+})
 
 export const setUp = z.strictObject({
   workspace: requiredLine('the name of your organisation', 120),
@@ -68,23 +78,61 @@ export type SetUp = z.input<typeof setUp>
 
 export const workspaceApi = {
   session: endpoint({
-    method: 'GET', path: '/session', room: 'workspace', open: true, summary: 'Who is signed in',
+    method: 'GET',
+    path: '/session',
+    room: 'workspace',
+    open: true,
+    summary: 'Who is signed in',
     answer: session,
   }),
   signIn: endpoint({
-    method: 'POST', path: '/session', room: 'workspace', open: true, summary: 'Sign in with e-mail and password',
-    body: signIn, answer: session,
+    method: 'POST',
+    path: '/session',
+    room: 'workspace',
+    open: true,
+    summary: 'Sign in with e-mail and password',
+    body: signIn,
+    answer: session,
   }),
-  signOut: endpoint({ method: 'DELETE', path: '/session', room: 'workspace', open: true, summary: 'Sign out' }),
+  signOut: endpoint({
+    method: 'DELETE',
+    path: '/session',
+    room: 'workspace',
+    open: true,
+    summary: 'Sign out',
+  }),
   setUp: endpoint({
-    method: 'POST', path: '/owner', room: 'workspace', open: true, status: 201,
+    method: 'POST',
+    path: '/owner',
+    room: 'workspace',
+    open: true,
+    status: 201,
     summary: 'Create the workspace and its owner, on the first visit only',
-    body: setUp, answer: session,
+    body: setUp,
+    answer: session,
   }),
-  settings: endpoint({ method: 'GET', path: '/settings', room: 'workspace', summary: 'What the workspace decided for all its campaigns', answer: versioned(workspaceSettings) }),
-  changeSettings: endpoint({ method: 'PATCH', path: '/settings', room: 'workspace', summary: 'Decide it anew', body: versionedChange(workspaceSettings), answer: versioned(workspaceSettings) }),
+  settings: endpoint({
+    method: 'GET',
+    path: '/settings',
+    room: 'workspace',
+    summary: 'What the workspace decided for all its campaigns',
+    answer: versioned(workspaceSettings),
+  }),
+  changeSettings: endpoint({
+    method: 'PATCH',
+    path: '/settings',
+    room: 'workspace',
+    summary: 'Decide it anew',
+    body: versionedChange(workspaceSettings),
+    answer: versioned(workspaceSettings),
+  }),
   changeClient: endpoint({
-    method: 'PATCH', path: '/clients/:id', room: 'workspace', summary: 'Choose the domain of a client’s new short links', params: idParams,
-    body: z.strictObject({ domainId: z.int().nullable() }), answer: client,
+    method: 'PATCH',
+    path: '/clients/:id',
+    room: 'workspace',
+    summary: 'Choose the domain of a client’s new short links',
+    params: idParams,
+    body: z.strictObject({ domainId: z.int().nullable() }),
+    answer: client,
   }),
 }

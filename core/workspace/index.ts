@@ -1,4 +1,15 @@
-export { client, person, ROLES, session, setUp, signIn, USUAL_SETTINGS, workspace, workspaceApi, workspaceSettings } from './contract.ts'
+export {
+  client,
+  person,
+  ROLES,
+  session,
+  setUp,
+  signIn,
+  USUAL_SETTINGS,
+  workspace,
+  workspaceApi,
+  workspaceSettings,
+} from './contract.ts'
 export { findApi } from './find.ts'
 export type { Hit } from './find.ts'
 export type { Client, Person, Session, SetUp, Workspace, WorkspaceSettings } from './contract.ts'

@@ -9,7 +9,10 @@ const { values } = parseArgs({
   options: {
     scans: { type: 'string', default: '1000' },
     seed: { type: 'string', default: String(Date.now()) },
-    door: { type: 'string', default: process.env.FLIMBO_DOOR_URL ?? `http://localhost:${process.env.FLIMBO_DOOR_PORT ?? '4001'}` },
+    door: {
+      type: 'string',
+      default: process.env.FLIMBO_DOOR_URL ?? `http://localhost:${process.env.FLIMBO_DOOR_PORT ?? '4001'}`,
+    },
     slugs: { type: 'string', default: '' },
     /** Scans a second; 0 is as fast as the front door answers. */
     pace: { type: 'string', default: '0' },
@@ -23,21 +26,36 @@ const whole = (name: 'scans' | 'seed' | 'pace'): number => {
 }
 const AT_ONCE = 16
 const faker = new Faker({ locale: en, seed: whole('seed') })
-const pieces = values.slugs === ''
-  ? CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces)).filter(({ weekly }) => weekly > 0).map(({ slug, weekly }) => ({ value: slug, weight: weekly }))
-  : values.slugs.split(',').map((slug) => ({ value: slug, weight: 1 }))
+const pieces =
+  values.slugs === ''
+    ? CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces))
+        .filter(({ weekly }) => weekly > 0)
+        .map(({ slug, weekly }) => ({ value: slug, weight: weekly }))
+    : values.slugs.split(',').map((slug) => ({ value: slug, weight: 1 }))
 const agent = new Agent({ keepAlive: true, maxSockets: AT_ONCE })
 const door = new URL(values.door)
 
 function scan(slug: string, who: Passer): Promise<number> {
   return new Promise((resolve, reject) => {
-    request(new URL(`/${slug}`, door), {
-      agent,
-      headers: { 'user-agent': who.userAgent, 'x-forwarded-for': who.address, ...(who.acceptLanguage ? { 'accept-language': who.acceptLanguage } : {}) },
-    }, (response) => {
-      response.resume()
-      response.on('end', () => { resolve(response.statusCode ?? 0) })
-    }).on('error', reject).end()
+    request(
+      new URL(`/${slug}`, door),
+      {
+        agent,
+        headers: {
+          'user-agent': who.userAgent,
+          'x-forwarded-for': who.address,
+          ...(who.acceptLanguage ? { 'accept-language': who.acceptLanguage } : {}),
+        },
+      },
+      (response) => {
+        response.resume()
+        response.on('end', () => {
+          resolve(response.statusCode ?? 0)
+        })
+      },
+    )
+      .on('error', reject)
+      .end()
   })
 }
 
@@ -50,7 +68,10 @@ const began = Date.now()
 async function walk(): Promise<void> {
   while (given < total) {
     given++
-    const status = await scan(faker.helpers.weightedArrayElement(pieces), faker.number.float() < PROGRAM_SHARE ? program(faker) : passer(faker))
+    const status = await scan(
+      faker.helpers.weightedArrayElement(pieces),
+      faker.number.float() < PROGRAM_SHARE ? program(faker) : passer(faker),
+    )
     answers.set(status, (answers.get(status) ?? 0) + 1)
     if (pace > 0) await new Promise((resolve) => setTimeout(resolve, (1000 * AT_ONCE) / pace))
   }
@@ -59,9 +80,16 @@ async function walk(): Promise<void> {
 try {
   await Promise.all(Array.from({ length: AT_ONCE }, walk))
 } catch (error) {
-  console.error(`The front door at ${door.origin} does not answer: ${error instanceof Error ? error.message : String(error)}. Start it with: npm run demo`)
+  console.error(
+    `The front door at ${door.origin} does not answer: ${error instanceof Error ? error.message : String(error)}. Start it with: npm run demo`,
+  )
   process.exit(1)
 }
 agent.destroy()
 const seconds = (Date.now() - began) / 1000
-console.log(`${total.toLocaleString('en-GB')} scans in ${seconds.toFixed(1)} s: ${[...answers].sort().map(([status, n]) => `${n.toLocaleString('en-GB')} × ${String(status)}`).join(', ')}`)
+console.log(
+  `${total.toLocaleString('en-GB')} scans in ${seconds.toFixed(1)} s: ${[...answers]
+    .sort()
+    .map(([status, n]) => `${n.toLocaleString('en-GB')} × ${String(status)}`)
+    .join(', ')}`,
+)

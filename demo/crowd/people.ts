@@ -1,5 +1,11 @@
 import type { Faker } from '@faker-js/faker'
-import { addressIn, STANDIN_DEVICES, STANDIN_LANGUAGES, STANDIN_PLACES, type StandInPlace } from '@flimbo/server/standins'
+import {
+  addressIn,
+  STANDIN_DEVICES,
+  STANDIN_LANGUAGES,
+  STANDIN_PLACES,
+  type StandInPlace,
+} from '@flimbo/server/standins'
 
 /** Somebody with a phone, somewhere. */
 export interface Passer {
@@ -9,11 +15,31 @@ export interface Passer {
 }
 
 /** Where the sample company's guests come from, in parts: the near coast first. */
-const NEAR = new Set(['Bremen', 'Bremerhaven', 'Hamburg', 'Oldenburg', 'Emden', 'Wilhelmshaven', 'Cuxhaven', 'Norden', 'Aurich', 'Leer', 'Groningen', 'Leeuwarden', 'Esbjerg'])
+const NEAR = new Set([
+  'Bremen',
+  'Bremerhaven',
+  'Hamburg',
+  'Oldenburg',
+  'Emden',
+  'Wilhelmshaven',
+  'Cuxhaven',
+  'Norden',
+  'Aurich',
+  'Leer',
+  'Groningen',
+  'Leeuwarden',
+  'Esbjerg',
+])
 const COUNTRIES: Readonly<Record<string, number>> = { DE: 12, NL: 4, DK: 3, GB: 1.5 }
 
-const places = STANDIN_PLACES.map((value) => ({ value, weight: (COUNTRIES[value.country] ?? 1) * (NEAR.has(value.city) ? 5 : 1) }))
-const devices = STANDIN_DEVICES.filter(({ weight }) => weight > 0).map((value) => ({ value, weight: value.weight }))
+const places = STANDIN_PLACES.map((value) => ({
+  value,
+  weight: (COUNTRIES[value.country] ?? 1) * (NEAR.has(value.city) ? 5 : 1),
+}))
+const devices = STANDIN_DEVICES.filter(({ weight }) => weight > 0).map((value) => ({
+  value,
+  weight: value.weight,
+}))
 
 /** What programs send that look at links without being anybody. */
 const PROGRAMS = [
@@ -25,7 +51,8 @@ const PROGRAMS = [
 const OWN: Readonly<Record<string, string>> = { DE: 'de', NL: 'nl', DK: 'da', GB: 'en' }
 
 function languageOf(faker: Faker, { country }: StandInPlace): string {
-  const id = faker.number.float() < 0.88 ? (OWN[country] ?? 'en') : faker.helpers.arrayElement(STANDIN_LANGUAGES).id
+  const id =
+    faker.number.float() < 0.88 ? (OWN[country] ?? 'en') : faker.helpers.arrayElement(STANDIN_LANGUAGES).id
   return STANDIN_LANGUAGES.find((each) => each.id === id)?.header ?? ''
 }
 

@@ -17,17 +17,22 @@ describe('the sample scenario', () => {
     expect(CAMPAIGNS.length).toBeGreaterThanOrEqual(4)
     expect(pieces.length).toBeGreaterThanOrEqual(30)
     expect(new Set(pieces.map(({ slug }) => slug)).size).toBe(pieces.length)
-    for (const { name, utmCampaign, startsOn, endsOn } of CAMPAIGNS) expect(newCampaign.safeParse({ name, utmCampaign, startsOn, endsOn, zone: ZONE }).success).toBe(true)
-    for (const { weekly: _weekly, state: _state, ...piece } of pieces) expect(newCode.safeParse({ campaignId: 1, routeId: 1, ...piece }).error).toBeUndefined()
+    for (const { name, utmCampaign, startsOn, endsOn } of CAMPAIGNS)
+      expect(newCampaign.safeParse({ name, utmCampaign, startsOn, endsOn, zone: ZONE }).success).toBe(true)
+    for (const { weekly: _weekly, state: _state, ...piece } of pieces)
+      expect(newCode.safeParse({ campaignId: 1, routeId: 1, ...piece }).error).toBeUndefined()
   })
   it('leads to invented sites only (RFC 2606)', () => {
-    for (const { routes } of CAMPAIGNS) for (const { leads } of routes) for (const { to } of leads) expect(new URL(to).hostname).toMatch(/\.example$/)
+    for (const { routes } of CAMPAIGNS)
+      for (const { leads } of routes)
+        for (const { to } of leads) expect(new URL(to).hostname).toMatch(/\.example$/)
   })
 })
 
 describe('the planned scans', () => {
   const scans = plannedScans(people(1), NOW, 0.3)
-  const shareIn = (from: string, to: string) => scans.filter(({ at }) => dayIn(ZONE, at) >= from && dayIn(ZONE, at) <= to).length / scans.length
+  const shareIn = (from: string, to: string) =>
+    scans.filter(({ at }) => dayIn(ZONE, at) >= from && dayIn(ZONE, at) <= to).length / scans.length
   it('cover fourteen months, in order, and none lies ahead', () => {
     expect(scans.every(({ at }, i) => at < NOW && at >= (scans[i - 1]?.at ?? 0))).toBe(true)
     expect(NOW - (scans[0]?.at ?? NOW)).toBeGreaterThan(400 * 86_400_000)
@@ -57,8 +62,12 @@ describe('the crowd', () => {
   it('is made of people the parser knows, in the sample’s languages', () => {
     const faker = people(3)
     const crowd = Array.from({ length: 400 }, () => passer(faker))
-    expect(crowd.every(({ userAgent }) => programKind(userAgent) === null && deviceOf(userAgent).system !== '')).toBe(true)
-    expect([...new Set(crowd.map(({ acceptLanguage }) => preferredLanguage(acceptLanguage)))].sort()).toEqual(['da-DK', 'de-DE', 'en-GB', 'nl-NL'])
+    expect(
+      crowd.every(({ userAgent }) => programKind(userAgent) === null && deviceOf(userAgent).system !== ''),
+    ).toBe(true)
+    expect([...new Set(crowd.map(({ acceptLanguage }) => preferredLanguage(acceptLanguage)))].sort()).toEqual(
+      ['da-DK', 'de-DE', 'en-GB', 'nl-NL'],
+    )
     expect(new Set(crowd.map(({ address }) => address)).size).toBeGreaterThan(300)
   })
   it('and of programs that are told apart', () => {

@@ -16,18 +16,32 @@ export function shifted(day: string, now: number): string {
 }
 
 /** A scan that is to be: which piece, and when. */
-export interface Planned { readonly at: number; readonly slug: string }
+export interface Planned {
+  readonly at: number
+  readonly slug: string
+}
 
 /** How good the weather of a day is for going out, from 0.25 to 1.6. */
 function weather(faker: Faker): number {
   return faker.helpers.weightedArrayElement([
-    { value: 0.3, weight: 2 }, { value: 0.7, weight: 3 }, { value: 1, weight: 5 }, { value: 1.3, weight: 3 }, { value: 1.6, weight: 1 },
+    { value: 0.3, weight: 2 },
+    { value: 0.7, weight: 3 },
+    { value: 1, weight: 5 },
+    { value: 1.3, weight: 3 },
+    { value: 1.6, weight: 1 },
   ])
 }
 
 /** How many come when `mean` are expected (Poisson, by multiplying chances; Knuth). */
 function comers(faker: Faker, mean: number): number {
-  if (mean > 60) return Math.max(0, Math.round(mean + (faker.number.float() + faker.number.float() + faker.number.float() - 1.5) * 2 * Math.sqrt(mean)))
+  if (mean > 60)
+    return Math.max(
+      0,
+      Math.round(
+        mean +
+          (faker.number.float() + faker.number.float() + faker.number.float() - 1.5) * 2 * Math.sqrt(mean),
+      ),
+    )
   const limit = Math.exp(-mean)
   let n = 0
   for (let chance = faker.number.float(); chance > limit; chance *= faker.number.float()) n++
@@ -36,7 +50,12 @@ function comers(faker: Faker, mean: number): number {
 
 const hours = HOURS.map((weight, value) => ({ value, weight }))
 
-function expected({ season, startsOn, endsOn }: SampleCampaign, { leads }: SampleRoute, piece: SamplePiece, day: string): number {
+function expected(
+  { season, startsOn, endsOn }: SampleCampaign,
+  { leads }: SampleRoute,
+  piece: SamplePiece,
+  day: string,
+): number {
   const out = day < (leads[0]?.since ?? day) ? 0 : 1
   const over = day > endsOn ? 0.12 : day < startsOn ? 0.3 : 1
   return (piece.weekly / 7) * seasonFactor(season, day) * weekdayFactor(day) * out * over
@@ -49,13 +68,16 @@ export function plannedScans(faker: Faker, now: number, scale: number): Planned[
     const written = shiftDay(WRITTEN_FOR, -back)
     const midnight = startOfDay(ZONE, shifted(written, now))
     const outside = weather(faker)
-    for (const campaign of CAMPAIGNS) for (const route of campaign.routes) for (const piece of route.pieces) {
-      const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)
-      for (let i = 0; i < n; i++) {
-        const at = midnight + faker.helpers.weightedArrayElement(hours) * HOUR_MS + faker.number.int(HOUR_MS - 1)
-        if (at < now) scans.push({ at, slug: piece.slug })
-      }
-    }
+    for (const campaign of CAMPAIGNS)
+      for (const route of campaign.routes)
+        for (const piece of route.pieces) {
+          const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)
+          for (let i = 0; i < n; i++) {
+            const at =
+              midnight + faker.helpers.weightedArrayElement(hours) * HOUR_MS + faker.number.int(HOUR_MS - 1)
+            if (at < now) scans.push({ at, slug: piece.slug })
+          }
+        }
   }
   return scans.sort((a, b) => a.at - b.at)
 }

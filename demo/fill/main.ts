@@ -21,7 +21,9 @@ if (await database.read.existsBy(tables.people, {})) {
   try {
     await fillObjects(database, faker, began)
     const scans = await fillScans(database, faker, began, SCALE)
-    console.log(`Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`)
+    console.log(
+      `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,
+    )
     await database.close()
   } catch (error) {
     // Half a scenario would look like data; the next run starts afresh.

@@ -19,16 +19,37 @@ export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at
 
 type Write = Parameters<Parameters<Database['write']>[0]>[0]
 /** A campaign that was just made, as far as its pieces must know it. */
-interface Made { readonly id: number; readonly workspaceId: number; readonly domainId: number; readonly startsOn: string; readonly endsOn: string }
-interface Staff { readonly anna: number; readonly jonas: number }
+interface Made {
+  readonly id: number
+  readonly workspaceId: number
+  readonly domainId: number
+  readonly startsOn: string
+  readonly endsOn: string
+}
+interface Staff {
+  readonly anna: number
+  readonly jonas: number
+}
 
 async function staffOf(database: Database): Promise<Staff> {
-  const anna = await setUpWorkspace(database, { workspace: 'Saltmarsh Line', zone: ZONE, name: 'Anna Petersen', ...SIGN_IN })
+  const anna = await setUpWorkspace(database, {
+    workspace: 'Saltmarsh Line',
+    zone: ZONE,
+    name: 'Anna Petersen',
+    ...SIGN_IN,
+  })
   const jonas = await database.write(async (manager) => {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: anna })
-    return insertedId(await manager.insert(tables.people, {
-      workspaceId, name: 'Jonas de Boer', email: 'jonas@saltmarsh.example', role: 'editor', passwordHash: await hashPassword(SIGN_IN.password), createdAt: Date.now(),
-    }))
+    return insertedId(
+      await manager.insert(tables.people, {
+        workspaceId,
+        name: 'Jonas de Boer',
+        email: 'jonas@saltmarsh.example',
+        role: 'editor',
+        passwordHash: await hashPassword(SIGN_IN.password),
+        createdAt: Date.now(),
+      }),
+    )
   })
   return { anna, jonas }
 }
@@ -36,19 +57,53 @@ async function staffOf(database: Database): Promise<Staff> {
 /** Makes the sample's workspace, campaigns, routes with their history, and codes. */
 export async function fillObjects(database: Database, faker: Faker, now: number): Promise<void> {
   const staff = await staffOf(database)
-  const workDay = (day: string) => Math.min(now - 60_000, startOfDay(ZONE, shifted(day, now)) + (8 + faker.number.float(9)) * 3_600_000)
+  const workDay = (day: string) =>
+    Math.min(now - 60_000, startOfDay(ZONE, shifted(day, now)) + (8 + faker.number.float(9)) * 3_600_000)
 
-  async function piece(manager: Write, campaign: Made, routeId: number, { state, weekly: _weekly, ...given }: SamplePiece, at: number): Promise<void> {
+  async function piece(
+    manager: Write,
+    campaign: Made,
+    routeId: number,
+    { state, weekly: _weekly, ...given }: SamplePiece,
+    at: number,
+  ): Promise<void> {
     const { at: spot, run, ...details } = DETAILS[given.slug] ?? {}
-    const [id = 0] = await issueCodes(manager, [{
-      ...USUAL_PIECE, ...given, ...details, campaignId: campaign.id, domainId: campaign.domainId, route: routeId, state: 'live',
-      latitude: spot?.[0] ?? null, longitude: spot?.[1] ?? null, printRun: run ?? null, liveOn: campaign.startsOn, downOn: campaign.endsOn,
-    }], { personId: staff.jonas, at: Math.round(at) }, given.slug.length)
+    const [id = 0] = await issueCodes(
+      manager,
+      [
+        {
+          ...USUAL_PIECE,
+          ...given,
+          ...details,
+          campaignId: campaign.id,
+          domainId: campaign.domainId,
+          route: routeId,
+          state: 'live',
+          latitude: spot?.[0] ?? null,
+          longitude: spot?.[1] ?? null,
+          printRun: run ?? null,
+          liveOn: campaign.startsOn,
+          downOn: campaign.endsOn,
+        },
+      ],
+      { personId: staff.jonas, at: Math.round(at) },
+      given.slug.length,
+    )
     const set = state === 'archived' ? { archived: true } : state ? { state } : null
-    if (set) await changeCodes(manager, { workspaceId: campaign.workspaceId, rules: USUAL_RULES, destinationFault: () => null }, [{ id, set }], { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) })
+    if (set)
+      await changeCodes(
+        manager,
+        { workspaceId: campaign.workspaceId, rules: USUAL_RULES, destinationFault: () => null },
+        [{ id, set }],
+        { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) },
+      )
   }
 
-  async function route(manager: Write, campaign: Made, { name, leads, pieces, state }: SampleRoute): Promise<void> {
+  async function route(
+    manager: Write,
+    campaign: Made,
+    { name, leads, pieces, state }: SampleRoute,
+  ): Promise<void> {
     const [first, ...later] = leads
     if (!first) throw new Error(`The route ${name} leads nowhere`)
     const changes = [
@@ -56,42 +111,101 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       ...(RULES[name] ?? []).map(({ since, by, rules }) => ({ since, by, change: { rules } })),
     ].sort((a, b) => (a.since < b.since ? -1 : 1))
     const made = Math.round(workDay(first.since))
-    const { id } = await insertRoute(manager, { campaignId: campaign.id, name, destination: first.to, note: '' }, { personId: staff[first.by], at: made })
+    const { id } = await insertRoute(
+      manager,
+      { campaignId: campaign.id, name, destination: first.to, note: '' },
+      { personId: staff[first.by], at: made },
+    )
     let version = 1
     for (const { since, by, change } of changes) {
-      await changeRoute(manager, id, version++, change, { personId: staff[by], at: Math.round(workDay(since)) })
+      await changeRoute(manager, id, version++, change, {
+        personId: staff[by],
+        at: Math.round(workDay(since)),
+      })
     }
     if (EXPECTATIONS[name]) await manager.update(tables.routes, { id }, { expectations: EXPECTATIONS[name] })
     for (const each of pieces) await piece(manager, campaign, id, each, made + 120_000)
-    if (state) await changeRoute(manager, id, version, { state }, { personId: staff.anna, at: Math.round(now - 5 * 24 * 3_600_000) })
+    if (state)
+      await changeRoute(
+        manager,
+        id,
+        version,
+        { state },
+        { personId: staff.anna, at: Math.round(now - 5 * 24 * 3_600_000) },
+      )
   }
 
   /** A domain whose records were found long ago. */
   async function domainOf(manager: Write, workspaceId: number, host: string): Promise<number> {
-    return insertedId(await manager.insert(tables.domains, {
-      workspaceId, host, state: 'ready', token: '5a17e9c2b04d', home: 'https://saltmarsh.example/', unknown: '', unknownText: 'There is no such short link. Ask at the ticket counter, and we help.',
-      checkedAt: now - 36 * 3_600_000, finding: 'Both records are there: short links on this domain work.', version: 1, createdAt: now - 40 * 3_600_000,
-    }))
+    return insertedId(
+      await manager.insert(tables.domains, {
+        workspaceId,
+        host,
+        state: 'ready',
+        token: '5a17e9c2b04d',
+        home: 'https://saltmarsh.example/',
+        unknown: '',
+        unknownText: 'There is no such short link. Ask at the ticket counter, and we help.',
+        checkedAt: now - 36 * 3_600_000,
+        finding: 'Both records are there: short links on this domain work.',
+        version: 1,
+        createdAt: now - 40 * 3_600_000,
+      }),
+    )
   }
 
-  async function campaign(manager: Write, { name, utmCampaign, startsOn, endsOn, routes, host }: SampleCampaign): Promise<void> {
+  async function campaign(
+    manager: Write,
+    { name, utmCampaign, startsOn, endsOn, routes, host }: SampleCampaign,
+  ): Promise<void> {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const client = await manager.findOneByOrFail(tables.clients, { workspaceId })
     const domainId = host === undefined ? null : await domainOf(manager, workspaceId, host)
     const days = { startsOn: shifted(startsOn, now), endsOn: shifted(endsOn, now) }
-    const id = insertedId(await manager.insert(tables.campaigns, {
-      workspaceId, clientId: client.id, name, zone: ZONE, utmCampaign, version: 1, ...days, domainId, pinned: utmCampaign === 'summer-26',
-      createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
-    }))
-    for (const page of PAGES[utmCampaign] ?? []) await manager.insert(tables.pages, { ...page, links: [...page.links], campaignId: id, version: 1, createdAt: Math.round(workDay(startsOn)), changedAt: Math.round(workDay(startsOn)) })
-    for (const each of routes) await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, each)
+    const id = insertedId(
+      await manager.insert(tables.campaigns, {
+        workspaceId,
+        clientId: client.id,
+        name,
+        zone: ZONE,
+        utmCampaign,
+        version: 1,
+        ...days,
+        domainId,
+        pinned: utmCampaign === 'summer-26',
+        createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
+      }),
+    )
+    for (const page of PAGES[utmCampaign] ?? [])
+      await manager.insert(tables.pages, {
+        ...page,
+        links: [...page.links],
+        campaignId: id,
+        version: 1,
+        createdAt: Math.round(workDay(startsOn)),
+        changedAt: Math.round(workDay(startsOn)),
+      })
+    for (const each of routes)
+      await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, each)
   }
 
   await database.write(async (manager) => {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const at = Math.round(workDay('2026-05-18'))
-    await manager.insert(tables.settings, { workspaceId, section: SECTION.name, value: VISIT_TAGS, version: 1 })
-    for (const each of SHARED_SETS) await manager.insert(tables.laneSets, { ...each, workspaceId, version: 1, createdAt: at, changedAt: at })
+    await manager.insert(tables.settings, {
+      workspaceId,
+      section: SECTION.name,
+      value: VISIT_TAGS,
+      version: 1,
+    })
+    for (const each of SHARED_SETS)
+      await manager.insert(tables.laneSets, {
+        ...each,
+        workspaceId,
+        version: 1,
+        createdAt: at,
+        changedAt: at,
+      })
     for (const each of CAMPAIGNS) await campaign(manager, each)
   })
 }

@@ -1,11 +1,30 @@
 import { randomBytes } from 'node:crypto'
 import type { Faker } from '@faker-js/faker'
 import { dayIn } from '@flimbo/core/results'
-import { compileCode, compileRoute, decide, NO_RULES, plainArrival, utmOf, type CompiledRoute, type RouteSettings } from '@flimbo/core/routing'
+import {
+  compileCode,
+  compileRoute,
+  decide,
+  NO_RULES,
+  plainArrival,
+  utmOf,
+  type CompiledRoute,
+  type RouteSettings,
+} from '@flimbo/core/routing'
 import { tables, type Database } from '@flimbo/server/database'
 import { prepareWriter } from '@flimbo/server/sqlite'
 import { outcomeOf } from '@flimbo/server/door'
-import { destroyPastDays, enricher, openPlaces, pack, recountLimits, saltKeeper, scanInserter, visitorHash, type Packed } from '@flimbo/server/scans'
+import {
+  destroyPastDays,
+  enricher,
+  openPlaces,
+  pack,
+  recountLimits,
+  saltKeeper,
+  scanInserter,
+  visitorHash,
+  type Packed,
+} from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
 import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
 import { plannedScans, ZONE } from './calendar.ts'
@@ -15,7 +34,11 @@ const GROUP = 5000
 /** How often somebody scans the same piece again on the same day. */
 const AGAIN = 0.14
 
-interface State { readonly at: number; readonly revisionId: number; readonly route: CompiledRoute }
+interface State {
+  readonly at: number
+  readonly revisionId: number
+  readonly route: CompiledRoute
+}
 
 /** What decided at a moment: the newest revision that was there. */
 function stateAt(history: readonly State[], at: number): State {
@@ -28,12 +51,23 @@ function stateAt(history: readonly State[], at: number): State {
  * Writes fourteen months of scans: each is enriched and stored by the same code that records live
  * ones, with a salt for each day that is destroyed when the day is over.
  */
-export async function fillScans(database: Database, faker: Faker, now: number, scale: number): Promise<number> {
+export async function fillScans(
+  database: Database,
+  faker: Faker,
+  now: number,
+  scale: number,
+): Promise<number> {
   const { read } = database
   const codes = new Map((await read.find(tables.codes)).map((code) => [code.slug, code]))
   const history = new Map<number, State[]>()
-  for (const { id, subjectId, at, after } of await read.find(tables.revisions, { where: { of: 'route' }, order: { number: 'asc' } })) {
-    history.set(subjectId, [...(history.get(subjectId) ?? []), { at, revisionId: id, route: compileRoute({ rules: NO_RULES, ...after } as unknown as RouteSettings) }])
+  for (const { id, subjectId, at, after } of await read.find(tables.revisions, {
+    where: { of: 'route' },
+    order: { number: 'asc' },
+  })) {
+    history.set(subjectId, [
+      ...(history.get(subjectId) ?? []),
+      { at, revisionId: id, route: compileRoute({ rules: NO_RULES, ...after } as unknown as RouteSettings) },
+    ])
   }
   const [workspace] = await read.find(tables.workspaces)
   const workspaceId = workspace?.id ?? 0
@@ -57,21 +91,47 @@ export async function fillScans(database: Database, faker: Faker, now: number, s
     if (!code) throw new Error(`No code ${slug}`)
     const day = dayIn(ZONE, at)
     if (day !== today.day) today = { day, people: new Map() }
-    if (!salts.has(day)) salts.set(day, keepSalt({ workspaceId, day, salt: randomBytes(32).toString('hex') }).salt)
+    if (!salts.has(day))
+      salts.set(day, keepSalt({ workspaceId, day, salt: randomBytes(32).toString('hex') }).salt)
     const isProgram = faker.number.float() < PROGRAM_SHARE
     const seen = today.people.get(slug) ?? []
     const again = seen.length > 0 && faker.number.float() < AGAIN
     const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(seen) : passer(faker)
     if (!isProgram) today.people.set(slug, [...seen, who])
     const { revisionId, route } = stateAt(history.get(code.routeId) ?? [], at)
-    const enriched = enrich({ method: 'GET', address: who.address, userAgent: who.userAgent, acceptLanguage: who.acceptLanguage, purpose: '', referer: '', test: false, onward: false })
+    const enriched = enrich({
+      method: 'GET',
+      address: who.address,
+      userAgent: who.userAgent,
+      acceptLanguage: who.acceptLanguage,
+      purpose: '',
+      referer: '',
+      test: false,
+      onward: false,
+    })
     const visitor = visitorHash(salts.get(day) ?? '', who.address, who.userAgent)
     const state = code.state !== 'live' && at > now - 9 * 24 * 3_600_000 ? code.state : 'live'
-    const decision = decide({ code: compileCode({ state, utm: utmOf(code, '') }), route }, plainArrival(at, { ...enriched, visitor, repeat: again }))
-    pack({
-      at, workspaceId, campaignId: code.campaignId, day, codeId: code.id, routeId: code.routeId,
-      revisionId, ...enriched, visitor, outcome: outcomeOf(decision), exit: decision.exit, variant: decision.variant,
-    }, packed)
+    const decision = decide(
+      { code: compileCode({ state, utm: utmOf(code, '') }), route },
+      plainArrival(at, { ...enriched, visitor, repeat: again }),
+    )
+    pack(
+      {
+        at,
+        workspaceId,
+        campaignId: code.campaignId,
+        day,
+        codeId: code.id,
+        routeId: code.routeId,
+        revisionId,
+        ...enriched,
+        visitor,
+        outcome: outcomeOf(decision),
+        exit: decision.exit,
+        variant: decision.variant,
+      },
+      packed,
+    )
     if (i % GROUP === GROUP - 1) flush()
   })
   flush()

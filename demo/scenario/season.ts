@@ -17,10 +17,18 @@ function hump(at: number, top: number, width: number): number {
 export function seasonFactor(season: Season, day: string): number {
   const at = yearShare(day)
   switch (season) {
-    case 'summer': return 0.06 + 0.94 * hump(at, 0.56, 0.17)
-    case 'winter': return 0.05 + 0.95 * hump(at, 0.96, 0.16)
-    case 'year': return 0.45 + 0.55 * hump(at, 0.5, 0.25)
-    case 'festival': return day >= '2026-08-21' && day <= '2026-08-23' ? 2.4 : day > '2026-08-23' && day < '2026-09-10' ? 0.02 : 0.001
+    case 'summer':
+      return 0.06 + 0.94 * hump(at, 0.56, 0.17)
+    case 'winter':
+      return 0.05 + 0.95 * hump(at, 0.96, 0.16)
+    case 'year':
+      return 0.45 + 0.55 * hump(at, 0.5, 0.25)
+    case 'festival':
+      return day >= '2026-08-21' && day <= '2026-08-23'
+        ? 2.4
+        : day > '2026-08-23' && day < '2026-09-10'
+          ? 0.02
+          : 0.001
   }
 }
 
@@ -32,4 +40,6 @@ export function weekdayFactor(day: string): number {
 }
 
 /** How many scans each hour of a local day gets, in parts; printed pieces are scanned when people are out. */
-export const HOURS = [1, 0.5, 0.3, 0.2, 0.3, 0.8, 2, 4.5, 8, 10, 11, 11, 10, 9, 9.5, 10, 9.5, 8, 7, 6, 5, 4, 3, 2] as const
+export const HOURS = [
+  1, 0.5, 0.3, 0.2, 0.3, 0.8, 2, 4.5, 8, 10, 11, 11, 10, 9, 9.5, 10, 9.5, 8, 7, 6, 5, 4, 3, 2,
+] as const

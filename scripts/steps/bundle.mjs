@@ -27,11 +27,17 @@ export async function bundleServer(outdir, more = {}) {
     sourcemap: true,
     logLevel: 'warning',
     // Packages stay packages; only our own rooms are bundled, and what would load hundreds of files at each start.
-    plugins: [{
-      name: 'packages-outside',
-      setup(builder) {
-        builder.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (path.startsWith('@flimbo/') || /^(@date-fns\/tz|date-fns)$/.test(path) || kind === 'entry-point' ? undefined : { path, external: true }))
+    plugins: [
+      {
+        name: 'packages-outside',
+        setup(builder) {
+          builder.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+            path.startsWith('@flimbo/') || /^(@date-fns\/tz|date-fns)$/.test(path) || kind === 'entry-point'
+              ? undefined
+              : { path, external: true },
+          )
+        },
       },
-    }],
+    ],
   })
 }

@@ -11,7 +11,15 @@ export function compressAll(directory) {
     const file = join(directory, String(name))
     if (!TEXT.test(file) || !statSync(file).isFile() || statSync(file).size < SMALL) continue
     const bytes = readFileSync(file)
-    writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY, [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } }))
+    writeFileSync(
+      `${file}.br`,
+      brotliCompressSync(bytes, {
+        params: {
+          [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY,
+          [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length,
+        },
+      }),
+    )
     writeFileSync(`${file}.gz`, gzipSync(bytes, { level: constants.Z_BEST_COMPRESSION }))
   }
 }

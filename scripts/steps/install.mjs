@@ -16,12 +16,20 @@ export function run(command, args, options = {}) {
 }
 
 function loads(module) {
-  return spawnSync(process.execPath, ['-e', `new (require(${JSON.stringify(module)}))(':memory:').close()`], { cwd: root, stdio: 'ignore' }).status === 0
+  return (
+    spawnSync(process.execPath, ['-e', `new (require(${JSON.stringify(module)}))(':memory:').close()`], {
+      cwd: root,
+      stdio: 'ignore',
+    }).status === 0
+  )
 }
 
 export function installPackages() {
   const stamp = `${root}/node_modules/.flimbo-installed`
-  const wanted = createHash('sha256').update(readFileSync(`${root}/package-lock.json`)).update(process.version).digest('hex')
+  const wanted = createHash('sha256')
+    .update(readFileSync(`${root}/package-lock.json`))
+    .update(process.version)
+    .digest('hex')
   if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
     console.log('Installing packages; the database driver compiles for about two minutes the first time.')
     // "ci" begins by removing what is there, the compiled driver too; a later change of the lock file only needs what it adds.
@@ -43,8 +51,13 @@ export function installChromium() {
 /** Builds when a source file is newer than the last build. */
 export function buildIfNeeded() {
   const stamp = `${root}/server/dist/.built`
-  const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', 'core', 'server', 'web', 'scripts', 'package-lock.json'], { cwd: root, encoding: 'utf8' })
-    .split('\n').filter((file) => file && existsSync(`${root}/${file}`))
+  const files = execFileSync(
+    'git',
+    ['ls-files', '-co', '--exclude-standard', 'core', 'server', 'web', 'scripts', 'package-lock.json'],
+    { cwd: root, encoding: 'utf8' },
+  )
+    .split('\n')
+    .filter((file) => file && existsSync(`${root}/${file}`))
   const digest = createHash('sha256')
   for (const file of files) digest.update(file).update(readFileSync(`${root}/${file}`))
   const wanted = digest.digest('hex')

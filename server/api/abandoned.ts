@@ -6,7 +6,9 @@ const asking = new AsyncLocalStorage<AbortSignal>()
 /** Runs what answers a request; whatever it asks on the way can tell whether anybody still waits for it. */
 export function whileAsked<T>(response: Response, work: () => Promise<T>): Promise<T> {
   const gone = new AbortController()
-  response.once('close', () => { gone.abort() })
+  response.once('close', () => {
+    gone.abort()
+  })
   return asking.run(gone.signal, work)
 }
 

@@ -20,23 +20,32 @@ const READ_MS = 20_000
 /** So much of a body that is not taken is let by, so that its sender hears why. */
 const LET_BY_BYTES = 64 << 20
 
-const tooLarge = () => new Refusal('tooLarge', 'The request is larger than the server takes. Send less at once.')
+const tooLarge = () =>
+  new Refusal('tooLarge', 'The request is larger than the server takes. Send less at once.')
 
 /** Takes the bytes of a body, no more than are allowed. @throws Refusal */
 export function takeBytes(request: IncomingMessage, max: number): Promise<Uint8Array> {
   if (Number(request.headers['content-length'] ?? 0) > max) return Promise.reject(tooLarge())
-  if (!/^(identity)?$/i.test(request.headers['content-encoding'] ?? '')) return Promise.reject(new Refusal('malformed', 'Send the request as it is, not compressed.'))
+  if (!/^(identity)?$/i.test(request.headers['content-encoding'] ?? ''))
+    return Promise.reject(new Refusal('malformed', 'Send the request as it is, not compressed.'))
   return new Promise((resolve, reject) => {
     const parts: Buffer[] = []
     let length = 0
     request.on('data', (part: Buffer) => {
       length += part.length
       if (length <= max) parts.push(part)
-      else { parts.length = 0; reject(tooLarge()) }
+      else {
+        parts.length = 0
+        reject(tooLarge())
+      }
     })
-    request.on('end', () => { resolve(Buffer.concat(parts)) })
+    request.on('end', () => {
+      resolve(Buffer.concat(parts))
+    })
     request.on('error', reject)
-    request.on('close', () => { reject(new Refusal('malformed', 'The request broke off.')) })
+    request.on('close', () => {
+      reject(new Refusal('malformed', 'The request broke off.'))
+    })
   })
 }
 
@@ -58,16 +67,27 @@ export interface Bodies {
   close(): Promise<void>
 }
 
-const tooTangled = { ok: false, kind: 'malformed', sentence: 'The request is too large or too tangled to be read. Send less at once.' } as const
+const tooTangled = {
+  ok: false,
+  kind: 'malformed',
+  sentence: 'The request is too large or too tangled to be read. Send less at once.',
+} as const
 
 /** Reads bodies: small ones at once, large ones one after the other on a thread that a time limit ends. */
 export function bodyReader(): Bodies {
   const thread = limitedThread<BodyOrder, BodyRead>('bodies-thread', import.meta.url, READ_MS)
   return {
     async read(request, described) {
-      const bytes = await takeBytes(request, described.bytesMax ?? (described.open ? OPEN_BYTES : USUAL_BYTES))
+      const bytes = await takeBytes(
+        request,
+        described.bytesMax ?? (described.open ? OPEN_BYTES : USUAL_BYTES),
+      )
       const { method, path, body } = described
-      return valueOf(bytes.length < THREAD_BYTES ? readJson(bytes, body) : await thread.ask({ method, path, bytes }) ?? tooTangled)
+      return valueOf(
+        bytes.length < THREAD_BYTES
+          ? readJson(bytes, body)
+          : ((await thread.ask({ method, path, bytes })) ?? tooTangled),
+      )
     },
     close: () => thread.close(),
   }

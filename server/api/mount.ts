@@ -55,17 +55,24 @@ export function mount<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   async function serve(request: Request, response: Response): Promise<void> {
     const who = described.open ? null : await mounts.whoAsks(request)
     if (!described.open && !who) throw signedOut()
-    if (who && !may(described, who)) throw new Refusal('forbidden', 'You may look but not change. Ask an admin to make you an editor.')
+    if (who && !may(described, who))
+      throw new Refusal('forbidden', 'You may look but not change. Ask an admin to make you an editor.')
     const params = valueOf(checked(described.params, request.params)) as Out<P>
     const query = valueOf(checked(described.query, request.query)) as Out<Q>
     const answer = await handler({
-      params, query,
+      params,
+      query,
       body: (described.body ? await mounts.bodies.read(request, described) : undefined) as Out<B>,
       bytes: described.takes ? await takeBytes(request, described.bytesMax ?? 0) : NO_BYTES,
-      who: who as SignedIn, request, response,
+      who: who as SignedIn,
+      request,
+      response,
     })
     if (described.answers) return
-    if (!described.answer) { response.status(described.status ?? 204).end(); return }
+    if (!described.answer) {
+      response.status(described.status ?? 204).end()
+      return
+    }
     response.status(described.status ?? 200).json(described.answer.parse(answer))
   }
 

@@ -9,11 +9,18 @@ import { Refusal } from './errors.ts'
  */
 export function ownOriginOnly(officeUrl: string): RequestHandler {
   return (request, _response, next) => {
-    if (request.method === 'GET' || request.method === 'HEAD') { next(); return }
+    if (request.method === 'GET' || request.method === 'HEAD') {
+      next()
+      return
+    }
     const { origin } = request.headers
     const site = request.headers['sec-fetch-site']
     const own = origin === undefined ? site === undefined || site === 'same-origin' : origin === officeUrl
-    if (!own) throw new Refusal('forbidden', `This change came from another site’s page and was not made. The office is at ${officeUrl}.`)
+    if (!own)
+      throw new Refusal(
+        'forbidden',
+        `This change came from another site’s page and was not made. The office is at ${officeUrl}.`,
+      )
     next()
   }
 }

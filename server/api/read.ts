@@ -14,7 +14,9 @@ const FAULTS_MAX = 20
 export function checked(schema: Endpoint['body'], value: unknown): BodyRead {
   if (!schema) return { ok: true, value: undefined }
   const read = schema.safeParse(value)
-  return read.success ? { ok: true, value: read.data } : { ok: false, kind: 'invalid', fields: fieldFaults(read.error).slice(0, FAULTS_MAX) }
+  return read.success
+    ? { ok: true, value: read.data }
+    : { ok: false, kind: 'invalid', fields: fieldFaults(read.error).slice(0, FAULTS_MAX) }
 }
 
 /** What was read, for the handler. @throws Refusal with what is wrong */
@@ -31,9 +33,12 @@ export function readJson(bytes: Uint8Array, schema: Endpoint['body']): BodyRead 
   if (!isShallow(bytes)) return malformed('The request is nested deeper than anything the server takes.')
   let value: unknown
   try {
-    value = bytes.length === 0 ? undefined : JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
+    value =
+      bytes.length === 0 ? undefined : JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
   } catch {
-    return malformed('The request is not valid JSON. Check it for a missing bracket, comma or quotation mark.')
+    return malformed(
+      'The request is not valid JSON. Check it for a missing bracket, comma or quotation mark.',
+    )
   }
   return checked(schema, value)
 }

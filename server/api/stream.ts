@@ -6,6 +6,9 @@ export async function writeTo(response: Response, part: string | Uint8Array): Pr
   if (response.destroyed || response.write(part)) return
   const gone = new AbortController()
   // Whichever comes first takes the other's listener with it: many parts are written to one answer.
-  await Promise.race([once(response, 'drain', { signal: gone.signal }), once(response, 'close', { signal: gone.signal })]).catch(() => undefined)
+  await Promise.race([
+    once(response, 'drain', { signal: gone.signal }),
+    once(response, 'close', { signal: gone.signal }),
+  ]).catch(() => undefined)
   gone.abort()
 }

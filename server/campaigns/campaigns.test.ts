@@ -11,13 +11,28 @@ beforeAll(async () => {
 afterAll(() => flimbo.close())
 
 const path = ({ id }: { id: number }) => `/api/campaigns/${String(id)}`
-const list = async (query = '') => (await flimbo.ask<{ rows: Campaign[]; total: number }>('GET', `/api/campaigns?${query}`)).body
+const list = async (query = '') =>
+  (await flimbo.ask<{ rows: Campaign[]; total: number }>('GET', `/api/campaigns?${query}`)).body
 
 describe('a campaign', () => {
   it('begins with what was given and nothing counted', async () => {
-    const { status, body } = await flimbo.ask<Campaign>('POST', '/api/campaigns', { name: ' Seal watching ', zone: 'Europe/Copenhagen', utmCampaign: 'seals', startsOn: '2026-05-01' })
+    const { status, body } = await flimbo.ask<Campaign>('POST', '/api/campaigns', {
+      name: ' Seal watching ',
+      zone: 'Europe/Copenhagen',
+      utmCampaign: 'seals',
+      startsOn: '2026-05-01',
+    })
     expect(status).toBe(201)
-    expect(body).toMatchObject({ name: 'Seal watching', zone: 'Europe/Copenhagen', startsOn: '2026-05-01', endsOn: null, codes: 0, routes: 0, version: 1, scans: { scans: 0, uniques: 0, lastAt: null } })
+    expect(body).toMatchObject({
+      name: 'Seal watching',
+      zone: 'Europe/Copenhagen',
+      startsOn: '2026-05-01',
+      endsOn: null,
+      codes: 0,
+      routes: 0,
+      version: 1,
+      scans: { scans: 0, uniques: 0, lastAt: null },
+    })
     expect(body.recent).toEqual(Array.from({ length: 30 }, () => 0))
   })
 
@@ -28,14 +43,30 @@ describe('a campaign', () => {
     [{ clientId: 999 }, 'clientId'],
     [{ name: 'two\nlines' }, 'name'],
   ])('does not begin with %j', async (more, field) => {
-    expect((await flimbo.refused('POST', '/api/campaigns', { name: 'A', zone: 'UTC', utmCampaign: 'a', ...more })).fields?.[0]?.path).toBe(field)
+    expect(
+      (await flimbo.refused('POST', '/api/campaigns', { name: 'A', zone: 'UTC', utmCampaign: 'a', ...more }))
+        .fields?.[0]?.path,
+    ).toBe(field)
   })
 
   it('changes field by field, and its days stay in order across two changes', async () => {
     const campaign = await flimbo.campaign('Dates')
-    expect((await flimbo.ask<Campaign>('PATCH', path(campaign), { version: 1, endsOn: '2026-06-30' })).body).toMatchObject({ name: 'Dates', endsOn: '2026-06-30', version: 2 })
-    expect((await flimbo.refused('PATCH', path(campaign), { version: 2, startsOn: '2026-07-01' })).fields?.[0]?.path).toBe('endsOn')
-    expect((await flimbo.ask<Campaign>('PATCH', path(campaign), { version: 2, endsOn: null, startsOn: '2026-07-01' })).body).toMatchObject({ startsOn: '2026-07-01', endsOn: null })
+    expect(
+      (await flimbo.ask<Campaign>('PATCH', path(campaign), { version: 1, endsOn: '2026-06-30' })).body,
+    ).toMatchObject({ name: 'Dates', endsOn: '2026-06-30', version: 2 })
+    expect(
+      (await flimbo.refused('PATCH', path(campaign), { version: 2, startsOn: '2026-07-01' })).fields?.[0]
+        ?.path,
+    ).toBe('endsOn')
+    expect(
+      (
+        await flimbo.ask<Campaign>('PATCH', path(campaign), {
+          version: 2,
+          endsOn: null,
+          startsOn: '2026-07-01',
+        })
+      ).body,
+    ).toMatchObject({ startsOn: '2026-07-01', endsOn: null })
   })
 
   it('counts what answers or rests, not what was deleted before anybody scanned it', async () => {
@@ -43,7 +74,10 @@ describe('a campaign', () => {
     const kept = await flimbo.code(campaign.id)
     const gone = await flimbo.code(campaign.id, { routeId: kept.routeId })
     await flimbo.scan(`/${kept.slug}`)
-    expect((await flimbo.refused('PATCH', `/api/codes/${String(kept.id)}`, { version: 1, state: 'deleted' })).detail).toContain('Archive it instead')
+    expect(
+      (await flimbo.refused('PATCH', `/api/codes/${String(kept.id)}`, { version: 1, state: 'deleted' }))
+        .detail,
+    ).toContain('Archive it instead')
     await flimbo.ask('PATCH', `/api/codes/${String(gone.id)}`, { version: 1, state: 'deleted' })
     const { body } = await flimbo.ask<Campaign>('GET', path(campaign))
     expect(body).toMatchObject({ codes: 1, routes: 1, scans: { scans: 1 } })

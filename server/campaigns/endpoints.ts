@@ -22,9 +22,18 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
 
   /** Rows with their counts, in the same order; `among` is what has to be summed for them. */
   async function withCounts(rows: readonly CampaignRow[], among: TallyAmong): Promise<Campaign[]> {
-    const countOf = async (table: typeof tables.codes | typeof tables.routes | typeof tables.pages, which = '1') => {
-      const counts = await read.createQueryBuilder().select('t.campaignId', 'campaignId').addSelect('count(*)', 'n')
-        .from(table, 't').where(which).groupBy('t.campaignId').getRawMany<{ campaignId: number; n: number }>()
+    const countOf = async (
+      table: typeof tables.codes | typeof tables.routes | typeof tables.pages,
+      which = '1',
+    ) => {
+      const counts = await read
+        .createQueryBuilder()
+        .select('t.campaignId', 'campaignId')
+        .addSelect('count(*)', 'n')
+        .from(table, 't')
+        .where(which)
+        .groupBy('t.campaignId')
+        .getRawMany<{ campaignId: number; n: number }>()
       return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
     }
     const inUse = "t.state <> 'deleted'"
@@ -33,7 +42,12 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       countOf(tables.routes, inUse),
       countOf(tables.pages),
       reader.ask('tallies', 'campaign', among),
-      reader.ask('recent', rows.map(({ id, zone }) => ({ id, zone })), RECENT_DAYS, Math.floor(Date.now() / 60_000)),
+      reader.ask(
+        'recent',
+        rows.map(({ id, zone }) => ({ id, zone })),
+        RECENT_DAYS,
+        Math.floor(Date.now() / 60_000),
+      ),
     ])
     return rows.map((row) => ({
       ...row,
@@ -58,63 +72,136 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
   }
 
   mount(mounts, campaignsApi.list, async ({ query, who }) => {
-    const archived = { current: { archivedAt: IsNull() }, archived: { archivedAt: Not(IsNull()) }, all: {} }[query.shown]
-    const all = await withCounts(await read.findBy(tables.campaigns, { workspaceId: who.workspace.id, ...archived }), { workspace: who.workspace.id })
-    const value = { name: (c: Campaign) => c.name, createdAt: (c: Campaign) => c.createdAt, scans: (c: Campaign) => c.scans.scans, lastScan: (c: Campaign) => c.scans.lastAt }
+    const archived = { current: { archivedAt: IsNull() }, archived: { archivedAt: Not(IsNull()) }, all: {} }[
+      query.shown
+    ]
+    const all = await withCounts(
+      await read.findBy(tables.campaigns, { workspaceId: who.workspace.id, ...archived }),
+      { workspace: who.workspace.id },
+    )
+    const value = {
+      name: (c: Campaign) => c.name,
+      createdAt: (c: Campaign) => c.createdAt,
+      scans: (c: Campaign) => c.scans.scans,
+      lastScan: (c: Campaign) => c.scans.lastAt,
+    }
     // What somebody pinned stands first, whatever the order; sorting is stable.
-    const ordered = sortedPage(all, { ...query, page: 0, pageSize: Math.max(1, all.length) }, value[query.sort]).sort((a, b) => Number(b.pinned) - Number(a.pinned))
-    return { rows: ordered.slice(query.page * query.pageSize, (query.page + 1) * query.pageSize), total: all.length, page: query.page, pageSize: query.pageSize }
+    const ordered = sortedPage(
+      all,
+      { ...query, page: 0, pageSize: Math.max(1, all.length) },
+      value[query.sort],
+    ).sort((a, b) => Number(b.pinned) - Number(a.pinned))
+    return {
+      rows: ordered.slice(query.page * query.pageSize, (query.page + 1) * query.pageSize),
+      total: all.length,
+      page: query.page,
+      pageSize: query.pageSize,
+    }
   })
 
   // Before the one below, whose parameter would take the word.
   mount(mounts, campaignsApi.names, async ({ who }) => {
     const where = { workspaceId: who.workspace.id, archivedAt: IsNull() }
-    return { rows: await read.find(tables.campaigns, { select: { id: true, name: true, clientId: true }, where, order: { pinned: 'desc', name: 'asc', id: 'asc' } }) }
+    return {
+      rows: await read.find(tables.campaigns, {
+        select: { id: true, name: true, clientId: true },
+        where,
+        order: { pinned: 'desc', name: 'asc', id: 'asc' },
+      }),
+    }
   })
 
   mount(mounts, campaignsApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
 
   mount(mounts, campaignsApi.create, async ({ body: { clientId, ...body }, who }) => {
     const workspaceId = who.workspace.id
-    const client = await read.findOneBy(tables.clients, clientId === undefined ? { workspaceId } : { id: clientId, workspaceId })
+    const client = await read.findOneBy(
+      tables.clients,
+      clientId === undefined ? { workspaceId } : { id: clientId, workspaceId },
+    )
     if (!client) throw wrongField('clientId', 'This client does not exist. Choose another.')
     if (body.domainId !== null) await checkDomain(read, workspaceId, body.domainId)
     const id = await database.write(async (manager) =>
-      insertedId(await manager.insert(tables.campaigns, { ...body, workspaceId, clientId: client.id, version: 1, createdAt: Date.now() })))
+      insertedId(
+        await manager.insert(tables.campaigns, {
+          ...body,
+          workspaceId,
+          clientId: client.id,
+          version: 1,
+          createdAt: Date.now(),
+        }),
+      ),
+    )
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
     return whole(workspaceId, id)
   })
 
-  mount(mounts, campaignsApi.change, async ({ params: { id }, body: { version, archived, ...change }, who }) => {
-    const workspaceId = who.workspace.id
-    await campaignOf(workspaceId, id)
-    if (change.domainId) await checkDomain(read, workspaceId, change.domainId)
-    const stored = await database.write(async (manager) => {
-      const row = await manager.findOneByOrFail(tables.campaigns, { id })
-      if (row.version !== version) return { overtaken: true }
-      const { startsOn, endsOn } = { ...row, ...change }
-      if (startsOn && endsOn && startsOn > endsOn) throw wrongField('endsOn', 'The last day lies before the first.')
-      const archivedAt = archived === undefined ? row.archivedAt : archived ? (row.archivedAt ?? Date.now()) : null
-      await manager.update(tables.campaigns, { id }, { ...change, archivedAt, version: version + 1 })
-      return { overtaken: false }
-    })
-    if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
-    // Its codes carry the campaign value in their addresses.
-    await forgetCodes(database, doors, (await read.find(tables.codes, { select: { id: true }, where: { campaignId: id } })).map((code) => code.id))
-    live.tell(workspaceId, { type: 'change', of: 'campaign', id })
-    return whole(workspaceId, id)
-  })
+  mount(
+    mounts,
+    campaignsApi.change,
+    async ({ params: { id }, body: { version, archived, ...change }, who }) => {
+      const workspaceId = who.workspace.id
+      await campaignOf(workspaceId, id)
+      if (change.domainId) await checkDomain(read, workspaceId, change.domainId)
+      const stored = await database.write(async (manager) => {
+        const row = await manager.findOneByOrFail(tables.campaigns, { id })
+        if (row.version !== version) return { overtaken: true }
+        const { startsOn, endsOn } = { ...row, ...change }
+        if (startsOn && endsOn && startsOn > endsOn)
+          throw wrongField('endsOn', 'The last day lies before the first.')
+        const archivedAt =
+          archived === undefined ? row.archivedAt : archived ? (row.archivedAt ?? Date.now()) : null
+        await manager.update(tables.campaigns, { id }, { ...change, archivedAt, version: version + 1 })
+        return { overtaken: false }
+      })
+      if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
+      // Its codes carry the campaign value in their addresses.
+      await forgetCodes(
+        database,
+        doors,
+        (await read.find(tables.codes, { select: { id: true }, where: { campaignId: id } })).map(
+          (code) => code.id,
+        ),
+      )
+      live.tell(workspaceId, { type: 'change', of: 'campaign', id })
+      return whole(workspaceId, id)
+    },
+  )
 
   mount(mounts, campaignsApi.copy, async ({ params, body: { pieceDays, ...given }, who }) => {
     const workspaceId = who.workspace.id
-    const { id: _id, version: _version, createdAt: _created, archivedAt: _archived, pinned: _pinned, ...from } = await campaignOf(workspaceId, params.id)
+    const {
+      id: _id,
+      version: _version,
+      createdAt: _created,
+      archivedAt: _archived,
+      pinned: _pinned,
+      ...from
+    } = await campaignOf(workspaceId, params.id)
     const slugLength = await slugLengthOf(database, workspaceId)
     const at = Date.now()
     const id = await database.writeInTurns(async (manager, turns) => {
       await turns.begin()
-      const copy = insertedId(await manager.insert(tables.campaigns, { ...from, ...given, pinned: false, archivedAt: null, version: 1, createdAt: at }))
+      const copy = insertedId(
+        await manager.insert(tables.campaigns, {
+          ...from,
+          ...given,
+          pinned: false,
+          archivedAt: null,
+          version: 1,
+          createdAt: at,
+        }),
+      )
       const day = (was: string) => (pieceDays === 'clear' ? null : dayForward(was))
-      await copyPlan(manager, params.id, copy, { domainId: await domainFor(manager, from), day }, { personId: who.person.id, at }, slugLength, { turns })
+      await copyPlan(
+        manager,
+        params.id,
+        copy,
+        { domainId: await domainFor(manager, from), day },
+        { personId: who.person.id, at },
+        slugLength,
+        { turns },
+      )
       return copy
     })
     // Somebody may have tried one of the new short links before it was issued.

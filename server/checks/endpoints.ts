@@ -9,7 +9,10 @@ import { checkView, type DestinationChecker } from './checker.ts'
 const SHOWN = 20
 const FAILING_MAX = 200
 
-export function checksEndpoints(mounts: Mounts, { database, checker, live }: { database: Database; checker: DestinationChecker; live: LiveHub }): void {
+export function checksEndpoints(
+  mounts: Mounts,
+  { database, checker, live }: { database: Database; checker: DestinationChecker; live: LiveHub },
+): void {
   const { read } = database
 
   async function routeOf(workspaceId: number, id: number) {
@@ -38,7 +41,11 @@ export function checksEndpoints(mounts: Mounts, { database, checker, live }: { d
 
   mount(mounts, checksApi.latest, async ({ params: { id }, who }) => {
     await routeOf(who.workspace.id, id)
-    return { rows: (await read.find(tables.checks, { where: { routeId: id }, order: { id: 'desc' }, take: SHOWN })).map(checkView) }
+    return {
+      rows: (
+        await read.find(tables.checks, { where: { routeId: id }, order: { id: 'desc' }, take: SHOWN })
+      ).map(checkView),
+    }
   })
 
   mount(mounts, checksApi.begin, async ({ body: { campaignId }, who }) => {
@@ -49,19 +56,60 @@ export function checksEndpoints(mounts: Mounts, { database, checker, live }: { d
   mount(mounts, checksApi.cancel, ({ who }) => checker.cancel(who.workspace.id))
 
   mount(mounts, checksApi.failing, async ({ who }) => {
-    const campaigns = new Map((await read.findBy(tables.campaigns, { workspaceId: who.workspace.id })).filter(({ archivedAt }) => archivedAt === null).map((campaign) => [campaign.id, campaign]))
-    const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').innerJoin(tables.routes.options.name, 'r', 'r.id = k.routeId')
-      .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] }).groupBy('k.routeId').addGroupBy('k.own').addGroupBy('CASE WHEN k.own THEN k.codeId END').getRawMany<{ id: number }>()
-    const bad = (await findAmong(read, tables.checks, 'id', newest.map(({ id }) => id))).filter(({ verdict }) => verdict !== 'fine')
-    const routes = new Map((await findAmong(read, tables.routes, 'id', bad.map(({ routeId }) => routeId))).map((route) => [route.id, route]))
+    const campaigns = new Map(
+      (await read.findBy(tables.campaigns, { workspaceId: who.workspace.id }))
+        .filter(({ archivedAt }) => archivedAt === null)
+        .map((campaign) => [campaign.id, campaign]),
+    )
+    const newest = await read
+      .createQueryBuilder()
+      .select('max(k.id)', 'id')
+      .from(tables.checks, 'k')
+      .innerJoin(tables.routes.options.name, 'r', 'r.id = k.routeId')
+      .where("r.campaignId IN (:...campaigns) AND r.state = 'live'", { campaigns: [0, ...campaigns.keys()] })
+      .groupBy('k.routeId')
+      .addGroupBy('k.own')
+      .addGroupBy('CASE WHEN k.own THEN k.codeId END')
+      .getRawMany<{ id: number }>()
+    const bad = (
+      await findAmong(
+        read,
+        tables.checks,
+        'id',
+        newest.map(({ id }) => id),
+      )
+    ).filter(({ verdict }) => verdict !== 'fine')
+    const routes = new Map(
+      (
+        await findAmong(
+          read,
+          tables.routes,
+          'id',
+          bad.map(({ routeId }) => routeId),
+        )
+      ).map((route) => [route.id, route]),
+    )
     const codes = await codesOnRoutes(read, routes.keys())
     const rows = bad.flatMap((row) => {
       const route = routes.get(row.routeId)
       const campaign = route && campaigns.get(route.campaignId)
       // A destination that was changed since says nothing any more.
       if (!route || !campaign || !(codes.get(route.id) ?? 0) || row.at < route.changedAt) return []
-      return [{ ...checkView(row), campaignId: campaign.id, campaignName: campaign.name, routeName: route.name, zone: campaign.zone, codes: codes.get(route.id) ?? 0 }]
+      return [
+        {
+          ...checkView(row),
+          campaignId: campaign.id,
+          campaignName: campaign.name,
+          routeName: route.name,
+          zone: campaign.zone,
+          codes: codes.get(route.id) ?? 0,
+        },
+      ]
     })
-    return { rows: rows.sort((a, b) => (a.failingSince ?? Infinity) - (b.failingSince ?? Infinity)).slice(0, FAILING_MAX) }
+    return {
+      rows: rows
+        .sort((a, b) => (a.failingSince ?? Infinity) - (b.failingSince ?? Infinity))
+        .slice(0, FAILING_MAX),
+    }
   })
 }

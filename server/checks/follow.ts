@@ -8,24 +8,53 @@ export interface Following extends Reach {
   readonly limits?: { readonly hops: number; readonly bytes: number; readonly ms: number }
 }
 
-export interface Followed { readonly hops: Hop[]; readonly ending: Ending; readonly ms: number }
+export interface Followed {
+  readonly hops: Hop[]
+  readonly ending: Ending
+  readonly ms: number
+}
 
 const REDIRECTS = new Set([301, 302, 303, 307, 308])
-const HEADERS = { 'User-Agent': 'Flimbo destination check', Accept: 'text/html,*/*;q=0.8', 'Accept-Encoding': 'identity' } as const
+const HEADERS = {
+  'User-Agent': 'Flimbo destination check',
+  Accept: 'text/html,*/*;q=0.8',
+  'Accept-Encoding': 'identity',
+} as const
 
 /** Asks for one address and reads no more of the answer than is allowed. */
-function get(url: URL, cookies: string, reach: Reach, signal: AbortSignal, bytesMax: number): Promise<IncomingMessage> {
+function get(
+  url: URL,
+  cookies: string,
+  reach: Reach,
+  signal: AbortSignal,
+  bytesMax: number,
+): Promise<IncomingMessage> {
   const headers = { ...HEADERS, ...(cookies === '' ? {} : { Cookie: cookies }) }
   return new Promise((resolve, reject) => {
-    const asking = requestTo(url, reach, { method: 'GET', signal, maxHeaderSize: 32_768, headers }, (response) => {
-      let bytes = 0
-      const enough = () => { response.destroy(); resolve(response) }
-      response.on('data', (part: Buffer) => { bytes += part.length; if (bytes >= bytesMax) enough() })
-      response.on('end', () => { resolve(response) })
-      response.on('error', (error) => { if (bytes < bytesMax) reject(error) })
-      // A redirect's own body says nothing.
-      if (REDIRECTS.has(response.statusCode ?? 0)) enough()
-    })
+    const asking = requestTo(
+      url,
+      reach,
+      { method: 'GET', signal, maxHeaderSize: 32_768, headers },
+      (response) => {
+        let bytes = 0
+        const enough = () => {
+          response.destroy()
+          resolve(response)
+        }
+        response.on('data', (part: Buffer) => {
+          bytes += part.length
+          if (bytes >= bytesMax) enough()
+        })
+        response.on('end', () => {
+          resolve(response)
+        })
+        response.on('error', (error) => {
+          if (bytes < bytesMax) reject(error)
+        })
+        // A redirect's own body says nothing.
+        if (REDIRECTS.has(response.statusCode ?? 0)) enough()
+      },
+    )
     asking.on('error', reject)
     asking.end()
   })

@@ -5,16 +5,29 @@ import type { DestinationChecker } from './checker.ts'
 const LOOK_MS = 5 * 60_000
 
 function hourIn(zone: string, at: number): number {
-  return Number(new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }).format(at))
+  return Number(
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }).format(at),
+  )
 }
 
 /** Which of some workspaces are due for their nightly check: the hour has come in their zone, and they had none that day. */
-export function due(workspaces: readonly { id: number; zone: string }[], hour: number, lastDays: ReadonlyMap<number, string>, now: number): number[] {
-  return workspaces.filter(({ id, zone }) => hourIn(zone, now) === hour && lastDays.get(id) !== dayIn(zone, now)).map(({ id }) => id)
+export function due(
+  workspaces: readonly { id: number; zone: string }[],
+  hour: number,
+  lastDays: ReadonlyMap<number, string>,
+  now: number,
+): number[] {
+  return workspaces
+    .filter(({ id, zone }) => hourIn(zone, now) === hour && lastDays.get(id) !== dayIn(zone, now))
+    .map(({ id }) => id)
 }
 
 /** Checks every destination once a night. @returns a function that stops it */
-export function checkNightly(database: Database, checker: DestinationChecker, hour: number | null): () => void {
+export function checkNightly(
+  database: Database,
+  checker: DestinationChecker,
+  hour: number | null,
+): () => void {
   if (hour === null) return () => undefined
   const lastDays = new Map<number, string>()
   const look = async () => {
@@ -26,7 +39,11 @@ export function checkNightly(database: Database, checker: DestinationChecker, ho
     }
   }
   // What fails one time is tried again at the next look.
-  const timer = setInterval(() => { look().catch(() => undefined) }, LOOK_MS)
+  const timer = setInterval(() => {
+    look().catch(() => undefined)
+  }, LOOK_MS)
   timer.unref()
-  return () => { clearInterval(timer) }
+  return () => {
+    clearInterval(timer)
+  }
 }

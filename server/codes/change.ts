@@ -2,7 +2,18 @@ import type { EntityManager } from 'typeorm'
 import { wholeFaults, type CodeCellChange, type CodeSet } from '@flimbo/core/codes'
 import type { HouseRules } from '@flimbo/core/tagging'
 import { overtaken, Refusal, wrongField } from '../api/index.ts'
-import { findAmong, insertMany, nextId, ONE_TURN, tables, updateMany, type CodeRow, type RevisionRow, type ShortLinkRow, type Turns } from '../database/index.ts'
+import {
+  findAmong,
+  insertMany,
+  nextId,
+  ONE_TURN,
+  tables,
+  updateMany,
+  type CodeRow,
+  type RevisionRow,
+  type ShortLinkRow,
+  type Turns,
+} from '../database/index.ts'
 import { changeRoute, codesOnRoutes, type By } from '../routing/index.ts'
 import { scannedAmong } from '../scans/index.ts'
 import { kept } from './issue.ts'
@@ -23,7 +34,12 @@ export interface House {
   readonly destinationFault: (address: string) => string | null
 }
 
-interface Leading { readonly name: string; readonly destination: string; readonly version: number; readonly codes: number }
+interface Leading {
+  readonly name: string
+  readonly destination: string
+  readonly version: number
+  readonly codes: number
+}
 
 interface Known {
   readonly rows: Map<number, CodeRow>
@@ -41,44 +57,119 @@ const linkKey = (domainId: number, slug: string) => `${String(domainId)}/${slug}
 const keyKey = (campaignId: number, key: string) => `${String(campaignId)}/${key}`
 
 /** Everything the changes are judged by, read in a few large looks. */
-async function know(manager: EntityManager, workspaceId: number, changes: readonly CodeCellChange[]): Promise<Known> {
+async function know(
+  manager: EntityManager,
+  workspaceId: number,
+  changes: readonly CodeCellChange[],
+): Promise<Known> {
   const rows = new Map<number, CodeRow>()
-  const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
-  for (const row of await findAmong(manager, tables.codes, 'id', changes.map(({ id }) => id))) if (campaigns.has(row.campaignId)) rows.set(row.id, row)
-  const asked = <T>(of: (set: CodeSet) => T | undefined): T[] => changes.flatMap(({ set }) => { const value = of(set); return value === undefined ? [] : [value] })
-  const routes = new Map((await findAmong(manager, tables.routes, 'id', asked(({ routeId }) => routeId)))
-    .flatMap(({ id, campaignId, state }) => (state === 'deleted' ? [] : [[id, campaignId] as const])))
-  const led = changes.flatMap(({ id, set }) => (set.destination === undefined ? [] : [set.routeId ?? rows.get(id)?.routeId ?? 0]))
+  const campaigns = new Set(
+    (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(
+      ({ id }) => id,
+    ),
+  )
+  for (const row of await findAmong(
+    manager,
+    tables.codes,
+    'id',
+    changes.map(({ id }) => id),
+  ))
+    if (campaigns.has(row.campaignId)) rows.set(row.id, row)
+  const asked = <T>(of: (set: CodeSet) => T | undefined): T[] =>
+    changes.flatMap(({ set }) => {
+      const value = of(set)
+      return value === undefined ? [] : [value]
+    })
+  const routes = new Map(
+    (
+      await findAmong(
+        manager,
+        tables.routes,
+        'id',
+        asked(({ routeId }) => routeId),
+      )
+    ).flatMap(({ id, campaignId, state }) => (state === 'deleted' ? [] : [[id, campaignId] as const])),
+  )
+  const led = changes.flatMap(({ id, set }) =>
+    set.destination === undefined ? [] : [set.routeId ?? rows.get(id)?.routeId ?? 0],
+  )
   const counts = await codesOnRoutes(manager, led)
-  const leading = new Map((await findAmong(manager, tables.routes, 'id', led)).map(({ id, name, destination, version }) => [id, { name, destination, version, codes: counts.get(id) ?? 0 }]))
+  const leading = new Map(
+    (await findAmong(manager, tables.routes, 'id', led)).map(({ id, name, destination, version }) => [
+      id,
+      { name, destination, version, codes: counts.get(id) ?? 0 },
+    ]),
+  )
   const deleting = changes.filter(({ set }) => set.state === 'deleted').map(({ id }) => id)
-  const domains = new Set([1, ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id)])
-  const slugs = [...new Set([...asked(({ slug }) => slug), ...changes.flatMap(({ id, set }) => (set.domainId === undefined ? [] : [rows.get(id)?.slug ?? '']))])]
+  const domains = new Set([
+    1,
+    ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id),
+  ])
+  const slugs = [
+    ...new Set([
+      ...asked(({ slug }) => slug),
+      ...changes.flatMap(({ id, set }) => (set.domainId === undefined ? [] : [rows.get(id)?.slug ?? ''])),
+    ]),
+  ]
   const links = new Map<string, number>()
-  if (slugs.length > 0) for (const domainId of domains) for (const [slug, codeId] of await holders(manager, domainId, slugs)) links.set(linkKey(domainId, slug), codeId)
+  if (slugs.length > 0)
+    for (const domainId of domains)
+      for (const [slug, codeId] of await holders(manager, domainId, slugs))
+        links.set(linkKey(domainId, slug), codeId)
   const wantedKeys = asked(({ key }) => (key === '' ? undefined : key))
-  const keys = new Map((await findAmong(manager, tables.codes, 'key', wantedKeys)).map(({ id, campaignId, key }) => [keyKey(campaignId, key), id]))
+  const keys = new Map(
+    (await findAmong(manager, tables.codes, 'key', wantedKeys)).map(({ id, campaignId, key }) => [
+      keyKey(campaignId, key),
+      id,
+    ]),
+  )
   return { rows, routes, leading, scanned: await scannedAmong(manager, deleting), domains, links, keys }
 }
 
 /** What a change makes of a piece. @throws Refusal with what to do instead */
-function judged(row: CodeRow, { archived, slug, domainId, destination: _destination, ...set }: CodeSet, known: Known, rules: HouseRules, at: number): CodeRow {
-  if (set.routeId !== undefined && set.routeId !== row.routeId && known.routes.get(set.routeId) !== row.campaignId) throw wrongField('routeId', 'This route does not exist in the campaign, or was deleted. Choose another.')
+function judged(
+  row: CodeRow,
+  { archived, slug, domainId, destination: _destination, ...set }: CodeSet,
+  known: Known,
+  rules: HouseRules,
+  at: number,
+): CodeRow {
+  if (
+    set.routeId !== undefined &&
+    set.routeId !== row.routeId &&
+    known.routes.get(set.routeId) !== row.campaignId
+  )
+    throw wrongField('routeId', 'This route does not exist in the campaign, or was deleted. Choose another.')
   if (set.medium !== undefined && set.medium !== row.medium) refuseOffList(rules, set.medium)
   if (set.state === 'deleted' && row.state !== 'deleted' && known.scanned.has(row.id)) {
-    throw new Refusal('taken', 'This piece has been scanned, so it is printed somewhere: it cannot be deleted. Archive it instead; its code goes on working.', { fields: [{ path: 'state', message: 'It has been scanned. Archive it instead.' }] })
+    throw new Refusal(
+      'taken',
+      'This piece has been scanned, so it is printed somewhere: it cannot be deleted. Archive it instead; its code goes on working.',
+      { fields: [{ path: 'state', message: 'It has been scanned. Archive it instead.' }] },
+    )
   }
   const next: CodeRow = { ...row, ...set, extra: set.extra ?? row.extra }
   if (archived !== undefined) next.archivedAt = archived ? (row.archivedAt ?? at) : null
   const [fault] = wholeFaults(next)
-  if (fault !== undefined) throw wrongField(next.liveOn && next.downOn && next.liveOn > next.downOn ? 'downOn' : next.latitude === null ? 'latitude' : 'longitude', fault)
+  if (fault !== undefined)
+    throw wrongField(
+      next.liveOn && next.downOn && next.liveOn > next.downOn
+        ? 'downOn'
+        : next.latitude === null
+          ? 'latitude'
+          : 'longitude',
+      fault,
+    )
   if (set.key && set.key !== row.key) {
     const holder = known.keys.get(keyKey(row.campaignId, set.key))
-    if (holder !== undefined && holder !== row.id) throw wrongField('key', `Another piece of the campaign has the key “${set.key}” already.`)
+    if (holder !== undefined && holder !== row.id)
+      throw wrongField('key', `Another piece of the campaign has the key “${set.key}” already.`)
     known.keys.set(keyKey(row.campaignId, set.key), row.id)
   }
-  if (set.key !== undefined && set.key !== row.key && row.key !== '') known.keys.delete(keyKey(row.campaignId, row.key))
-  if (domainId !== undefined && !known.domains.has(domainId)) throw wrongField('domainId', 'This domain is not ready. Choose another.')
+  if (set.key !== undefined && set.key !== row.key && row.key !== '')
+    known.keys.delete(keyKey(row.campaignId, row.key))
+  if (domainId !== undefined && !known.domains.has(domainId))
+    throw wrongField('domainId', 'This domain is not ready. Choose another.')
   next.slug = slug ?? row.slug
   next.domainId = domainId ?? row.domainId
   if (next.slug !== row.slug || next.domainId !== row.domainId) {
@@ -89,11 +180,21 @@ function judged(row: CodeRow, { archived, slug, domainId, destination: _destinat
 }
 
 /** Refuses a destination that cannot be, or that is other pieces' too: of the route the piece is on, or is put on with it. @throws Refusal */
-function checkLeading(row: CodeRow, routeId: number, destination: string, known: Known, { destinationFault }: House): void {
+function checkLeading(
+  row: CodeRow,
+  routeId: number,
+  destination: string,
+  known: Known,
+  { destinationFault }: House,
+): void {
   const route = known.leading.get(routeId)
   if (!route || destination === route.destination) return
   const own = row.routeId === routeId ? 1 : 0
-  if (route.codes > own) throw wrongField('destination', `${String(route.codes)} pieces share the route “${route.name}”. Change where it leads on Routes, for all of them.`)
+  if (route.codes > own)
+    throw wrongField(
+      'destination',
+      `${String(route.codes)} pieces share the route “${route.name}”. Change where it leads on Routes, for all of them.`,
+    )
   const fault = destinationFault(destination)
   if (fault !== null) throw wrongField('destination', fault)
 }
@@ -101,7 +202,10 @@ function checkLeading(row: CodeRow, routeId: number, destination: string, known:
 /** Refuses a medium that is not on the house's list, where the house wants that. @throws Refusal */
 export function refuseOffList(rules: HouseRules, medium: string): void {
   if (rules.offList !== 'refuse' || rules.media.length === 0 || rules.media.includes(medium)) return
-  throw wrongField('medium', `“${medium}” is not among the media of the house: ${rules.media.join(', ')}. Choose one of them, or have it added under Settings.`)
+  throw wrongField(
+    'medium',
+    `“${medium}” is not among the media of the house: ${rules.media.join(', ')}. Choose one of them, or have it added under Settings.`,
+  )
 }
 
 function isSame(a: unknown, b: unknown): boolean {
@@ -123,22 +227,42 @@ function inverse(row: CodeRow, next: CodeRow): CodeSet {
  * Changes pieces, each as a revision, in the caller's transaction. What cannot be changed is told and
  * left; the rest is changed. A change that names a version is refused where the piece has a newer one.
  */
-export async function changeCodes(manager: EntityManager, house: House, changes: readonly CodeCellChange[], by: By, turns: Turns = ONE_TURN): Promise<ChangedCodes> {
+export async function changeCodes(
+  manager: EntityManager,
+  house: House,
+  changes: readonly CodeCellChange[],
+  by: By,
+  turns: Turns = ONE_TURN,
+): Promise<ChangedCodes> {
   const { personId, at } = by
   await turns.rest()
   const known = await know(manager, house.workspaceId, changes)
   const redirected = new Map<number, string>()
   let revisionId = await nextId(manager, tables.revisions)
   const ids = new Set<number>()
-  const [touched, refused, undo, revisions, links]: [Set<number>, ChangedCodes['refused'][number][], CodeCellChange[], RevisionRow[], ShortLinkRow[]] = [new Set(), [], [], [], []]
+  const [touched, refused, undo, revisions, links]: [
+    Set<number>,
+    ChangedCodes['refused'][number][],
+    CodeCellChange[],
+    RevisionRow[],
+    ShortLinkRow[],
+  ] = [new Set(), [], [], [], []]
   for (const { id, version, set } of changes) {
     const row = known.rows.get(id)
-    const refuse = (refusal: Refusal) => refused.push({ id, name: row?.name ?? '', sentence: refusal.message, refusal })
-    if (!row) { refuse(new Refusal('missing', 'There is no such piece, or it belongs to another workspace.')); continue }
-    if (version !== undefined && version !== row.version) { refuse(overtaken('piece', undefined)); continue }
+    const refuse = (refusal: Refusal) =>
+      refused.push({ id, name: row?.name ?? '', sentence: refusal.message, refusal })
+    if (!row) {
+      refuse(new Refusal('missing', 'There is no such piece, or it belongs to another workspace.'))
+      continue
+    }
+    if (version !== undefined && version !== row.version) {
+      refuse(overtaken('piece', undefined))
+      continue
+    }
     let next: CodeRow
     try {
-      if (set.destination !== undefined) checkLeading(row, set.routeId ?? row.routeId, set.destination, known, house)
+      if (set.destination !== undefined)
+        checkLeading(row, set.routeId ?? row.routeId, set.destination, known, house)
       const fault = set.otherwise ? house.destinationFault(set.otherwise) : null
       if (fault !== null) throw wrongField('otherwise', fault)
       next = judged(row, set, known, house.rules, at)
@@ -161,10 +285,20 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
     next.version = row.version + 1
     if ('slug' in back || 'domainId' in back) {
       const link = linkKey(next.domainId, next.slug)
-      if (!known.links.has(link)) links.push({ domainId: next.domainId, slug: next.slug, codeId: id, since: at })
+      if (!known.links.has(link))
+        links.push({ domainId: next.domainId, slug: next.slug, codeId: id, since: at })
       known.links.set(link, id)
     }
-    revisions.push({ id: revisionId++, of: 'code', subjectId: id, number: next.version, at, personId, before: kept(row), after: kept(next) })
+    revisions.push({
+      id: revisionId++,
+      of: 'code',
+      subjectId: id,
+      number: next.version,
+      at,
+      personId,
+      before: kept(row),
+      after: kept(next),
+    })
     // Taken back in their order: the destination while the piece is still on the route that was led elsewhere.
     undo.push({ id, version: next.version, set: back })
     if (moved) undo.push({ id, set: { destination: was } })
@@ -175,7 +309,12 @@ export async function changeCodes(manager: EntityManager, house: House, changes:
   await turns.begin()
   await insertMany(manager, tables.shortLinks, links, turns)
   await insertMany(manager, tables.revisions, revisions, turns)
-  await updateMany(manager, tables.codes, [...touched].flatMap((id) => known.rows.get(id) ?? []), turns)
+  await updateMany(
+    manager,
+    tables.codes,
+    [...touched].flatMap((id) => known.rows.get(id) ?? []),
+    turns,
+  )
   // Taken after the codes' own revisions: their numbers were given above.
   for (const [routeId, destination] of redirected) {
     await changeRoute(manager, routeId, known.leading.get(routeId)?.version ?? 0, { destination }, by)

@@ -13,10 +13,26 @@ export interface CampaignCopying {
 }
 
 /** Copies the pages of a campaign. @returns the number of each copy by that of its page */
-async function copyPages(manager: EntityManager, from: number, to: number, at: number): Promise<Map<number, number>> {
+async function copyPages(
+  manager: EntityManager,
+  from: number,
+  to: number,
+  at: number,
+): Promise<Map<number, number>> {
   const pages = new Map<number, number>()
   for (const { id, ...page } of await manager.findBy(tables.pages, { campaignId: from })) {
-    pages.set(id, insertedId(await manager.insert(tables.pages, { ...page, campaignId: to, version: 1, createdAt: at, changedAt: at })))
+    pages.set(
+      id,
+      insertedId(
+        await manager.insert(tables.pages, {
+          ...page,
+          campaignId: to,
+          version: 1,
+          createdAt: at,
+          changedAt: at,
+        }),
+      ),
+    )
   }
   return pages
 }
@@ -26,13 +42,28 @@ function withLedTo(rows: readonly RouteRow[], first: ReadonlySet<number>): Route
   const byId = new Map(rows.map((row) => [row.id, row]))
   const wanted = new Set(first)
   // A set that grows while it is walked is walked to its end.
-  for (const id of wanted) for (const next of routesLedTo(byId.get(id)?.rules ?? { lanes: [] })) wanted.add(next)
+  for (const id of wanted)
+    for (const next of routesLedTo(byId.get(id)?.rules ?? { lanes: [] })) wanted.add(next)
   return rows.filter(({ id }) => wanted.has(id))
 }
 
 /** Copies routes of a campaign, leading to one another's copies and those of its pages, with their dates shifted. */
-async function copyRoutes(manager: EntityManager, from: number, to: number, used: ReadonlySet<number>, { day }: CampaignCopying, { personId, at }: By, { turns }: Pace): Promise<Map<number, number>> {
-  const rows = withLedTo(await manager.find(tables.routes, { where: { campaignId: from, state: Not('deleted') }, order: { id: 'asc' } }), used)
+async function copyRoutes(
+  manager: EntityManager,
+  from: number,
+  to: number,
+  used: ReadonlySet<number>,
+  { day }: CampaignCopying,
+  { personId, at }: By,
+  { turns }: Pace,
+): Promise<Map<number, number>> {
+  const rows = withLedTo(
+    await manager.find(tables.routes, {
+      where: { campaignId: from, state: Not('deleted') },
+      order: { id: 'asc' },
+    }),
+    used,
+  )
   await turns.begin()
   let id = await nextId(manager, tables.routes)
   const routes = new Map(rows.map((row) => [row.id, id++]))
@@ -40,22 +71,67 @@ async function copyRoutes(manager: EntityManager, from: number, to: number, used
   let revisionId = await nextId(manager, tables.revisions)
   const copies = rows.map(({ name, destination, note, state, rules, passwordHash, ...row }): RouteRow => ({
     ...plainRoute({ campaignId: to, name, destination, note }, at),
-    id: routes.get(row.id) ?? 0, state, passwordHash, revisionId: revisionId++, rules: copiedRules(rules, renumbered, day, at),
+    id: routes.get(row.id) ?? 0,
+    state,
+    passwordHash,
+    revisionId: revisionId++,
+    rules: copiedRules(rules, renumbered, day, at),
   }))
-  const kept = await keptFor(manager, copies.map(({ rules }) => rules))
+  const kept = await keptFor(
+    manager,
+    copies.map(({ rules }) => rules),
+  )
   await insertMany(manager, tables.routes, copies, turns)
   await keepLimits(manager, copies, at)
-  await insertMany(manager, tables.revisions, copies.map((copy): RevisionRow => ({
-    id: copy.revisionId, of: 'route', subjectId: copy.id, number: 1, at, personId, before: null, after: keptNow(copy, kept),
-  })), turns)
+  await insertMany(
+    manager,
+    tables.revisions,
+    copies.map((copy): RevisionRow => ({
+      id: copy.revisionId,
+      of: 'route',
+      subjectId: copy.id,
+      number: 1,
+      at,
+      personId,
+      before: null,
+      after: keptNow(copy, kept),
+    })),
+    turns,
+  )
   return routes
 }
 
 /** Issues all current pieces of one campaign again in another, each on a copy of its route. */
-export async function copyPlan(manager: EntityManager, from: number, to: number, copying: CampaignCopying, by: By, slugLength: number, pace: Pace): Promise<void> {
-  const rows = (await manager.find(tables.codes, { where: { campaignId: from }, order: { id: 'asc' } })).filter(({ state, archivedAt }) => state !== 'deleted' && archivedAt === null)
-  const routes = await copyRoutes(manager, from, to, new Set(rows.map(({ routeId }) => routeId)), copying, by, pace)
+export async function copyPlan(
+  manager: EntityManager,
+  from: number,
+  to: number,
+  copying: CampaignCopying,
+  by: By,
+  slugLength: number,
+  pace: Pace,
+): Promise<void> {
+  const rows = (
+    await manager.find(tables.codes, { where: { campaignId: from }, order: { id: 'asc' } })
+  ).filter(({ state, archivedAt }) => state !== 'deleted' && archivedAt === null)
+  const routes = await copyRoutes(
+    manager,
+    from,
+    to,
+    new Set(rows.map(({ routeId }) => routeId)),
+    copying,
+    by,
+    pace,
+  )
   const dayOf = (was: string | null) => (was === null ? null : copying.day(was))
-  const pieces = rows.map((row) => again(row, { campaignId: to, domainId: copying.domainId, route: routes.get(row.routeId) ?? row.routeId, liveOn: dayOf(row.liveOn), downOn: dayOf(row.downOn) }))
+  const pieces = rows.map((row) =>
+    again(row, {
+      campaignId: to,
+      domainId: copying.domainId,
+      route: routes.get(row.routeId) ?? row.routeId,
+      liveOn: dayOf(row.liveOn),
+      downOn: dayOf(row.downOn),
+    }),
+  )
   await issueCodes(manager, pieces, by, slugLength, pace)
 }

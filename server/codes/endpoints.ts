@@ -29,7 +29,10 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     return code
   }
 
-  async function domainOf(who: SignedIn, { campaignId, domainId }: { campaignId?: number | undefined; domainId?: number | undefined }): Promise<number> {
+  async function domainOf(
+    who: SignedIn,
+    { campaignId, domainId }: { campaignId?: number | undefined; domainId?: number | undefined },
+  ): Promise<number> {
     if (domainId !== undefined) {
       await checkDomain(read, who.workspace.id, domainId)
       return domainId
@@ -51,7 +54,13 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     refuseOffList(await tagging.rulesOf(workspaceId), body.medium)
     const slugLength = await slugLengthOf(database, workspaceId)
     const [id = 0] = await database.write(async (manager) =>
-      issueCodes(manager, [await pieceToIssue(manager, campaign, body, domainId)], { personId: who.person.id, at: Date.now() }, slugLength))
+      issueCodes(
+        manager,
+        [await pieceToIssue(manager, campaign, body, domainId)],
+        { personId: who.person.id, at: Date.now() },
+        slugLength,
+      ),
+    )
     // Somebody may have tried the short link before it was issued.
     await forgetCodes(database, doors, [id])
     live.tell(workspaceId, { type: 'change', of: 'code', id })
@@ -62,8 +71,16 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     await codeOf(workspaceId, id)
     const house = await houseOf(parts, workspaceId)
-    const { ids, refused: [refused] } = await database.write((manager) => changeCodes(manager, house, [{ id, version, set }], { personId: who.person.id, at: Date.now() }))
-    if (refused) throw refused.refusal.problem.type.endsWith('conflict') ? overtaken('code', await whole(workspaceId, id)) : refused.refusal
+    const {
+      ids,
+      refused: [refused],
+    } = await database.write((manager) =>
+      changeCodes(manager, house, [{ id, version, set }], { personId: who.person.id, at: Date.now() }),
+    )
+    if (refused)
+      throw refused.refusal.problem.type.endsWith('conflict')
+        ? overtaken('code', await whole(workspaceId, id))
+        : refused.refusal
     if (ids.length > 0) {
       await forgetCodes(database, doors, ids)
       live.tell(workspaceId, { type: 'change', of: 'code', id })
@@ -80,10 +97,22 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const domainId = await domainOf(who, query)
     const origin = domains.origin(domainId)
     const wished = chosenSlug.safeParse(params.slug)
-    if (!wished.success) return { slug: params.slug, shortLink: '', free: false, why: wished.error.issues[0]?.message ?? 'Choose another.', instead: [] }
+    if (!wished.success)
+      return {
+        slug: params.slug,
+        shortLink: '',
+        free: false,
+        why: wished.error.issues[0]?.message ?? 'Choose another.',
+        instead: [],
+      }
     const slug = wished.data
     const answer = { slug, shortLink: shortLink(origin, slug) }
     if (!(await holders(read, domainId, [slug])).has(slug)) return { ...answer, free: true, instead: [] }
-    return { ...answer, free: false, why: `The short link ${slug} is taken. Choose another.`, instead: await freeOnesLike(read, domainId, slug, new Date().getFullYear()) }
+    return {
+      ...answer,
+      free: false,
+      why: `The short link ${slug} is taken. Choose another.`,
+      instead: await freeOnesLike(read, domainId, slug, new Date().getFullYear()),
+    }
   })
 }

@@ -29,15 +29,36 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const ids = await selection.ids(campaign, filter, { sort, order, group })
     const wanted = ids.slice(page * pageSize, (page + 1) * pageSize)
     const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
-    return { rows: await viewer(wanted.flatMap((id): CodeRow[] => { const row = rows.get(id); return row ? [row] : [] })), total: ids.length, page, pageSize }
+    return {
+      rows: await viewer(
+        wanted.flatMap((id): CodeRow[] => {
+          const row = rows.get(id)
+          return row ? [row] : []
+        }),
+      ),
+      total: ids.length,
+      page,
+      pageSize,
+    }
   })
 
-  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({ rows: await selection.groups(await selection.campaignOf(who.workspace.id, filter), filter, by) }))
+  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({
+    rows: await selection.groups(await selection.campaignOf(who.workspace.id, filter), filter, by),
+  }))
 
   /** Which pieces a fix of a whole column changes, and to what. Destinations belong to routes and are changed there. */
-  async function fixes(campaign: CampaignRow, filter: Filter, kind: NonNullable<Filter['finding']>, field: string): Promise<Map<number, string>> {
+  async function fixes(
+    campaign: CampaignRow,
+    filter: Filter,
+    kind: NonNullable<Filter['finding']>,
+    field: string,
+  ): Promise<Map<number, string>> {
     const wanted = new Set(await selection.ids(campaign, filter))
-    return new Map((await reviewer.ask('fixes', await tagging.questionOf(campaign), kind, field)).filter(([id]) => wanted.has(id)))
+    return new Map(
+      (await reviewer.ask('fixes', await tagging.questionOf(campaign), kind, field)).filter(([id]) =>
+        wanted.has(id),
+      ),
+    )
   }
 
   async function fixDestinations(found: ReadonlyMap<number, string>, by: By): Promise<ChangedCodes> {
@@ -59,7 +80,8 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     const by = { personId: who.person.id, at: Date.now() }
     const house = await houseOf(parts, workspaceId)
-    const run = (changes: readonly CodeCellChange[]) => database.writeInTurns((manager, turns) => changeCodes(manager, house, changes, by, turns))
+    const run = (changes: readonly CodeCellChange[]) =>
+      database.writeInTurns((manager, turns) => changeCodes(manager, house, changes, by, turns))
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {
@@ -71,21 +93,40 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
         const { kind, field } = body.fix
         const found = await fixes(campaign, body.matching, kind, field)
         if (field === 'destination') outcome = await fixDestinations(found, by)
-        else if (field === 'campaign') throw new Refusal('invalid', 'The campaign value belongs to the campaign: change it in the campaign’s own form.')
+        else if (field === 'campaign')
+          throw new Refusal(
+            'invalid',
+            'The campaign value belongs to the campaign: change it in the campaign’s own form.',
+          )
         else {
           const rows = await findAmong(read, tables.codes, 'id', found.keys())
-          outcome = await run(rows.map(({ id, extra }) => ({ id, set: fixSet({ [field]: found.get(id) ?? '' }, extra) })))
+          outcome = await run(
+            rows.map(({ id, extra }) => ({ id, set: fixSet({ [field]: found.get(id) ?? '' }, extra) })),
+          )
         }
       }
     }
     await told(workspaceId, outcome.ids)
-    return { changed: outcome.ids.length, refused: outcome.refused.map(({ id, name, sentence }) => ({ id, name, sentence })), undo: outcome.undo }
+    return {
+      changed: outcome.ids.length,
+      refused: outcome.refused.map(({ id, name, sentence }) => ({ id, name, sentence })),
+      undo: outcome.undo,
+    }
   })
 
   mount(mounts, codesApi.move, async ({ body: { ids, campaignId, routeId }, who }) => {
     const workspaceId = who.workspace.id
     const campaign = await scopeOwner(database, workspaceId, { campaignId })
-    await database.writeInTurns(async (manager, turns) => moveCodes(manager, await codesNamed(manager, workspaceId, ids), campaign, routeId, { personId: who.person.id, at: Date.now() }, turns))
+    await database.writeInTurns(async (manager, turns) =>
+      moveCodes(
+        manager,
+        await codesNamed(manager, workspaceId, ids),
+        campaign,
+        routeId,
+        { personId: who.person.id, at: Date.now() },
+        turns,
+      ),
+    )
     await told(workspaceId, ids)
     return { moved: ids.length }
   })
@@ -94,7 +135,9 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const workspaceId = who.workspace.id
     const slugLength = await slugLengthOf(database, workspaceId)
     const by = { personId: who.person.id, at: Date.now() }
-    const ids = await database.writeInTurns(async (manager, turns) => copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns }))
+    const ids = await database.writeInTurns(async (manager, turns) =>
+      copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns }),
+    )
     await told(workspaceId, ids)
     return { ids }
   })
@@ -113,15 +156,38 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
       if (error instanceof RangeError) throw wrongField('numbers', error.message)
       throw error
     }
-    const domainId = piece.domainId ?? await domainFor(read, campaign)
+    const domainId = piece.domainId ?? (await domainFor(read, campaign))
     const slugLength = await slugLengthOf(database, workspaceId)
     // A series leads to one place: its pieces share a route.
-    const route: FreshRoute | undefined = piece.destination === undefined ? undefined : { name: piece.name.replaceAll('{n}', '').replace(/\s+/g, ' ').trim() || piece.name, destination: piece.destination }
+    const route: FreshRoute | undefined =
+      piece.destination === undefined
+        ? undefined
+        : {
+            name: piece.name.replaceAll('{n}', '').replace(/\s+/g, ' ').trim() || piece.name,
+            destination: piece.destination,
+          }
     const ids = await database.writeInTurns(async (manager, turns) => {
       const [first, ...rest] = pieces
       const sample = first ? await pieceToIssue(manager, campaign, first, domainId) : null
-      const issued = sample ? [sample, ...rest.map(({ destination: _destination, routeId: _route, domainId: _domain, slug, ...fields }) => ({ ...sample, ...fields, slug: slug ?? null }))] : []
-      return issueCodes(manager, issued.map((each) => ({ ...each, route: route ?? each.route })), { personId: who.person.id, at: Date.now() }, slugLength, { turns })
+      const issued = sample
+        ? [
+            sample,
+            ...rest.map(
+              ({ destination: _destination, routeId: _route, domainId: _domain, slug, ...fields }) => ({
+                ...sample,
+                ...fields,
+                slug: slug ?? null,
+              }),
+            ),
+          ]
+        : []
+      return issueCodes(
+        manager,
+        issued.map((each) => ({ ...each, route: route ?? each.route })),
+        { personId: who.person.id, at: Date.now() },
+        slugLength,
+        { turns },
+      )
     })
     await told(workspaceId, ids)
     return { ids }

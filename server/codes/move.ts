@@ -1,14 +1,37 @@
 import { Not, type EntityManager } from 'typeorm'
 import { wrongField, Refusal } from '../api/index.ts'
-import { findAmong, insertMany, nextId, tables, updateMany, type CampaignRow, type CodeRow, type RevisionRow, type RouteRow, type Turns } from '../database/index.ts'
+import {
+  findAmong,
+  insertMany,
+  nextId,
+  tables,
+  updateMany,
+  type CampaignRow,
+  type CodeRow,
+  type RevisionRow,
+  type RouteRow,
+  type Turns,
+} from '../database/index.ts'
 import { codesOnRoutes, keptOfRoute, type By } from '../routing/index.ts'
 import { keepLimits } from '../scans/index.ts'
 import { checkKeys, issueCodes, kept, type Pace, type PieceToIssue } from './issue.ts'
 
 /** The named codes of a workspace. @throws Refusal where one of them is not there */
-export async function codesNamed(manager: EntityManager, workspaceId: number, ids: readonly number[]): Promise<CodeRow[]> {
-  const campaigns = new Set((await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id))
-  const found = new Map((await findAmong(manager, tables.codes, 'id', ids)).filter(({ campaignId }) => campaigns.has(campaignId)).map((row) => [row.id, row]))
+export async function codesNamed(
+  manager: EntityManager,
+  workspaceId: number,
+  ids: readonly number[],
+): Promise<CodeRow[]> {
+  const campaigns = new Set(
+    (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(
+      ({ id }) => id,
+    ),
+  )
+  const found = new Map(
+    (await findAmong(manager, tables.codes, 'id', ids))
+      .filter(({ campaignId }) => campaigns.has(campaignId))
+      .map((row) => [row.id, row]),
+  )
   return ids.map((id) => {
     const row = found.get(id)
     if (!row) throw new Refusal('missing', 'One of these pieces is not there any more. Load the plan again.')
@@ -24,9 +47,16 @@ interface MovedRoutes {
 }
 
 /** A route all of whose codes move goes with them; of one that others keep using, a copy does. */
-async function routesFor(manager: EntityManager, coming: readonly CodeRow[], campaign: CampaignRow, at: number, revisionIds: () => number): Promise<MovedRoutes> {
+async function routesFor(
+  manager: EntityManager,
+  coming: readonly CodeRow[],
+  campaign: CampaignRow,
+  at: number,
+  revisionIds: () => number,
+): Promise<MovedRoutes> {
   const comingBy = new Map<number, number>()
-  for (const { routeId, state } of coming) comingBy.set(routeId, (comingBy.get(routeId) ?? 0) + (state === 'deleted' ? 0 : 1))
+  for (const { routeId, state } of coming)
+    comingBy.set(routeId, (comingBy.get(routeId) ?? 0) + (state === 'deleted' ? 0 : 1))
   const counts = await codesOnRoutes(manager, comingBy.keys())
   const routeOf = new Map<number, number>()
   const [moved, copies]: [RouteRow[], RouteRow[]] = [[], []]
@@ -34,7 +64,15 @@ async function routesFor(manager: EntityManager, coming: readonly CodeRow[], cam
   for (const route of await findAmong(manager, tables.routes, 'id', comingBy.keys())) {
     const stays = (counts.get(route.id) ?? 0) > (comingBy.get(route.id) ?? 0)
     const copy: RouteRow = stays
-      ? { ...route, id: fresh++, campaignId: campaign.id, revisionId: revisionIds(), version: 1, createdAt: at, changedAt: at }
+      ? {
+          ...route,
+          id: fresh++,
+          campaignId: campaign.id,
+          revisionId: revisionIds(),
+          version: 1,
+          createdAt: at,
+          changedAt: at,
+        }
       : { ...route, campaignId: campaign.id }
     if (stays) copies.push(copy)
     else moved.push(copy)
@@ -44,19 +82,62 @@ async function routesFor(manager: EntityManager, coming: readonly CodeRow[], cam
 }
 
 /** Moves codes to another campaign, scans and all: onto a route there, or with their own. */
-export async function moveCodes(manager: EntityManager, rows: readonly CodeRow[], campaign: CampaignRow, routeId: number | null, { personId, at }: By, turns: Turns): Promise<void> {
-  if (routeId !== null && !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id, state: Not('deleted') }))) {
+export async function moveCodes(
+  manager: EntityManager,
+  rows: readonly CodeRow[],
+  campaign: CampaignRow,
+  routeId: number | null,
+  { personId, at }: By,
+  turns: Turns,
+): Promise<void> {
+  if (
+    routeId !== null &&
+    !(await manager.existsBy(tables.routes, { id: routeId, campaignId: campaign.id, state: Not('deleted') }))
+  ) {
     throw wrongField('routeId', 'This route does not exist in that campaign, or was deleted. Choose another.')
   }
-  const coming = rows.filter((row) => row.campaignId !== campaign.id || (routeId !== null && row.routeId !== routeId))
-  await checkKeys(manager, campaign.id, coming.filter((row) => row.campaignId !== campaign.id).map(({ key }) => key))
+  const coming = rows.filter(
+    (row) => row.campaignId !== campaign.id || (routeId !== null && row.routeId !== routeId),
+  )
+  await checkKeys(
+    manager,
+    campaign.id,
+    coming.filter((row) => row.campaignId !== campaign.id).map(({ key }) => key),
+  )
   let revisionId = await nextId(manager, tables.revisions)
-  const routes = routeId === null ? await routesFor(manager, coming, campaign, at, () => revisionId++) : { routeOf: new Map<number, number>(), moved: [], copies: [] }
-  const revisions = routes.copies.map((copy): RevisionRow => ({ id: copy.revisionId, of: 'route', subjectId: copy.id, number: 1, at, personId, before: null, after: keptOfRoute(copy) }))
-  const next = coming.map((row): CodeRow => ({ ...row, campaignId: campaign.id, routeId: routeId ?? routes.routeOf.get(row.routeId) ?? row.routeId, version: row.version + 1 }))
+  const routes =
+    routeId === null
+      ? await routesFor(manager, coming, campaign, at, () => revisionId++)
+      : { routeOf: new Map<number, number>(), moved: [], copies: [] }
+  const revisions = routes.copies.map((copy): RevisionRow => ({
+    id: copy.revisionId,
+    of: 'route',
+    subjectId: copy.id,
+    number: 1,
+    at,
+    personId,
+    before: null,
+    after: keptOfRoute(copy),
+  }))
+  const next = coming.map((row): CodeRow => ({
+    ...row,
+    campaignId: campaign.id,
+    routeId: routeId ?? routes.routeOf.get(row.routeId) ?? row.routeId,
+    version: row.version + 1,
+  }))
   next.forEach((row, i) => {
     const before = coming[i]
-    if (before) revisions.push({ id: revisionId++, of: 'code', subjectId: row.id, number: row.version, at, personId, before: kept(before), after: kept(row) })
+    if (before)
+      revisions.push({
+        id: revisionId++,
+        of: 'code',
+        subjectId: row.id,
+        number: row.version,
+        at,
+        personId,
+        before: kept(before),
+        after: kept(row),
+      })
   })
   await turns.begin()
   await insertMany(manager, tables.routes, routes.copies, turns)
@@ -67,18 +148,48 @@ export async function moveCodes(manager: EntityManager, rows: readonly CodeRow[]
 }
 
 /** A stored piece as one to issue anew: the same in everything but its short link. A deleted one comes back to life. */
-export function again({ id: _id, routeId, version: _version, createdAt: _created, archivedAt: _archived, ...row }: CodeRow, change: Partial<PieceToIssue> = {}): PieceToIssue {
-  return { ...row, slug: null, route: routeId, state: row.state === 'deleted' ? 'live' : row.state, ...change }
+export function again(
+  { id: _id, routeId, version: _version, createdAt: _created, archivedAt: _archived, ...row }: CodeRow,
+  change: Partial<PieceToIssue> = {},
+): PieceToIssue {
+  return {
+    ...row,
+    slug: null,
+    route: routeId,
+    state: row.state === 'deleted' ? 'live' : row.state,
+    ...change,
+  }
 }
 
 const NAME_MAX = 200
 
 /** Duplicates pieces in their own campaign, on the same routes and without their keys. @throws Refusal where a route was deleted */
-export async function copyCodes(manager: EntityManager, rows: readonly CodeRow[], by: By, slugLength: number, pace: Pace): Promise<number[]> {
-  const [gone] = await findAmong(manager, tables.routes, 'id', rows.map(({ routeId }) => routeId), { state: 'deleted' })
+export async function copyCodes(
+  manager: EntityManager,
+  rows: readonly CodeRow[],
+  by: By,
+  slugLength: number,
+  pace: Pace,
+): Promise<number[]> {
+  const [gone] = await findAmong(
+    manager,
+    tables.routes,
+    'id',
+    rows.map(({ routeId }) => routeId),
+    { state: 'deleted' },
+  )
   if (gone) {
     const name = rows.find(({ routeId }) => routeId === gone.id)?.name ?? ''
-    throw new Refusal('taken', `“${name}” is on the route “${gone.name}”, which was deleted. Nothing was duplicated: leave that piece out, or add it anew.`)
+    throw new Refusal(
+      'taken',
+      `“${name}” is on the route “${gone.name}”, which was deleted. Nothing was duplicated: leave that piece out, or add it anew.`,
+    )
   }
-  return issueCodes(manager, rows.map((row) => again(row, { key: '', name: `${row.name} (copy)`.slice(0, NAME_MAX) })), by, slugLength, pace)
+  return issueCodes(
+    manager,
+    rows.map((row) => again(row, { key: '', name: `${row.name} (copy)`.slice(0, NAME_MAX) })),
+    by,
+    slugLength,
+    pace,
+  )
 }

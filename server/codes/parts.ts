@@ -28,9 +28,13 @@ export async function slugLengthOf({ read }: Pick<Database, 'read'>, workspaceId
 }
 
 /** What changes of a workspace's pieces are judged by. */
-export async function houseOf({ domains, tagging }: Pick<CodesParts, 'domains' | 'tagging'>, workspaceId: number): Promise<House> {
+export async function houseOf(
+  { domains, tagging }: Pick<CodesParts, 'domains' | 'tagging'>,
+  workspaceId: number,
+): Promise<House> {
   return {
-    workspaceId, rules: await tagging.rulesOf(workspaceId),
+    workspaceId,
+    rules: await tagging.rulesOf(workspaceId),
     destinationFault: (address) => destinationFault(address, domains),
   }
 }

@@ -3,7 +3,12 @@ import type { Campaign } from '@flimbo/core/campaigns'
 import { CODE_SORTS, type Code } from '@flimbo/core/codes'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 
-interface Page { rows: Code[]; total: number; page: number; pageSize: number }
+interface Page {
+  rows: Code[]
+  total: number
+  page: number
+  pageSize: number
+}
 
 let flimbo: Running
 let campaign: Campaign
@@ -12,18 +17,50 @@ beforeAll(async () => {
   await flimbo.setUp()
   campaign = await flimbo.campaign()
   const first = await flimbo.code(campaign.id, {
-    name: 'Banner', medium: 'screen', source: 'b', content: 'x', term: 't', place: 'Pier', sizeMm: 90, viewingM: 2, printRun: 10, cost: 5, liveOn: '2026-03-01', downOn: '2026-04-01',
-    reference: 'R-1', key: 'k1', slug: 'zz-first',
+    name: 'Banner',
+    medium: 'screen',
+    source: 'b',
+    content: 'x',
+    term: 't',
+    place: 'Pier',
+    sizeMm: 90,
+    viewingM: 2,
+    printRun: 10,
+    cost: 5,
+    liveOn: '2026-03-01',
+    downOn: '2026-04-01',
+    reference: 'R-1',
+    key: 'k1',
+    slug: 'zz-first',
   })
-  await flimbo.code(campaign.id, { name: 'Ábaco', source: 'a', place: 'Depot 100%', sizeMm: 30, cost: 9, liveOn: '2026-01-01', key: 'k2', slug: 'aa-second', routeId: first.routeId })
-  await flimbo.code(campaign.id, { name: 'Coaster', source: 'c', sizeMm: 45, printRun: 3, reference: 'R_2', slug: 'mm-third', destination: 'https://saltmarsh.example/c' })
+  await flimbo.code(campaign.id, {
+    name: 'Ábaco',
+    source: 'a',
+    place: 'Depot 100%',
+    sizeMm: 30,
+    cost: 9,
+    liveOn: '2026-01-01',
+    key: 'k2',
+    slug: 'aa-second',
+    routeId: first.routeId,
+  })
+  await flimbo.code(campaign.id, {
+    name: 'Coaster',
+    source: 'c',
+    sizeMm: 45,
+    printRun: 3,
+    reference: 'R_2',
+    slug: 'mm-third',
+    destination: 'https://saltmarsh.example/c',
+  })
   await flimbo.scan('/mm-third')
   await flimbo.scan('/mm-third')
   await flimbo.scan('/aa-second')
 })
 afterAll(() => flimbo.close())
 
-const list = async (query: string) => (await flimbo.ask<Page>('GET', `/api/codes?campaignId=${String(campaign.id)}&${query}`)).body
+const list = async (query: string) =>
+  (await flimbo.ask<Page>('GET', `/api/codes?campaignId=${String(campaign.id)}&${query}`)).body
 const slugs = async (query: string) => (await list(query)).rows.map(({ slug }) => slug.slice(0, 2))
 
 describe('the order of a plan', () => {
@@ -58,13 +95,22 @@ describe('the order of a plan', () => {
   })
 
   it('is cut into pages that follow each other', async () => {
-    const pages = await Promise.all([0, 1, 2, 3].map((page) => list(`sort=slug&pageSize=1&page=${String(page)}`)))
-    expect(pages.map(({ rows, total }) => [rows[0]?.slug, total])).toEqual([['AA-SECOND', 3], ['MM-THIRD', 3], ['ZZ-FIRST', 3], [undefined, 3]])
+    const pages = await Promise.all(
+      [0, 1, 2, 3].map((page) => list(`sort=slug&pageSize=1&page=${String(page)}`)),
+    )
+    expect(pages.map(({ rows, total }) => [rows[0]?.slug, total])).toEqual([
+      ['AA-SECOND', 3],
+      ['MM-THIRD', 3],
+      ['ZZ-FIRST', 3],
+      [undefined, 3],
+    ])
   })
 
   it('is another one after a change, at once', async () => {
     expect(await slugs('sort=name')).toHaveLength(3)
-    const { rows: [row] } = await list('search=mm-third')
+    const {
+      rows: [row],
+    } = await list('search=mm-third')
     await flimbo.ask('PATCH', `/api/codes/${String(row?.id)}`, { version: 1, name: 'AAA' })
     expect((await slugs('sort=name'))[0]).toBe('MM')
   })
@@ -92,12 +138,19 @@ describe('which pieces are listed', () => {
   })
 
   it('those of a route, whichever campaign is named', async () => {
-    const { rows: [row] } = await list('search=banner')
+    const {
+      rows: [row],
+    } = await list('search=banner')
     const { body } = await flimbo.ask<Page>('GET', `/api/codes?routeId=${String(row?.routeId)}&sort=slug`)
     expect(body.rows.map(({ slug }) => slug)).toEqual(['AA-SECOND', 'ZZ-FIRST'])
   })
 
-  it.each(['sort=colour', 'group=place', 'pageSize=501', 'page=-1', 'finding=colour', 'shown=some'])('refuses %s', async (query) => {
-    expect((await flimbo.refused('GET', `/api/codes?campaignId=${String(campaign.id)}&${query}`)).status).toBe(422)
-  })
+  it.each(['sort=colour', 'group=place', 'pageSize=501', 'page=-1', 'finding=colour', 'shown=some'])(
+    'refuses %s',
+    async (query) => {
+      expect(
+        (await flimbo.refused('GET', `/api/codes?campaignId=${String(campaign.id)}&${query}`)).status,
+      ).toBe(422)
+    },
+  )
 })

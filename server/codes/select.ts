@@ -36,30 +36,52 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
   const lists = new Map<string, Promise<number[]>>()
 
   function select(campaign: CampaignRow, filter: Filter): SelectQueryBuilder<CodeRow> {
-    const query = read.createQueryBuilder(tables.codes, 'c').select('c.id', 'id').where('c.campaignId = :campaignId', { campaignId: campaign.id }).andWhere(SHOWN[filter.shown])
-    for (const field of ['routeId', 'medium', 'source', 'state'] as const) if (filter[field] !== undefined) query.andWhere(`c.${field} = :${field}`, { [field]: filter[field] })
+    const query = read
+      .createQueryBuilder(tables.codes, 'c')
+      .select('c.id', 'id')
+      .where('c.campaignId = :campaignId', { campaignId: campaign.id })
+      .andWhere(SHOWN[filter.shown])
+    for (const field of ['routeId', 'medium', 'source', 'state'] as const)
+      if (filter[field] !== undefined) query.andWhere(`c.${field} = :${field}`, { [field]: filter[field] })
     if (filter.search?.trim()) {
       const like = `%${filter.search.trim().replace(/[\\%_]/g, '\\$&')}%`
-      query.andWhere(new Brackets((any) => { for (const field of SEARCHED) any.orWhere(`c.${field} LIKE :like ESCAPE '\\'`, { like }) }))
+      query.andWhere(
+        new Brackets((any) => {
+          for (const field of SEARCHED) any.orWhere(`c.${field} LIKE :like ESCAPE '\\'`, { like })
+        }),
+      )
     }
     return query
   }
 
   async function run(query: SelectQueryBuilder<CodeRow>): Promise<number[]> {
-    return reader.ask('numbers', ...query.getQueryAndParameters() as [string, unknown[]])
+    return reader.ask('numbers', ...(query.getQueryAndParameters() as [string, unknown[]]))
   }
 
   /** The order of a list by what the table itself does not know: counts of scans. */
-  async function byScans(campaign: CampaignRow, ids: readonly number[], groups: ReadonlyMap<number, string> | null, { sort, order }: Sort): Promise<number[]> {
+  async function byScans(
+    campaign: CampaignRow,
+    ids: readonly number[],
+    groups: ReadonlyMap<number, string> | null,
+    { sort, order }: Sort,
+  ): Promise<number[]> {
     const tallies = await reader.ask('tallies', 'code', { campaign: campaign.id })
-    const sorted = sortedPage(ids, { sort, order, page: 0, pageSize: Math.max(1, ids.length) }, (id) => (sort === 'scans' ? tallyOf(tallies, id).scans : tallyOf(tallies, id).lastAt))
+    const sorted = sortedPage(ids, { sort, order, page: 0, pageSize: Math.max(1, ids.length) }, (id) =>
+      sort === 'scans' ? tallyOf(tallies, id).scans : tallyOf(tallies, id).lastAt,
+    )
     // Sorting is stable: within a group the order by scans stays.
-    return groups ? sorted.sort((a, b) => { const [x, y] = [groups.get(a) ?? '', groups.get(b) ?? '']; return x < y ? -1 : x > y ? 1 : 0 }) : sorted
+    return groups
+      ? sorted.sort((a, b) => {
+          const [x, y] = [groups.get(a) ?? '', groups.get(b) ?? '']
+          return x < y ? -1 : x > y ? 1 : 0
+        })
+      : sorted
   }
 
   async function ordered(campaign: CampaignRow, filter: Filter, by: Sort): Promise<number[]> {
     const query = select(campaign, filter)
-    if (by.sort === 'route' || by.group === 'route') query.innerJoin(tables.routes.options.name, 'r', 'r.id = c.routeId')
+    if (by.sort === 'route' || by.group === 'route')
+      query.innerJoin(tables.routes.options.name, 'r', 'r.id = c.routeId')
     const groupColumn = by.group === 'route' ? 'r.name' : by.group === 'medium' ? 'c.medium' : null
     const scans = by.sort === 'scans' || by.sort === 'lastScan'
     const order = by.order === 'asc' ? 'ASC' : 'DESC'
@@ -72,7 +94,20 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
     query.addOrderBy('c.id', scans ? 'ASC' : order)
     let ids = await run(query)
     if (scans) {
-      const groups = groupColumn === null ? null : new Map((await reader.ask('rows', ...query.select('c.id', 'id').addSelect(groupColumn, 'g').getQueryAndParameters() as [string, unknown[]]) as { id: number; g: string }[]).map(({ id, g }) => [id, g]))
+      const groups =
+        groupColumn === null
+          ? null
+          : new Map(
+              (
+                (await reader.ask(
+                  'rows',
+                  ...(query.select('c.id', 'id').addSelect(groupColumn, 'g').getQueryAndParameters() as [
+                    string,
+                    unknown[],
+                  ]),
+                )) as { id: number; g: string }[]
+              ).map(({ id, g }) => [id, g]),
+            )
       ids = await byScans(campaign, ids, groups, by)
     }
     return ids
@@ -87,7 +122,9 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
       kept = kept.filter((id) => found.has(id))
     }
     if (filter.channel !== undefined) {
-      const found = new Set(await reviewer.ask('withChannel', question, filter.channel === '-' ? '' : filter.channel))
+      const found = new Set(
+        await reviewer.ask('withChannel', question, filter.channel === '-' ? '' : filter.channel),
+      )
       kept = kept.filter((id) => found.has(id))
     }
     return kept
@@ -95,8 +132,12 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
 
   return {
     /** The campaign that is named, by itself or by a route. @throws Refusal where none is, or it is not the workspace's */
-    async campaignOf(workspaceId: number, { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>): Promise<CampaignRow> {
-      if (campaignId === undefined && routeId === undefined) throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
+    async campaignOf(
+      workspaceId: number,
+      { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>,
+    ): Promise<CampaignRow> {
+      if (campaignId === undefined && routeId === undefined)
+        throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
       return scopeOwner(database, workspaceId, { campaignId, routeId })
     },
 
@@ -104,12 +145,21 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
     ids(campaign: CampaignRow, filter: Filter, by: Sort = { sort: 'id', order: 'asc' }): Promise<number[]> {
       const work = async () => narrowed(campaign, filter, await ordered(campaign, filter, by))
       if (by.sort === 'scans' || by.sort === 'lastScan') return work()
-      const key = JSON.stringify([campaign.id, live.edition(campaign.workspaceId), filter, by.sort, by.order, by.group])
+      const key = JSON.stringify([
+        campaign.id,
+        live.edition(campaign.workspaceId),
+        filter,
+        by.sort,
+        by.order,
+        by.group,
+      ])
       const known = lists.get(key)
       if (known) return known
       const list = forAll(work)
       lists.set(key, list)
-      list.catch(() => { lists.delete(key) })
+      list.catch(() => {
+        lists.delete(key)
+      })
       const [oldest] = lists.keys()
       if (lists.size > LISTS_MAX && oldest !== undefined) lists.delete(oldest)
       return list
@@ -118,16 +168,35 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
     /** Pieces summed by medium or by route, in the order of a grouped list; their scans are summed from those of their codes. */
     async groups(campaign: CampaignRow, filter: Filter, by: Group) {
       const key = by === 'medium' ? 'c.medium' : 'r.name'
-      const query = select(campaign, filter).innerJoin(tables.routes.options.name, 'r', 'r.id = c.routeId')
-        .select(key, 'key').addSelect('c.id', 'id').addSelect('ifnull(c.printRun, 0)', 'printRun').addSelect('ifnull(c.cost, 0)', 'cost').orderBy(key, 'ASC')
+      const query = select(campaign, filter)
+        .innerJoin(tables.routes.options.name, 'r', 'r.id = c.routeId')
+        .select(key, 'key')
+        .addSelect('c.id', 'id')
+        .addSelect('ifnull(c.printRun, 0)', 'printRun')
+        .addSelect('ifnull(c.cost, 0)', 'cost')
+        .orderBy(key, 'ASC')
       const wanted = new Set(await narrowed(campaign, filter, await run(select(campaign, filter))))
-      const rows = await reader.ask('rows', ...query.getQueryAndParameters() as [string, unknown[]]) as { key: string; id: number; printRun: number; cost: number }[]
+      const rows = (await reader.ask('rows', ...(query.getQueryAndParameters() as [string, unknown[]]))) as {
+        key: string
+        id: number
+        printRun: number
+        cost: number
+      }[]
       const tallies = await reader.ask('tallies', 'code', { campaign: campaign.id })
-      const groups = new Map<string, { key: string; pieces: number; scans: number; printRun: number; cost: number }>()
+      const groups = new Map<
+        string,
+        { key: string; pieces: number; scans: number; printRun: number; cost: number }
+      >()
       for (const { key: name, id, printRun, cost } of rows) {
         if (!wanted.has(id)) continue
         const group = groups.get(name) ?? { key: name, pieces: 0, scans: 0, printRun: 0, cost: 0 }
-        groups.set(name, { key: name, pieces: group.pieces + 1, scans: group.scans + tallyOf(tallies, id).scans, printRun: group.printRun + printRun, cost: group.cost + cost })
+        groups.set(name, {
+          key: name,
+          pieces: group.pieces + 1,
+          scans: group.scans + tallyOf(tallies, id).scans,
+          printRun: group.printRun + printRun,
+          cost: group.cost + cost,
+        })
       }
       return [...groups.values()]
     },

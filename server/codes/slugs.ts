@@ -11,12 +11,27 @@ function generate(length: number): string {
 }
 
 /** Which of some slugs were ever issued on a domain, and to which code: those of deleted and renamed codes too, whose print is still out there. */
-export async function holders(manager: EntityManager, domainId: number, slugs: readonly string[]): Promise<Map<string, number>> {
-  return new Map((await findAmong(manager, tables.shortLinks, 'slug', slugs, { domainId })).map(({ slug, codeId }) => [slug, codeId]))
+export async function holders(
+  manager: EntityManager,
+  domainId: number,
+  slugs: readonly string[],
+): Promise<Map<string, number>> {
+  return new Map(
+    (await findAmong(manager, tables.shortLinks, 'slug', slugs, { domainId })).map(({ slug, codeId }) => [
+      slug,
+      codeId,
+    ]),
+  )
 }
 
 /** Slugs nobody has yet, in no sequence. `length` is how many signs each has, `besides` are some that are about to be issued. */
-export async function freeSlugs(manager: EntityManager, domainId: number, n: number, length: number, besides: ReadonlySet<string> = new Set()): Promise<string[]> {
+export async function freeSlugs(
+  manager: EntityManager,
+  domainId: number,
+  n: number,
+  length: number,
+  besides: ReadonlySet<string> = new Set(),
+): Promise<string[]> {
   const free = new Set<string>()
   for (let i = 0; i < TRIES && free.size < n; i++) {
     const wished = new Set<string>()
@@ -27,7 +42,11 @@ export async function freeSlugs(manager: EntityManager, domainId: number, n: num
     const held = await holders(manager, domainId, [...wished])
     for (const slug of wished) if (!held.has(slug)) free.add(slug)
   }
-  if (free.size < n) throw new Refusal('unavailable', `Not enough short links of ${String(length)} signs are free. Let them be longer, under Settings.`)
+  if (free.size < n)
+    throw new Refusal(
+      'unavailable',
+      `Not enough short links of ${String(length)} signs are free. Let them be longer, under Settings.`,
+    )
   return [...free]
 }
 
@@ -37,7 +56,12 @@ export function slugTaken(slug: string): Refusal {
 }
 
 /** Free slugs like one that is taken, three at most. */
-export async function freeOnesLike(manager: EntityManager, domainId: number, slug: string, year: number): Promise<string[]> {
+export async function freeOnesLike(
+  manager: EntityManager,
+  domainId: number,
+  slug: string,
+  year: number,
+): Promise<string[]> {
   const like = slugsLike(slug, year)
   const held = await holders(manager, domainId, like)
   return like.filter((each) => !held.has(each)).slice(0, 3)

@@ -41,34 +41,76 @@ export function codeViewer({ database: { read }, reader, domains, tagging }: Par
 
   /** The newest check of each piece, or else of its route. */
   async function checksOf(rows: readonly CodeRow[]): Promise<(row: CodeRow) => Code['check']> {
-    const newest = await read.createQueryBuilder().select('max(k.id)', 'id').from(tables.checks, 'k').where('k.routeId IN (:...ids)', { ids: [0, ...new Set(rows.map((row) => row.routeId))] })
-      .groupBy('k.routeId').addGroupBy('k.codeId').addGroupBy('k.own').getRawMany<{ id: number }>()
-    const byRoute = grouped<CheckRow, number>(await read.find(tables.checks, { where: { id: In(newest.map(({ id }) => id)) }, order: { id: 'desc' } }), ({ routeId }) => routeId)
+    const newest = await read
+      .createQueryBuilder()
+      .select('max(k.id)', 'id')
+      .from(tables.checks, 'k')
+      .where('k.routeId IN (:...ids)', { ids: [0, ...new Set(rows.map((row) => row.routeId))] })
+      .groupBy('k.routeId')
+      .addGroupBy('k.codeId')
+      .addGroupBy('k.own')
+      .getRawMany<{ id: number }>()
+    const byRoute = grouped<CheckRow, number>(
+      await read.find(tables.checks, {
+        where: { id: In(newest.map(({ id }) => id)) },
+        order: { id: 'desc' },
+      }),
+      ({ routeId }) => routeId,
+    )
     return (row) => {
       const isOwn = row.otherwise !== ''
-      const ofRoute = (byRoute.get(row.routeId) ?? []).filter(({ own, codeId }) => (isOwn ? own && codeId === row.id : !own))
+      const ofRoute = (byRoute.get(row.routeId) ?? []).filter(({ own, codeId }) =>
+        isOwn ? own && codeId === row.id : !own,
+      )
       const check = ofRoute.find(({ codeId }) => codeId === row.id) ?? ofRoute[0]
-      return check ? { verdict: check.verdict, at: check.at, failingSince: check.failingSince, sentence: checkSentence(check) } : null
+      return check
+        ? {
+            verdict: check.verdict,
+            at: check.at,
+            failingSince: check.failingSince,
+            sentence: checkSentence(check),
+          }
+        : null
     }
   }
 
   return async (rows: readonly CodeRow[]): Promise<Code[]> => {
     if (rows.length === 0) return []
     const ids = rows.map(({ id }) => id)
-    const campaigns = new Map((await read.findBy(tables.campaigns, { id: In([...new Set(rows.map((row) => row.campaignId))]) })).map((campaign) => [campaign.id, campaign]))
-    const lookers = new Map(await Promise.all([...campaigns].map(async ([id, campaign]) => [id, await tagging.lookerOf(campaign)] as const)))
+    const campaigns = new Map(
+      (await read.findBy(tables.campaigns, { id: In([...new Set(rows.map((row) => row.campaignId))]) })).map(
+        (campaign) => [campaign.id, campaign],
+      ),
+    )
+    const lookers = new Map(
+      await Promise.all(
+        [...campaigns].map(async ([id, campaign]) => [id, await tagging.lookerOf(campaign)] as const),
+      ),
+    )
     const [{ routes, shared }, links, checkOf, tallies] = await Promise.all([
-      routesOf(rows), read.find(tables.shortLinks, { where: { codeId: In(ids) }, order: { since: 'asc' } }), checksOf(rows), reader.ask('tallies', 'code', { codes: ids }),
+      routesOf(rows),
+      read.find(tables.shortLinks, { where: { codeId: In(ids) }, order: { since: 'asc' } }),
+      checksOf(rows),
+      reader.ask('tallies', 'code', { codes: ids }),
     ])
     const linksOf = grouped(links, ({ codeId }) => codeId)
 
     return rows.map((row): Code => {
-      const [route, campaign, look] = [routes.get(row.routeId), campaigns.get(row.campaignId), lookers.get(row.campaignId)]
+      const [route, campaign, look] = [
+        routes.get(row.routeId),
+        campaigns.get(row.campaignId),
+        lookers.get(row.campaignId),
+      ]
       if (!route || !campaign || !look) throw new Error(`Code ${String(row.id)} has no route or no campaign`)
-      const old = (linksOf.get(row.id) ?? []).filter(({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug)
+      const old = (linksOf.get(row.id) ?? []).filter(
+        ({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug,
+      )
       return {
         ...row,
-        routeName: route.name, routeVersion: route.version, routeState: route.state, routeCodes: shared.get(row.routeId) ?? 0,
+        routeName: route.name,
+        routeVersion: route.version,
+        routeState: route.state,
+        routeCodes: shared.get(row.routeId) ?? 0,
         origin: domains.origin(row.domainId),
         shortLink: shortLink(domains.origin(row.domainId), row.slug),
         oldLinks: old.map(({ domainId, slug }) => shortLink(domains.origin(domainId), slug)),

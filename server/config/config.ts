@@ -4,36 +4,65 @@ import proxyaddr from 'proxy-addr'
 import { readUrl } from '@flimbo/core/api'
 
 const port = (fallback: number) =>
-  z.coerce.number({ error: 'must be a port number' }).int().min(0, 'must be a port number').max(65_535, 'must be a port number').default(fallback)
+  z.coerce
+    .number({ error: 'must be a port number' })
+    .int()
+    .min(0, 'must be a port number')
+    .max(65_535, 'must be a port number')
+    .default(fallback)
 
 const origin = z
   .string()
-  .refine((text) => /^https?:$/.test(readUrl(text)?.protocol ?? ''), 'must be an origin such as https://go.example.com')
-  .refine((text) => { const url = readUrl(text); return !url || (url.pathname === '/' && url.search === '') }, 'must be an origin without a path')
+  .refine(
+    (text) => /^https?:$/.test(readUrl(text)?.protocol ?? ''),
+    'must be an origin such as https://go.example.com',
+  )
+  .refine((text) => {
+    const url = readUrl(text)
+    return !url || (url.pathname === '/' && url.search === '')
+  }, 'must be an origin without a path')
   .transform((text) => new URL(text).origin)
 
 const onOff = z.enum(['on', 'off'], { error: 'must be on or off' }).transform((word) => word === 'on')
 
 /** An address with a port, as resolvers take it. */
-const nameServer = z.string().regex(/^(\d+(\.\d+){3}|\[[0-9a-f:]+\])(:\d+)?$/i, 'must be the address of a name server, such as 127.0.0.1:5353')
+const nameServer = z
+  .string()
+  .regex(
+    /^(\d+(\.\d+){3}|\[[0-9a-f:]+\])(:\d+)?$/i,
+    'must be the address of a name server, such as 127.0.0.1:5353',
+  )
 
 function trustFrom(text: string): ((address: string, hop: number) => boolean) | null {
   try {
-    return proxyaddr.compile(text.split(',').map((part) => part.trim()).filter(Boolean))
+    return proxyaddr.compile(
+      text
+        .split(',')
+        .map((part) => part.trim())
+        .filter(Boolean),
+    )
   } catch {
     return null
   }
 }
 
-const trustProxy = z.string().default('').refine(
-  (text) => text === '' || trustFrom(text) !== null,
-  'must list addresses, networks such as 10.0.0.0/8, or loopback, parted by commas',
-)
+const trustProxy = z
+  .string()
+  .default('')
+  .refine(
+    (text) => text === '' || trustFrom(text) !== null,
+    'must list addresses, networks such as 10.0.0.0/8, or loopback, parted by commas',
+  )
 
 const variables = z.strictObject({
   FLIMBO_OFFICE_PORT: port(4000),
   FLIMBO_DOOR_PORT: port(4001),
-  FLIMBO_DOORS: z.coerce.number({ error: 'must be a number of front doors from 1 to 16' }).int().min(1, 'must be a number of front doors from 1 to 16').max(16, 'must be a number of front doors from 1 to 16').default(1),
+  FLIMBO_DOORS: z.coerce
+    .number({ error: 'must be a number of front doors from 1 to 16' })
+    .int()
+    .min(1, 'must be a number of front doors from 1 to 16')
+    .max(16, 'must be a number of front doors from 1 to 16')
+    .default(1),
   FLIMBO_STANDIN_PORT: port(4002),
   FLIMBO_DNS_STANDIN_PORT: port(4003),
   FLIMBO_BIND: z.string().min(1, 'must be an address to listen on').default('127.0.0.1'),
@@ -44,8 +73,21 @@ const variables = z.strictObject({
   FLIMBO_STANDINS: onOff.default(false),
   FLIMBO_DNS: nameServer.optional(),
   FLIMBO_CHECK_PRIVATE: onOff.default(false),
-  FLIMBO_CHECK_HOUR: z.union([z.literal('off'), z.coerce.number({ error: 'must be an hour from 0 to 23, or off' }).int().min(0, 'must be an hour from 0 to 23, or off').max(23, 'must be an hour from 0 to 23, or off')]).default(3),
-  FLIMBO_LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent'], { error: 'must be fatal, error, warn, info, debug or silent' }).default('info'),
+  FLIMBO_CHECK_HOUR: z
+    .union([
+      z.literal('off'),
+      z.coerce
+        .number({ error: 'must be an hour from 0 to 23, or off' })
+        .int()
+        .min(0, 'must be an hour from 0 to 23, or off')
+        .max(23, 'must be an hour from 0 to 23, or off'),
+    ])
+    .default(3),
+  FLIMBO_LOG_LEVEL: z
+    .enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent'], {
+      error: 'must be fatal, error, warn, info, debug or silent',
+    })
+    .default('info'),
 })
 
 export interface Config {
@@ -85,11 +127,16 @@ export class ConfigError extends Error {
  * because it is a misspelling. @throws ConfigError with one line
  */
 export function readConfig(environment: Readonly<Record<string, string | undefined>>): Config {
-  const own = Object.fromEntries(Object.entries(environment).filter(([name, value]) => name.startsWith('FLIMBO_') && value !== undefined && value !== ''))
+  const own = Object.fromEntries(
+    Object.entries(environment).filter(
+      ([name, value]) => name.startsWith('FLIMBO_') && value !== undefined && value !== '',
+    ),
+  )
   const read = variables.safeParse(own)
   if (!read.success) {
     const issue = read.error.issues[0]
-    if (issue?.code === 'unrecognized_keys') throw new ConfigError(`${issue.keys.join(', ')}: no such setting; see the table in README.md`)
+    if (issue?.code === 'unrecognized_keys')
+      throw new ConfigError(`${issue.keys.join(', ')}: no such setting; see the table in README.md`)
     const name = String(issue?.path[0] ?? 'FLIMBO_…')
     throw new ConfigError(`${name}=${own[name] ?? ''}: ${issue?.message ?? 'wrong value'}`)
   }

@@ -6,7 +6,16 @@ import { USUAL_PIECE } from '@flimbo/core/codes'
 import { plainRoute } from '../routing/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
-import { findAmong, insertMany, nextId, openDatabase, tables, updateMany, type CodeRow, type Database } from './index.ts'
+import {
+  findAmong,
+  insertMany,
+  nextId,
+  openDatabase,
+  tables,
+  updateMany,
+  type CodeRow,
+  type Database,
+} from './index.ts'
 
 let directory: string
 let database: Database
@@ -16,9 +25,20 @@ beforeEach(async () => {
   database = await openDatabase(join(directory, 'flimbo.sqlite'))
   await setUpWorkspace(database, OWNER)
   await database.write(async (manager) => {
-    await manager.insert(tables.campaigns, { workspaceId: 1, clientId: 1, name: 'A', zone: 'UTC', utmCampaign: 'a', version: 1, createdAt: 0 })
+    await manager.insert(tables.campaigns, {
+      workspaceId: 1,
+      clientId: 1,
+      name: 'A',
+      zone: 'UTC',
+      utmCampaign: 'a',
+      version: 1,
+      createdAt: 0,
+    })
     await insertMany(manager, tables.routes, [
-      { ...plainRoute({ campaignId: 1, name: 'R', destination: 'https://saltmarsh.example', note: '' }, 0), id: 1 },
+      {
+        ...plainRoute({ campaignId: 1, name: 'R', destination: 'https://saltmarsh.example', note: '' }, 0),
+        id: 1,
+      },
     ])
   })
 })
@@ -28,8 +48,20 @@ afterEach(async () => {
 })
 
 const row = (id: number, more: Partial<CodeRow> = {}): CodeRow => ({
-  ...USUAL_PIECE, id, campaignId: 1, routeId: 1, domainId: 1, slug: `S${String(id)}`, name: `Piece ${String(id)}`, medium: 'print', source: 's',
-  state: 'live', archivedAt: null, version: 1, createdAt: id, ...more,
+  ...USUAL_PIECE,
+  id,
+  campaignId: 1,
+  routeId: 1,
+  domainId: 1,
+  slug: `S${String(id)}`,
+  name: `Piece ${String(id)}`,
+  medium: 'print',
+  source: 's',
+  state: 'live',
+  archivedAt: null,
+  version: 1,
+  createdAt: id,
+  ...more,
 })
 
 describe('rows in bulk', () => {
@@ -41,8 +73,17 @@ describe('rows in bulk', () => {
 
   it('keep every kind of value: nothing, figures, texts with quotes, and parameters of the house’s own', async () => {
     const odd = row(1, {
-      name: `O'Brien "x" ; DROP TABLE codes; --`, extra: { region: 'ö', 'a-b': '' }, latitude: -0.5, longitude: 179.999, viewingM: 1.5, printRun: 0, cost: 12.34,
-      liveOn: '2026-07-01', downOn: null, archivedAt: 5, sizeMm: 42.5,
+      name: `O'Brien "x" ; DROP TABLE codes; --`,
+      extra: { region: 'ö', 'a-b': '' },
+      latitude: -0.5,
+      longitude: 179.999,
+      viewingM: 1.5,
+      printRun: 0,
+      cost: 12.34,
+      liveOn: '2026-07-01',
+      downOn: null,
+      archivedAt: 5,
+      sizeMm: 42.5,
     })
     await database.write((manager) => insertMany(manager, tables.codes, [odd]))
     expect(await database.read.findOneBy(tables.codes, { id: 1 })).toEqual(odd)
@@ -50,9 +91,18 @@ describe('rows in bulk', () => {
 
   it('are changed by number, and others are left', async () => {
     await database.write((manager) => insertMany(manager, tables.codes, [row(1), row(2), row(3)]))
-    await database.write((manager) => updateMany(manager, tables.codes, [row(1, { source: 'x', extra: { a: 'b' } }), row(3, { place: 'Pier', version: 9 })]))
+    await database.write((manager) =>
+      updateMany(manager, tables.codes, [
+        row(1, { source: 'x', extra: { a: 'b' } }),
+        row(3, { place: 'Pier', version: 9 }),
+      ]),
+    )
     const stored = await database.read.find(tables.codes, { order: { id: 'asc' } })
-    expect(stored).toEqual([row(1, { source: 'x', extra: { a: 'b' } }), row(2), row(3, { place: 'Pier', version: 9 })])
+    expect(stored).toEqual([
+      row(1, { source: 'x', extra: { a: 'b' } }),
+      row(2),
+      row(3, { place: 'Pier', version: 9 }),
+    ])
   })
 
   it('are stored all or not at all', async () => {
@@ -65,11 +115,17 @@ describe('rows in bulk', () => {
   })
 
   it('are found by more values than one statement takes, each once', async () => {
-    await database.write((manager) => insertMany(manager, tables.codes, [row(1), row(2), row(40_000, { key: 'far' })]))
+    await database.write((manager) =>
+      insertMany(manager, tables.codes, [row(1), row(2), row(40_000, { key: 'far' })]),
+    )
     // SQLite takes 32,766 values in a statement (its limit SQLITE_MAX_VARIABLE_NUMBER).
     const many = [2, ...Array.from({ length: 40_000 }, (_, i) => i + 1)]
-    expect((await findAmong(database.read, tables.codes, 'id', many)).map(({ id }) => id).sort((a, b) => a - b)).toEqual([1, 2, 40_000])
-    expect((await findAmong(database.read, tables.codes, 'id', many, { key: 'far' })).map(({ id }) => id)).toEqual([40_000])
+    expect(
+      (await findAmong(database.read, tables.codes, 'id', many)).map(({ id }) => id).sort((a, b) => a - b),
+    ).toEqual([1, 2, 40_000])
+    expect(
+      (await findAmong(database.read, tables.codes, 'id', many, { key: 'far' })).map(({ id }) => id),
+    ).toEqual([40_000])
     expect(await findAmong(database.read, tables.codes, 'id', [])).toEqual([])
   })
 

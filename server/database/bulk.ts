@@ -34,23 +34,55 @@ function sample<T extends ObjectLiteral>(columns: readonly { name: string }[]): 
  * Inserts rows whose numbers are known, many a statement: TypeORM writes each statement once and it is run
  * again with other values. Not for tables with yes-or-no columns, whose values TypeORM writes into the statement.
  */
-export async function insertMany<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>, rows: readonly T[], turns: Turns = ONE_TURN): Promise<void> {
+export async function insertMany<T extends ObjectLiteral>(
+  manager: EntityManager,
+  schema: EntitySchema<T>,
+  rows: readonly T[],
+  turns: Turns = ONE_TURN,
+): Promise<void> {
   const columns = columnsOf(manager, schema)
   const atOnce = turns === ONE_TURN ? ROWS_MAX : ROWS_IN_TURNS
   for (let i = 0; i < rows.length; i += atOnce) {
     const some = rows.slice(i, i + atOnce)
-    const sql = statement(schema as EntitySchema<never>, `insert ${String(some.length)}`, () => manager.createQueryBuilder().insert().into(schema)
-      .values(some.map(() => sample<T>(columns) as never)).updateEntity(false).getQueryAndParameters()[0])
-    await manager.query(sql, some.flatMap((row) => columns.map(({ valueOf }) => valueOf(row))))
+    const sql = statement(
+      schema as EntitySchema<never>,
+      `insert ${String(some.length)}`,
+      () =>
+        manager
+          .createQueryBuilder()
+          .insert()
+          .into(schema)
+          .values(some.map(() => sample<T>(columns) as never))
+          .updateEntity(false)
+          .getQueryAndParameters()[0],
+    )
+    await manager.query(
+      sql,
+      some.flatMap((row) => columns.map(({ valueOf }) => valueOf(row))),
+    )
     await turns.pause()
   }
 }
 
 /** Stores rows over those of the same number, one prepared statement for all. */
-export async function updateMany<T extends ObjectLiteral & { id: number }>(manager: EntityManager, schema: EntitySchema<T>, rows: readonly T[], turns: Turns = ONE_TURN): Promise<void> {
+export async function updateMany<T extends ObjectLiteral & { id: number }>(
+  manager: EntityManager,
+  schema: EntitySchema<T>,
+  rows: readonly T[],
+  turns: Turns = ONE_TURN,
+): Promise<void> {
   const columns = columnsOf(manager, schema).filter(({ name }) => name !== 'id')
-  const sql = statement(schema as EntitySchema<never>, 'update', () => manager.createQueryBuilder().update(schema)
-    .set(sample<T>(columns)).where('id = :id', { id: '…' }).getQueryAndParameters()[0])
+  const sql = statement(
+    schema as EntitySchema<never>,
+    'update',
+    () =>
+      manager
+        .createQueryBuilder()
+        .update(schema)
+        .set(sample<T>(columns))
+        .where('id = :id', { id: '…' })
+        .getQueryAndParameters()[0],
+  )
   for (const row of rows) {
     await manager.query(sql, [...columns.map(({ valueOf }) => valueOf(row)), row.id])
     await turns.pause()
@@ -58,7 +90,14 @@ export async function updateMany<T extends ObjectLiteral & { id: number }>(manag
 }
 
 /** The next number of a table whose rows are never taken out; only within a write, which has the table to itself. */
-export async function nextId<T extends ObjectLiteral>(manager: EntityManager, schema: EntitySchema<T>): Promise<number> {
-  const found = await manager.createQueryBuilder().select('max(t.id)', 'last').from(schema, 't').getRawOne<{ last: number | null }>()
+export async function nextId<T extends ObjectLiteral>(
+  manager: EntityManager,
+  schema: EntitySchema<T>,
+): Promise<number> {
+  const found = await manager
+    .createQueryBuilder()
+    .select('max(t.id)', 'last')
+    .from(schema, 't')
+    .getRawOne<{ last: number | null }>()
   return (found?.last ?? 0) + 1
 }

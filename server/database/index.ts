@@ -1,6 +1,22 @@
 export { tables } from './entities.ts'
 export type {
-  CampaignRow, CheckRow, ClientRow, CodeRow, DomainRow, HitRow, PageRow, PersonRow, RevisionRow, LaneSetRow, RouteRow, SessionRow, SettingRow, ShortLinkRow, Snapshot, ViewRow, WorkspaceRow,
+  CampaignRow,
+  CheckRow,
+  ClientRow,
+  CodeRow,
+  DomainRow,
+  HitRow,
+  PageRow,
+  PersonRow,
+  RevisionRow,
+  LaneSetRow,
+  RouteRow,
+  SessionRow,
+  SettingRow,
+  ShortLinkRow,
+  Snapshot,
+  ViewRow,
+  WorkspaceRow,
 } from './entities.ts'
 export { insertedId } from './ids.ts'
 export { migrate, openDatabase, openReadOnly } from './open.ts'

@@ -20,12 +20,17 @@ export interface ReadOnly {
 /** The database as the office uses it. */
 export interface Database extends ReadOnly, Writing {}
 
-const common = (file: string) => ({ type: 'better-sqlite3', database: file, entities: Object.values(tables), timeout: BUSY_MS }) as const
+const common = (file: string) =>
+  ({ type: 'better-sqlite3', database: file, entities: Object.values(tables), timeout: BUSY_MS }) as const
 
 async function openWriter(file: string): Promise<DataSource> {
   mkdirSync(dirname(file), { recursive: true })
   const writer = new DataSource({
-    ...common(file), migrations: MIGRATIONS, prepareDatabase: (connection: Sqlite.Database) => { prepareWriter(connection) },
+    ...common(file),
+    migrations: MIGRATIONS,
+    prepareDatabase: (connection: Sqlite.Database) => {
+      prepareWriter(connection)
+    },
   })
   await writer.initialize()
   await writer.runMigrations({ transaction: 'each' })
@@ -44,7 +49,9 @@ export async function openReadOnly(file: string): Promise<ReadOnly> {
   await reader.initialize()
   const prepared = new Sqlite(file, { readonly: true, timeout: BUSY_MS })
   return {
-    file, read: reader.manager, prepared,
+    file,
+    read: reader.manager,
+    prepared,
     async close() {
       prepared.close()
       await reader.destroy()
@@ -61,7 +68,8 @@ export async function openDatabase(file: string): Promise<Database> {
   const reading = await openReadOnly(file)
   const writes = await writing(writer.manager)
   return {
-    ...reading, ...writes,
+    ...reading,
+    ...writes,
     async close() {
       await writes.finish()
       await reading.close()

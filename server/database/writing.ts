@@ -2,13 +2,25 @@ import { setTimeout } from 'node:timers/promises'
 import type { EntityManager } from 'typeorm'
 import { whenFree } from '../sqlite/index.ts'
 import { queue } from '../threads/index.ts'
-import { clearSome, leftOver, noteWhole, startNoting, stopNoting, takeBackSome, type LeftOver } from './undo.ts'
+import {
+  clearSome,
+  leftOver,
+  noteWhole,
+  startNoting,
+  stopNoting,
+  takeBackSome,
+  type LeftOver,
+} from './undo.ts'
 
 /**
  * How long a large write holds the lock, how long it then leaves it to scans, which look for it every half a
  * millisecond, and how many entries of its log it handles in one turn.
  */
-interface Pace { readonly turnMs: number; readonly gapMs: number; readonly entries: number }
+interface Pace {
+  readonly turnMs: number
+  readonly gapMs: number
+  readonly entries: number
+}
 const BESIDE_SCANS: Pace = { turnMs: 1, gapMs: 4, entries: 50 }
 /** Where nobody else has written for so long: most large writes have the night to themselves. */
 const ALONE_MS = 200
@@ -28,7 +40,11 @@ export interface Turns {
 }
 
 /** For what is small enough for one transaction. */
-export const ONE_TURN: Turns = { begin: () => Promise.resolve(), pause: () => Promise.resolve(), rest: () => Promise.resolve() }
+export const ONE_TURN: Turns = {
+  begin: () => Promise.resolve(),
+  pause: () => Promise.resolve(),
+  rest: () => Promise.resolve(),
+}
 
 export interface Writing {
   /** Runs `work` in one transaction: all of it is stored, or nothing where it throws. Writings take turns. */
@@ -66,23 +82,25 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   // A full disk rolls a transaction back by itself; there is then nothing left to roll back.
   const rollBack = () => manager.query('ROLLBACK').catch(() => undefined)
 
-  const transaction = <T>(work: (manager: EntityManager) => Promise<T>, durable = true): Promise<T> => connection.run(async () => {
-    await begin(durable)
-    try {
-      const result = await work(manager)
-      await manager.query('COMMIT')
-      return result
-    } catch (error) {
-      await rollBack()
-      throw error
-    }
-  })
+  const transaction = <T>(work: (manager: EntityManager) => Promise<T>, durable = true): Promise<T> =>
+    connection.run(async () => {
+      await begin(durable)
+      try {
+        const result = await work(manager)
+        await manager.query('COMMIT')
+        return result
+      } catch (error) {
+        await rollBack()
+        throw error
+      }
+    })
 
   let [othersVersion, othersAt] = [0, 0]
   /** Between two turns: asks who else writes, and leaves the lock to them. @returns the pace to go on at */
   async function gap(): Promise<Pace> {
     // Changes with what other connections commit, not with what this one does.
-    const [{ data_version: version } = { data_version: 0 }] = await manager.query<{ data_version: number }[]>('PRAGMA data_version')
+    const [{ data_version: version } = { data_version: 0 }] =
+      await manager.query<{ data_version: number }[]>('PRAGMA data_version')
     const now = performance.now()
     if (version !== othersVersion) [othersVersion, othersAt] = [version, now]
     const pace = now - othersAt < ALONE_MS ? BESIDE_SCANS : ALONE
@@ -107,15 +125,27 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
     let held: { end: () => void; since: number } | null = null
     let pace = BESIDE_SCANS
     const turns = {
-      begin: () => (held ? Promise.resolve() : new Promise<void>((resolve, reject) => {
-        // The connection is held until the turn ends.
-        void connection.run(() => new Promise<void>((end) => {
-          begin(false).then(() => { held = { end, since: performance.now() }; resolve() }, (error: unknown) => {
-            end()
-            reject(error instanceof Error ? error : new Error(String(error)))
-          })
-        }))
-      })),
+      begin: () =>
+        held
+          ? Promise.resolve()
+          : new Promise<void>((resolve, reject) => {
+              // The connection is held until the turn ends.
+              void connection.run(
+                () =>
+                  new Promise<void>((end) => {
+                    begin(false).then(
+                      () => {
+                        held = { end, since: performance.now() }
+                        resolve()
+                      },
+                      (error: unknown) => {
+                        end()
+                        reject(error instanceof Error ? error : new Error(String(error)))
+                      },
+                    )
+                  }),
+              )
+            }),
       async pause() {
         if (!held || performance.now() - held.since < pace.turnMs) return
         await turns.rest()
@@ -161,22 +191,26 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
     }
   }
 
-  const inOffice = <T>(work: () => Promise<T>): Promise<T> => office.run(async () => {
-    // Where there was no room to take something back in, there may be now.
-    if (left === 'half') await tidy()
-    return work()
-  })
+  const inOffice = <T>(work: () => Promise<T>): Promise<T> =>
+    office.run(async () => {
+      // Where there was no room to take something back in, there may be now.
+      if (left === 'half') await tidy()
+      return work()
+    })
 
   await tidy()
   return {
     write: (work) => inOffice(() => transaction(work)),
-    writeAfter: (look, work) => inOffice(async () => {
-      const found = await look()
-      return transaction((writer) => work(writer, found))
-    }),
+    writeAfter: (look, work) =>
+      inOffice(async () => {
+        const found = await look()
+        return transaction((writer) => work(writer, found))
+      }),
     writeAside: (work) => transaction(work),
     writeInTurns: (work) => inOffice(() => large(work)),
-    onTakenBack(listener) { listeners.push(listener) },
+    onTakenBack(listener) {
+      listeners.push(listener)
+    },
     async finish() {
       await office.empty()
       await connection.empty()

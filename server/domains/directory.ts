@@ -29,17 +29,26 @@ function originOf(host: string, doorUrl: string): string {
 /** An address as the WHATWG URL Standard serialises it, so that it may stand in a header. */
 const written = (address: string) => (address === '' ? '' : new URL(address).href)
 
-export async function openDomains({ read }: Pick<ReadOnly, 'read'>, { doorUrl }: Pick<Config, 'doorUrl'>): Promise<Domains> {
+export async function openDomains(
+  { read }: Pick<ReadOnly, 'read'>,
+  { doorUrl }: Pick<Config, 'doorUrl'>,
+): Promise<Domains> {
   let byHost = new Map<string, Doorway>()
   let origins = new Map<number, string>()
   let own: Doorway = { id: OWN_DOMAIN, state: 'ready', home: '', unknown: '', unknownText: '' }
 
   async function refresh(): Promise<void> {
-    const rows = (await read.find(tables.domains)).map((row) => ({ ...row, home: written(row.home), unknown: written(row.unknown) }))
+    const rows = (await read.find(tables.domains)).map((row) => ({
+      ...row,
+      home: written(row.home),
+      unknown: written(row.unknown),
+    }))
     own = rows.find(({ id }) => id === OWN_DOMAIN) ?? own
     // Only what was proven answers, and what was and is removed, which says so; of a host that another workspace has
     // proven since, that one's.
-    const answering = rows.filter(({ id, state }) => id !== OWN_DOMAIN && state !== 'waiting').sort((a, b) => Number(a.state === 'ready') - Number(b.state === 'ready'))
+    const answering = rows
+      .filter(({ id, state }) => id !== OWN_DOMAIN && state !== 'waiting')
+      .sort((a, b) => Number(a.state === 'ready') - Number(b.state === 'ready'))
     byHost = new Map(answering.map((row) => [row.host, row]))
     origins = new Map(rows.map(({ id, host }) => [id, id === OWN_DOMAIN ? doorUrl : originOf(host, doorUrl)]))
   }

@@ -24,14 +24,29 @@ interface Scanned {
 }
 
 /** Decides, records, and only once the scan is on disk, answers. */
-export function answer(parts: AnswerParts, request: IncomingMessage, response: ServerResponse, posting: Posting, standing: Standing): void {
+export function answer(
+  parts: AnswerParts,
+  request: IncomingMessage,
+  response: ServerResponse,
+  posting: Posting,
+  standing: Standing,
+): void {
   const scanned = { request, response, posting, standing }
   try {
     const at = Date.now()
     const today = parts.salts.today(posting.workspaceId, posting.workspaceZone, at)
-    if (!(today instanceof Promise)) { decideAndStore(parts, scanned, today, at); return }
+    if (!(today instanceof Promise)) {
+      decideAndStore(parts, scanned, today, at)
+      return
+    }
     // The first scan of a day waits until its salt is stored.
-    today.then((begun) => { decideAndStore(parts, scanned, begun, at) }).catch((error: unknown) => { refuse(parts, response, error) })
+    today
+      .then((begun) => {
+        decideAndStore(parts, scanned, begun, at)
+      })
+      .catch((error: unknown) => {
+        refuse(parts, response, error)
+      })
   } catch (error) {
     refuse(parts, response, error)
   }
@@ -46,20 +61,30 @@ function decideAndStore(parts: AnswerParts, scanned: Scanned, today: Today, at: 
 /** Stores a scan as it was decided; where its route had nothing left by then, it is decided anew as one too many. */
 function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Decision): void {
   const { response, posting, standing } = scanned
-  const { enriched: { apart }, arrival } = came
+  const {
+    enriched: { apart },
+    arrival,
+  } = came
   const isReal = apart === null || apart === 'onward'
   const onWay = onTheWay(parts, posting, came, decision)
-  const takes = posting.counter !== null && isReal && isLetThrough(decision) ? { day: posting.counter.dayOf(arrival.at), mark: came.mark } : null
-  const seen = isReal && posting.compiled.route.asksRepeat
-    ? parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
-    : null
+  const takes =
+    posting.counter !== null && isReal && isLetThrough(decision)
+      ? { day: posting.counter.dayOf(arrival.at), mark: came.mark }
+      : null
+  const seen =
+    isReal && posting.compiled.route.asksRepeat
+      ? parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
+      : null
   try {
     parts.writer.store(recordOf(posting, came, decision, standing, takes, onWay?.hits ?? null), (outcome) => {
       seen?.(outcome.kind === 'stored')
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
       else if (outcome.kind === 'none-left') again(parts, scanned, came, outcome.none)
       else if (onWay?.page) send(response, onWay.page)
-      else carryOut(response, decision, scanned.request.method === 'POST', () => askedAs(parts, posting, standing, arrival.at))
+      else
+        carryOut(response, decision, scanned.request.method === 'POST', () =>
+          askedAs(parts, posting, standing, arrival.at),
+        )
     })
   } catch (error) {
     seen?.(false)
@@ -92,20 +117,48 @@ export function outcomeOf(decision: Decision): Outcome {
   return decision.message === 'own' ? 'message' : decision.message
 }
 
-function recordOf(posting: Posting, came: CameIn, decision: Decision, { given }: Standing, takes: Takes | null, hits: Hits | null): ScanRecord {
+function recordOf(
+  posting: Posting,
+  came: CameIn,
+  decision: Decision,
+  { given }: Standing,
+  takes: Takes | null,
+  hits: Hits | null,
+): ScanRecord {
   const { arrival, enriched, day, visitor } = came
   const { workspaceId, campaignId, codeId, routeId, revisionId } = posting
   const { apart, place, device, language, referrer } = enriched
-  const precise = given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
+  const precise =
+    given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
   const kept: Place = precise ? { ...place, ...rounded(precise) } : place
   return {
-    at: arrival.at, workspaceId, campaignId, day, codeId, routeId, revisionId, outcome: outcomeOf(decision), exit: decision.exit,
-    variant: decision.variant, apart, place: kept, device, language, referrer, visitor, takes, hits,
+    at: arrival.at,
+    workspaceId,
+    campaignId,
+    day,
+    codeId,
+    routeId,
+    revisionId,
+    outcome: outcomeOf(decision),
+    exit: decision.exit,
+    variant: decision.variant,
+    apart,
+    place: kept,
+    device,
+    language,
+    referrer,
+    visitor,
+    takes,
+    hits,
   }
 }
 
 /** No redirect without its scan on disk: the phone is asked to come again, and the log says why. */
-export function refuse({ complain }: Pick<AnswerParts, 'complain'>, response: ServerResponse, error: unknown): void {
+export function refuse(
+  { complain }: Pick<AnswerParts, 'complain'>,
+  response: ServerResponse,
+  error: unknown,
+): void {
   complain(error, 'front door: a scan could not be answered')
   if (!response.headersSent) sendPage(response, 'busy')
 }

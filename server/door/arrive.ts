@@ -3,7 +3,15 @@ import proxyaddr from 'proxy-addr'
 import { NONE_TAKEN, type Arrival, type Taken } from '@flimbo/core/routing'
 import type { Config } from '../config/index.ts'
 import type { Posting } from '../routing/index.ts'
-import { visitorHash, type DailySalts, type Enriched, type Enricher, type RequestFacts, type SeenToday, type Today } from '../scans/index.ts'
+import {
+  visitorHash,
+  type DailySalts,
+  type Enriched,
+  type Enricher,
+  type RequestFacts,
+  type SeenToday,
+  type Today,
+} from '../scans/index.ts'
 import type { Given } from './forms.ts'
 import { rehearsalOf, type Rehearsals } from './rehearsal.ts'
 
@@ -29,10 +37,16 @@ type Header = string | string[] | undefined
 const text = (header: Header): string => (typeof header === 'string' ? header : (header?.join(', ') ?? ''))
 
 /** The visitor's network address: the peer's, what a trusted proxy says of it, or what a rehearsal pretends. */
-export function addressOf({ config: { trust }, rehearsals }: Pick<ArrivalParts, 'config' | 'rehearsals'>, request: IncomingMessage): { address: string; isRehearsed: boolean } {
+export function addressOf(
+  { config: { trust }, rehearsals }: Pick<ArrivalParts, 'config' | 'rehearsals'>,
+  request: IncomingMessage,
+): { address: string; isRehearsed: boolean } {
   const rehearsal = rehearsalOf(rehearsals, text(request.headers['flimbo-rehearsal']))
   if (rehearsal) return { address: rehearsal.address, isRehearsed: true }
-  return { address: trust ? proxyaddr(request, trust) : (request.socket.remoteAddress ?? ''), isRehearsed: false }
+  return {
+    address: trust ? proxyaddr(request, trust) : (request.socket.remoteAddress ?? ''),
+    isRehearsed: false,
+  }
 }
 
 /** How far a scan has got: its query without a pass, whether the password was given, and what its form said. */
@@ -45,7 +59,14 @@ export interface Standing {
 }
 
 /** Reads all that is to be known of a request for a short link. The network address goes no further than this. */
-export function arrive(parts: ArrivalParts, request: IncomingMessage, posting: Posting, { query, unlocked, scan, given }: Standing, today: Today, at: number): CameIn {
+export function arrive(
+  parts: ArrivalParts,
+  request: IncomingMessage,
+  posting: Posting,
+  { query, unlocked, scan, given }: Standing,
+  today: Today,
+  at: number,
+): CameIn {
   const { headers } = request
   const { address, isRehearsed } = addressOf(parts, request)
   const facts: RequestFacts = {
@@ -61,15 +82,33 @@ export function arrive(parts: ArrivalParts, request: IncomingMessage, posting: P
   const { day, salt } = today
   const visitor = visitorHash(salt, address, facts.userAgent)
   const enriched = parts.enrich(facts)
-  const { compiled: { route }, counter, workspaceId, codeId } = posting
+  const {
+    compiled: { route },
+    counter,
+    workspaceId,
+    codeId,
+  } = posting
   const repeat = route.asksRepeat && parts.seen.isRepeat(workspaceId, day, codeId, visitor, scan !== '')
   const mark = markOf(route.life?.once === true, visitor, scan)
   const taken: Taken = counter?.taken(at) ?? NONE_TAKEN
   return {
-    enriched, day, visitor, mark,
+    enriched,
+    day,
+    visitor,
+    mark,
     arrival: {
-      at, query, place: enriched.place, device: enriched.device, languages: enriched.languages, visitor, repeat,
-      precise: given?.precise ?? null, unlocked, taken, counted: counter !== null && mark !== '' && counter.isUsedUp(taken) && counter.has(workspaceId, day, mark),
+      at,
+      query,
+      place: enriched.place,
+      device: enriched.device,
+      languages: enriched.languages,
+      visitor,
+      repeat,
+      precise: given?.precise ?? null,
+      unlocked,
+      taken,
+      counted:
+        counter !== null && mark !== '' && counter.isUsedUp(taken) && counter.has(workspaceId, day, mark),
     },
   }
 }

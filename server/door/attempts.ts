@@ -34,7 +34,11 @@ function networkOf(address: string): string {
 export function attempts(): Attempts {
   const key = randomBytes(32)
   const counts = new LRUCache<string, { wrong: number; until: number }>({ max: 50_000, ttl: WINDOW_MS })
-  const keyOf = (routeId: number, address: string) => createHash('sha256').update(key).update(`${String(routeId)}/${networkOf(address)}`).digest('base64')
+  const keyOf = (routeId: number, address: string) =>
+    createHash('sha256')
+      .update(key)
+      .update(`${String(routeId)}/${networkOf(address)}`)
+      .digest('base64')
   const looking = places(AT_ONCE)
   return {
     take(routeId, address, now) {
@@ -42,10 +46,15 @@ export function attempts(): Attempts {
       const { wrong, until } = counts.get(name) ?? { wrong: 0, until: 0 }
       if (now < until) return until - now
       const over = wrong + 1 - FREE_ATTEMPTS
-      counts.set(name, { wrong: wrong + 1, until: over < 0 ? 0 : now + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** over) })
+      counts.set(name, {
+        wrong: wrong + 1,
+        until: over < 0 ? 0 : now + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** over),
+      })
       return 0
     },
-    giveBack(routeId, address) { counts.delete(keyOf(routeId, address)) },
+    giveBack(routeId, address) {
+      counts.delete(keyOf(routeId, address))
+    },
     async inTurn(look) {
       if (looking.waiting() >= WAITING_MAX) return null
       await looking.take()

@@ -3,7 +3,23 @@ import type { Code } from '@flimbo/core/codes'
 import type { Route } from '@flimbo/core/routing'
 import { BREMEN, GRONINGEN, PHONE, runningFlimbo, type Running } from '../tests/running.ts'
 
-interface ScanRow { id: number; outcome: string; apart: string | null; isUnique: number; visitor: string; language: string; referrer: string; revisionId: number; country: string; region: string; city: string; latitude: number; device: string; system: string; browser: string }
+interface ScanRow {
+  id: number
+  outcome: string
+  apart: string | null
+  isUnique: number
+  visitor: string
+  language: string
+  referrer: string
+  revisionId: number
+  country: string
+  region: string
+  city: string
+  latitude: number
+  device: string
+  system: string
+  browser: string
+}
 
 let flimbo: Running
 let code: Code
@@ -15,17 +31,23 @@ beforeAll(async () => {
 afterAll(() => flimbo.close())
 
 const TAGS = 'utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26&utm_content=east+gate'
-const newest = () => flimbo.rows<ScanRow>('SELECT * FROM scans JOIN places ON places.id = placeId JOIN agents ON agents.id = agentId ORDER BY scans.id DESC LIMIT 1')[0]
+const newest = () =>
+  flimbo.rows<ScanRow>(
+    'SELECT * FROM scans JOIN places ON places.id = placeId JOIN agents ON agents.id = agentId ORDER BY scans.id DESC LIMIT 1',
+  )[0]
 const count = () => flimbo.rows<{ n: number }>('SELECT count(*) AS n FROM scans')[0]?.n ?? 0
 
 describe('a short link', () => {
-  it.each(['/PIER', '/pier', '/PiEr', '/pier/'])('redirects %s with 302, no-store and no cookie', async (path) => {
-    const { status, headers } = await flimbo.scan(path)
-    expect(status).toBe(302)
-    expect(headers.location).toBe(`https://saltmarsh.example/timetable?lang=de&${TAGS}#today`)
-    expect(headers['cache-control']).toBe('no-store')
-    expect(headers['set-cookie']).toBeUndefined()
-  })
+  it.each(['/PIER', '/pier', '/PiEr', '/pier/'])(
+    'redirects %s with 302, no-store and no cookie',
+    async (path) => {
+      const { status, headers } = await flimbo.scan(path)
+      expect(status).toBe(302)
+      expect(headers.location).toBe(`https://saltmarsh.example/timetable?lang=de&${TAGS}#today`)
+      expect(headers['cache-control']).toBe('no-store')
+      expect(headers['set-cookie']).toBeUndefined()
+    },
+  )
 
   it('carries over what came with the scan', async () => {
     const { headers } = await flimbo.scan('/PIER?table=7&utm_source=forged&lang=en')
@@ -33,13 +55,21 @@ describe('a short link', () => {
   })
 
   it('leads to the new page with the very next scan after a change', async () => {
-    const other = await flimbo.code(code.campaignId, { slug: 'change-me', destination: 'https://saltmarsh.example/old' })
+    const other = await flimbo.code(code.campaignId, {
+      slug: 'change-me',
+      destination: 'https://saltmarsh.example/old',
+    })
     for (const [i, page] of ['one', 'two', 'three'].entries()) {
       await flimbo.scan('/change-me')
-      const changed = await flimbo.ask<Route>('PATCH', `/api/routes/${String(other.routeId)}`, { version: i + 1, destination: `https://saltmarsh.example/${page}` })
+      const changed = await flimbo.ask<Route>('PATCH', `/api/routes/${String(other.routeId)}`, {
+        version: i + 1,
+        destination: `https://saltmarsh.example/${page}`,
+      })
       expect(changed.status).toBe(200)
       expect((await flimbo.scan('/change-me')).headers.location).toContain(`/${page}?`)
-      const revision = flimbo.rows<{ number: number }>("SELECT number FROM revisions WHERE id = (SELECT max(revisionId) FROM scans) AND \"of\" = 'route'")[0]
+      const revision = flimbo.rows<{ number: number }>(
+        'SELECT number FROM revisions WHERE id = (SELECT max(revisionId) FROM scans) AND "of" = \'route\'',
+      )[0]
       expect(revision?.number).toBe(i + 2)
     }
   })
@@ -62,7 +92,10 @@ describe('what leads nowhere', () => {
     expect(count()).toBe(before)
   })
 
-  it.each([['paused', 404, 'Resting for now'], ['deleted', 410, 'No longer in use']] as const)('a %s code says so, is recorded, and comes back', async (state, status, title) => {
+  it.each([
+    ['paused', 404, 'Resting for now'],
+    ['deleted', 410, 'No longer in use'],
+  ] as const)('a %s code says so, is recorded, and comes back', async (state, status, title) => {
     const other = await flimbo.code(code.campaignId, { slug: `state-${state}` })
     await flimbo.ask('PATCH', `/api/codes/${String(other.id)}`, { version: 1, state })
     const answer = await flimbo.scan(`/STATE-${state}`)
@@ -103,11 +136,22 @@ describe('the rest of the front door', () => {
 describe('the record of a scan', () => {
   it('is on disk before the answer, with place, device, language and referrer host', async () => {
     const before = count()
-    await flimbo.scan('/PIER', { 'accept-language': 'nl;q=0.5, de-at', referer: 'https://chat.saltmarsh.example/secret?x=1' })
+    await flimbo.scan('/PIER', {
+      'accept-language': 'nl;q=0.5, de-at',
+      referer: 'https://chat.saltmarsh.example/secret?x=1',
+    })
     expect(count()).toBe(before + 1)
     expect(newest()).toMatchObject({
-      country: 'DE', region: 'Bremen', city: 'Bremen', device: 'phone', system: 'iOS', browser: 'Safari', language: 'de-AT',
-      referrer: 'chat.saltmarsh.example', outcome: 'redirect', apart: null,
+      country: 'DE',
+      region: 'Bremen',
+      city: 'Bremen',
+      device: 'phone',
+      system: 'iOS',
+      browser: 'Safari',
+      language: 'de-AT',
+      referrer: 'chat.saltmarsh.example',
+      outcome: 'redirect',
+      apart: null,
     })
     expect(newest()?.latitude).toBeCloseTo(53.1, 0)
   })
@@ -117,16 +161,27 @@ describe('the record of a scan', () => {
     const tables = flimbo.rows<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table'")
     const everything = tables.map(({ name }) => JSON.stringify(flimbo.rows(`SELECT * FROM "${name}"`))).join()
     expect(newest()?.city).toBe('Groningen')
-    for (const secret of [GRONINGEN, BREMEN, 'Mozilla', 'AppleWebKit']) expect(everything).not.toContain(secret)
+    for (const secret of [GRONINGEN, BREMEN, 'Mozilla', 'AppleWebKit'])
+      expect(everything).not.toContain(secret)
   })
 
   it.each([
     ['HEAD', {}, 'head', 'HEAD'],
     ['prefetch', { 'sec-purpose': 'prefetch;prerender' }, 'prefetch', 'GET'],
-    ['a crawler', { 'user-agent': 'Mozilla/5.0 (compatible; Googlebot/2.1; +http://www.google.com/bot.html)' }, 'crawler', 'GET'],
+    [
+      'a crawler',
+      { 'user-agent': 'Mozilla/5.0 (compatible; Googlebot/2.1; +http://www.google.com/bot.html)' },
+      'crawler',
+      'GET',
+    ],
     ['a link preview', { 'user-agent': 'WhatsApp/2.23.20.0' }, 'preview', 'GET'],
     ['no user agent', { 'user-agent': '' }, 'crawler', 'GET'],
-    ['a forged rehearsal, which counts like any scan', { 'flimbo-rehearsal': '9999999999999~192.0.2.1~forged' }, null, 'GET'],
+    [
+      'a forged rehearsal, which counts like any scan',
+      { 'flimbo-rehearsal': '9999999999999~192.0.2.1~forged' },
+      null,
+      'GET',
+    ],
   ] as const)('of %s is answered and kept apart', async (_name, headers, apart, method) => {
     const { status } = await flimbo.scan('/PIER', headers, method)
     expect([status, newest()?.apart]).toEqual([302, apart])
@@ -137,7 +192,13 @@ describe('the record of a scan', () => {
     await flimbo.code(code.campaignId, { slug: 'uniq-a' })
     await flimbo.code(code.campaignId, { slug: 'uniq-b' })
     const uniques: (number | undefined)[] = []
-    for (const [slug, address, agent] of [['uniq-a', '198.51.100.1', PHONE], ['uniq-a', '198.51.100.1', PHONE], ['uniq-b', '198.51.100.1', PHONE], ['uniq-a', '198.51.100.2', PHONE], ['uniq-a', '198.51.100.1', `${PHONE} X`]] as const) {
+    for (const [slug, address, agent] of [
+      ['uniq-a', '198.51.100.1', PHONE],
+      ['uniq-a', '198.51.100.1', PHONE],
+      ['uniq-b', '198.51.100.1', PHONE],
+      ['uniq-a', '198.51.100.2', PHONE],
+      ['uniq-a', '198.51.100.1', `${PHONE} X`],
+    ] as const) {
       await flimbo.scan(`/${slug}`, { 'x-forwarded-for': address, 'user-agent': agent })
       uniques.push(newest()?.isUnique)
     }
@@ -157,7 +218,9 @@ describe('without a trusted proxy', () => {
       await plain.setUp()
       await plain.code((await plain.campaign()).id, { slug: 'pier' })
       await plain.scan('/PIER')
-      expect(plain.rows<{ country: string }>('SELECT country FROM scans JOIN places ON places.id = placeId')).toEqual([{ country: '' }])
+      expect(
+        plain.rows<{ country: string }>('SELECT country FROM scans JOIN places ON places.id = placeId'),
+      ).toEqual([{ country: '' }])
     } finally {
       await plain.close()
     }

@@ -29,21 +29,33 @@ interface Call {
  * it sets no cookie and shares nothing with the office but the database and a line of messages.
  */
 export function frontDoor(parts: DoorParts): Server {
-  return createServer({ maxHeaderSize: 16_384, requestTimeout: 15_000, headersTimeout: 10_000 }, (request, response) => {
-    receive(parts, request, response)
-  })
+  return createServer(
+    { maxHeaderSize: 16_384, requestTimeout: 15_000, headersTimeout: 10_000 },
+    (request, response) => {
+      receive(parts, request, response)
+    },
+  )
 }
 
 /** Sorts out what is no short link, then looks the slug up: in memory, or else in the database. */
 function receive(parts: DoorParts, request: IncomingMessage, response: ServerResponse): void {
   const { method = '', url = '' } = request
-  if (method !== 'GET' && method !== 'HEAD' && method !== 'POST') { refuseMethod(response); return }
+  if (method !== 'GET' && method !== 'HEAD' && method !== 'POST') {
+    refuseMethod(response)
+    return
+  }
   const mark = url.indexOf('?')
   const path = mark < 0 ? url : url.slice(0, mark)
   const query = mark < 0 ? '' : url.slice(mark + 1)
   const doorway = parts.domains.of(request.headers.host)
-  if (path === '/robots.txt') { sendRobots(response); return }
-  if (doorway.state === 'removed') { sendUnknown(response, doorway); return }
+  if (path === '/robots.txt') {
+    sendRobots(response)
+    return
+  }
+  if (doorway.state === 'removed') {
+    sendUnknown(response, doorway)
+    return
+  }
   if (path === '/') {
     if (doorway.home === '') sendPage(response, 'home')
     else sendOn(response, doorway.home)
@@ -54,50 +66,99 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
   const slug = canonicalSlug(path.endsWith('/') ? path.slice(1, -1) : path.slice(1))
   const next = method === 'POST' ? answerForm : answerLink
   const posting = parts.lookup.known(doorway.id, slug)
-  if (posting !== undefined) { next(parts, call, posting); return }
+  if (posting !== undefined) {
+    next(parts, call, posting)
+    return
+  }
   parts.lookup.find(doorway.id, slug).then(
-    (found) => { next(parts, call, found) },
-    (error: unknown) => { refuse(parts, response, error) },
+    (found) => {
+      next(parts, call, found)
+    },
+    (error: unknown) => {
+      refuse(parts, response, error)
+    },
   )
 }
 
 /** Answers who scanned a code, or comes back with a pass. */
-function answerLink(parts: DoorParts, { request, response, doorway, query }: Call, posting: Posting | null): void {
-  if (!posting) { sendUnknown(response, doorway); return }
+function answerLink(
+  parts: DoorParts,
+  { request, response, doorway, query }: Call,
+  posting: Posting | null,
+): void {
+  if (!posting) {
+    sendUnknown(response, doorway)
+    return
+  }
   const { scan, rest } = passIn(parts, posting, query)
-  answer(parts, request, response, posting, { query: rest, unlocked: scan !== null, scan: scan ?? '', given: null })
+  answer(parts, request, response, posting, {
+    query: rest,
+    unlocked: scan !== null,
+    scan: scan ?? '',
+    given: null,
+  })
 }
 
 /** The scan that a good pass in a query was given for, and the query without it. */
-function passIn({ passes }: DoorParts, { codeId, passwordHash }: Posting, query: string): { scan: string | null; rest: string } {
+function passIn(
+  { passes }: DoorParts,
+  { codeId, passwordHash }: Posting,
+  query: string,
+): { scan: string | null; rest: string } {
   const { pass, rest } = takePass(query)
-  return { rest, scan: passwordHash === '' || pass === '' ? null : passes.scanOf(pass, codeId, passwordHash, Date.now()) }
+  return {
+    rest,
+    scan: passwordHash === '' || pass === '' ? null : passes.scanOf(pass, codeId, passwordHash, Date.now()),
+  }
 }
 
 /** Answers who filled in a form of the front door: a password, where the phone is, or whether tags may fire. */
 function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void {
-  if (!posting) { sendUnknown(call.response, call.doorway); return }
+  if (!posting) {
+    sendUnknown(call.response, call.doorway)
+    return
+  }
   const { rules, locked } = posting.compiled.route.settings
   const isAsking = locked === true || Boolean(rules?.askLocation)
-  readForm(call.request).then(async (given) => {
-    if (given?.onward) {
-      // The scan was stored when it was asked. Asked too long ago, it is scanned anew: nobody is left standing.
-      const anew = { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` }
-      send(call.response, afterAsking(parts, posting, given.onward, given.agreed, Date.now()) ?? anew)
-      return
-    }
-    if (!isAsking) { refuseMethod(call.response); return }
-    if (!given) { sendPage(call.response, 'malformed'); return }
-    await takeForm(parts, call, posting, given)
-  }).catch((error: unknown) => { refuse(parts, call.response, error) })
+  readForm(call.request)
+    .then(async (given) => {
+      if (given?.onward) {
+        // The scan was stored when it was asked. Asked too long ago, it is scanned anew: nobody is left standing.
+        const anew = { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` }
+        send(call.response, afterAsking(parts, posting, given.onward, given.agreed, Date.now()) ?? anew)
+        return
+      }
+      if (!isAsking) {
+        refuseMethod(call.response)
+        return
+      }
+      if (!given) {
+        sendPage(call.response, 'malformed')
+        return
+      }
+      await takeForm(parts, call, posting, given)
+    })
+    .catch((error: unknown) => {
+      refuse(parts, call.response, error)
+    })
 }
 
 /** Takes a form that a page was shown for; any other is a scan like each, and is asked. */
-async function takeForm(parts: DoorParts, { request, response, path, query }: Call, posting: Posting, given: Given): Promise<void> {
+async function takeForm(
+  parts: DoorParts,
+  { request, response, path, query }: Call,
+  posting: Posting,
+  given: Given,
+): Promise<void> {
   const { scan: passed, rest } = passIn(parts, posting, query)
   const asked = parts.seals.open(posting.codeId, 'asked', given.asked, Date.now())
   if (!asked) {
-    answer(parts, request, response, posting, { query: rest, unlocked: passed !== null, scan: passed ?? '', given: null })
+    answer(parts, request, response, posting, {
+      query: rest,
+      unlocked: passed !== null,
+      scan: passed ?? '',
+      given: null,
+    })
     return
   }
   const { scan } = asked
@@ -106,5 +167,15 @@ async function takeForm(parts: DoorParts, { request, response, path, query }: Ca
     return
   }
   const { address } = addressOf(parts, request)
-  send(response, await enterPassword(parts, posting, { password: given.password, address, scan, asked: given.asked, path, query: rest }))
+  send(
+    response,
+    await enterPassword(parts, posting, {
+      password: given.password,
+      address,
+      scan,
+      asked: given.asked,
+      path,
+      query: rest,
+    }),
+  )
 }

@@ -19,24 +19,34 @@ const BYTES_MAX = 16_384
 
 /** Reads a form's fields; null where the body is too long or no form. */
 export function readForm(request: IncomingMessage): Promise<Given | null> {
-  if (!/^application\/x-www-form-urlencoded\b/i.test(request.headers['content-type'] ?? '')) return Promise.resolve(null)
+  if (!/^application\/x-www-form-urlencoded\b/i.test(request.headers['content-type'] ?? ''))
+    return Promise.resolve(null)
   return new Promise((resolve, reject) => {
     const parts: Buffer[] = []
     let length = 0
     request.on('data', (part: Buffer) => {
       length += part.length
       if (length <= BYTES_MAX) parts.push(part)
-      else { resolve(null); request.destroy() }
+      else {
+        resolve(null)
+        request.destroy()
+      }
     })
-    request.on('end', () => { resolve(givenBy(new URLSearchParams(Buffer.concat(parts).toString('utf8')))) })
+    request.on('end', () => {
+      resolve(givenBy(new URLSearchParams(Buffer.concat(parts).toString('utf8'))))
+    })
     request.on('error', reject)
   })
 }
 
 function givenBy(fields: URLSearchParams): Given {
   return {
-    password: fields.get('password'), asked: fields.get('asked') ?? '', precise: fields.has('latitude') ? pointOf(fields) : null, keep: fields.get('keep') === 'yes',
-    onward: fields.get('onward'), agreed: fields.get('agreed') === 'yes',
+    password: fields.get('password'),
+    asked: fields.get('asked') ?? '',
+    precise: fields.has('latitude') ? pointOf(fields) : null,
+    keep: fields.get('keep') === 'yes',
+    onward: fields.get('onward'),
+    agreed: fields.get('agreed') === 'yes',
   }
 }
 

@@ -17,19 +17,33 @@ const hostOf = (address: string) => escapeMarkup(new URL(address).host)
 export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Rendered {
   const { address } = visit
   const nonce = randomBytes(12).toString('base64')
-  const containers = tags.filter(({ kind }) => kind === 'container').map((tag) => ({ tag, source: hitAddress(tag, visit) }))
+  const containers = tags
+    .filter(({ kind }) => kind === 'container')
+    .map((tag) => ({ tag, source: hitAddress(tag, visit) }))
   const pixels = tags.filter(({ kind }) => kind !== 'container').map((tag) => hitAddress(tag, visit))
-  const data = (tag: VisitTag) => VISIT_FIELDS.map((field) => `data-${field}="${escapeMarkup(field === 'id' ? tag.value : visit[field])}"`).join(' ')
+  const data = (tag: VisitTag) =>
+    VISIT_FIELDS.map(
+      (field) => `data-${field}="${escapeMarkup(field === 'id' ? tag.value : visit[field])}"`,
+    ).join(' ')
   const script = `const go=()=>location.replace(${inScript(address)});setTimeout(go,${String(LONGEST_MS)});Promise.all([new Promise(d=>addEventListener('load',d)),...${inScript(pixels)}.map(u=>new Promise(d=>{const i=new Image;i.onload=i.onerror=d;i.src=u}))]).then(go)`
   // A picture in the page would hold the refresh up for as long as its collector does not answer; what is only loaded ahead does not.
   const plain = `${pixels.map((pixel) => `<link rel="preload" as="image" href="${escapeMarkup(pixel)}">`).join('')}<meta http-equiv="refresh" content="0;url=${escapeMarkup(address)}">`
-  const originsOf = (addresses: readonly string[]) => [...new Set(addresses.map((each) => new URL(each).origin))]
+  const originsOf = (addresses: readonly string[]) => [
+    ...new Set(addresses.map((each) => new URL(each).origin)),
+  ]
   return {
-    status: 200, hidesReferrer: true,
+    status: 200,
+    hidesReferrer: true,
     // What a container loads further is its own affair: it may load scripts, and tell whoever it tells.
-    policy: containers.length === 0
-      ? [`img-src ${originsOf(pixels).join(' ')}`, `script-src 'nonce-${nonce}'`]
-      : [`img-src ${['https:', ...originsOf(pixels)].join(' ')}`, `script-src 'nonce-${nonce}' 'strict-dynamic'`, `connect-src ${['https:', ...originsOf(containers.map(({ source }) => source))].join(' ')}`, 'frame-src https:'],
+    policy:
+      containers.length === 0
+        ? [`img-src ${originsOf(pixels).join(' ')}`, `script-src 'nonce-${nonce}'`]
+        : [
+            `img-src ${['https:', ...originsOf(pixels)].join(' ')}`,
+            `script-src 'nonce-${nonce}' 'strict-dynamic'`,
+            `connect-src ${['https:', ...originsOf(containers.map(({ source }) => source))].join(' ')}`,
+            'frame-src https:',
+          ],
     body: document(
       'One moment',
       `<p>On to <a href="${escapeMarkup(address)}">${hostOf(address)}</a>.</p>${containers.map(({ tag, source }) => `<script nonce="${nonce}" async src="${escapeMarkup(source)}" ${data(tag)}></script>`).join('')}`,
@@ -42,7 +56,8 @@ export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Render
 export function consentPage({ why, notice }: Fired['consent'], address: string, sealed: string): Rendered {
   const more = notice === '' ? '' : `<p><a href="${escapeMarkup(notice)}">How we handle your data</a></p>`
   return {
-    status: 200, hidesReferrer: true,
+    status: 200,
+    hidesReferrer: true,
     body: document(
       `On to ${new URL(address).host}`,
       `<p>${escapeMarkup(why)}</p>${more}<form method="post"><input type="hidden" name="onward" value="${sealed}"><button name="agreed" value="yes" class="quiet">Yes, go on</button><button name="agreed" value="no" class="quiet">No, go on without</button></form>`,

@@ -8,7 +8,9 @@ import { consentPage, lightPage } from './lightPage.ts'
 import type { Rendered } from './pages.ts'
 import type { Seals } from './sealed.ts'
 
-export interface OnTheWayParts { readonly seals: Seals }
+export interface OnTheWayParts {
+  readonly seals: Seals
+}
 
 /** What the tags of a route do to one of its visits. */
 export interface OnTheWay {
@@ -22,16 +24,40 @@ export interface OnTheWay {
  * Works out what fires on the way of a scan that is sent on; null where nothing does. Programs are sent on
  * plainly: they fire nothing, and are in no figure of a collector either.
  */
-export function onTheWay({ seals }: OnTheWayParts, { fired, codeId, compiled: { code: { settings } } }: Posting, { arrival, enriched }: CameIn, decision: Decision): OnTheWay | null {
+export function onTheWay(
+  { seals }: OnTheWayParts,
+  {
+    fired,
+    codeId,
+    compiled: {
+      code: { settings },
+    },
+  }: Posting,
+  { arrival, enriched }: CameIn,
+  decision: Decision,
+): OnTheWay | null {
   const { apart, place, language, device } = enriched
-  if (!fired || decision.kind !== 'redirect' || !(apart === null || apart === 'onward' || apart === 'test')) return null
+  if (!fired || decision.kind !== 'redirect' || !(apart === null || apart === 'onward' || apart === 'test'))
+    return null
   const { page, asked, server, consent } = fired
   const visit: VisitValues = {
-    ...settings.utm, address: decision.address, code: settings.slug ?? '', country: place.country, language, device: device.type, time: String(arrival.at), visit: randomUUID(),
+    ...settings.utm,
+    address: decision.address,
+    code: settings.slug ?? '',
+    country: place.country,
+    language,
+    device: device.type,
+    time: String(arrival.at),
+    visit: randomUUID(),
   }
   return {
     hits: server.length === 0 ? null : { tags: server.map(({ id }) => id), visit },
-    page: asked.length > 0 ? consentPage(consent, visit.address, seals.seal(codeId, { kind: 'onward', visit }, arrival.at)) : page.length > 0 ? lightPage(page, visit) : null,
+    page:
+      asked.length > 0
+        ? consentPage(consent, visit.address, seals.seal(codeId, { kind: 'onward', visit }, arrival.at))
+        : page.length > 0
+          ? lightPage(page, visit)
+          : null,
   }
 }
 
@@ -39,9 +65,16 @@ export function onTheWay({ seals }: OnTheWayParts, { fired, codeId, compiled: { 
  * Goes on after a visitor was asked: to the light page with the tags that may fire, or straight to where the visit
  * leads; null where the question lies too long ago, or the code leads nowhere any more.
  */
-export function afterAsking({ seals }: OnTheWayParts, { fired, codeId, compiled }: Posting, sealed: string, agreed: boolean, now: number): Rendered | { goOn: string } | null {
+export function afterAsking(
+  { seals }: OnTheWayParts,
+  { fired, codeId, compiled }: Posting,
+  sealed: string,
+  agreed: boolean,
+  now: number,
+): Rendered | { goOn: string } | null {
   const visit = seals.open(codeId, 'onward', sealed, now)?.visit
-  if (!visit || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live') return null
+  if (!visit || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live')
+    return null
   const tags = fired ? [...fired.page, ...(agreed ? fired.asked : [])] : []
   return tags.length > 0 ? lightPage(tags, visit) : { goOn: visit.address }
 }

@@ -18,7 +18,8 @@ export interface Passes {
 
 export function passes(key: Buffer = randomBytes(32)): Passes {
   // A changed password makes every pass for the old one worthless.
-  const signed = (until: string, scan: string, codeId: number, passwordHash: string) => `${until}~${scan}~${String(codeId)}~${passwordHash}`
+  const signed = (until: string, scan: string, codeId: number, passwordHash: string) =>
+    `${until}~${scan}~${String(codeId)}~${passwordHash}`
   return {
     issue(codeId, passwordHash, scan, now) {
       const until = (now + PASS_MS).toString(36)
@@ -26,7 +27,10 @@ export function passes(key: Buffer = randomBytes(32)): Passes {
     },
     scanOf(pass, codeId, passwordHash, now) {
       const [until = '', scan = '', signature = '', ...more] = pass.split('.')
-      const isGood = more.length === 0 && isSigned(key, signed(until, scan, codeId, passwordHash), signature) && Number.parseInt(until, 36) >= now
+      const isGood =
+        more.length === 0 &&
+        isSigned(key, signed(until, scan, codeId, passwordHash), signature) &&
+        Number.parseInt(until, 36) >= now
       return isGood ? scan : null
     },
   }

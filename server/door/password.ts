@@ -27,7 +27,11 @@ const LONGEST = 200
  * Looks at a password somebody gave: the right one is answered with the same short link and a pass in its
  * address, a wrong one with the page again. Whoever was wrong often has to wait ever longer; nobody is locked out.
  */
-export async function enterPassword({ passes, attempts }: PasswordParts, { routeId, codeId, passwordHash }: Posting, entered: Entered): Promise<Rendered | { goOn: string }> {
+export async function enterPassword(
+  { passes, attempts }: PasswordParts,
+  { routeId, codeId, passwordHash }: Posting,
+  entered: Entered,
+): Promise<Rendered | { goOn: string }> {
   const { password, address, scan, asked, path, query } = entered
   if (passwordHash === '') return { goOn: query === '' ? path : `${path}?${query}` }
   const wait = attempts.take(routeId, address, Date.now())

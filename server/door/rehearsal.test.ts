@@ -9,6 +9,7 @@ describe('a rehearsal’s signature', () => {
     expect(rehearsalOf(by, header, 62_000)).toBeNull()
     expect(rehearsalOf(by, header.replace('192.0.2.1', '192.0.2.2'), 1000)).toBeNull()
     expect(rehearsalOf(rehearsals('another'), header, 1000)).toBeNull()
-    for (const forged of ['', '~', '~~', header.slice(0, -1), '9999999999999~192.0.2.1~']) expect(rehearsalOf(by, forged, 1000)).toBeNull()
+    for (const forged of ['', '~', '~~', header.slice(0, -1), '9999999999999~192.0.2.1~'])
+      expect(rehearsalOf(by, forged, 1000)).toBeNull()
   })
 })

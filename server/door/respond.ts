@@ -5,9 +5,15 @@ import { locationPage, passwordPage } from './askPages.ts'
 import { messagePage, ownPage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
 
 /** Answers with what was decided. `asked` is the seal of the scan, for pages that ask something. */
-export function carryOut(response: ServerResponse, decision: Decision, isForm: boolean, asked: () => string): void {
+export function carryOut(
+  response: ServerResponse,
+  decision: Decision,
+  isForm: boolean,
+  asked: () => string,
+): void {
   if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
-  else if (decision.kind === 'ask') send(response, decision.ask === 'password' ? passwordPage(asked()) : locationPage(asked(), decision.why))
+  else if (decision.kind === 'ask')
+    send(response, decision.ask === 'password' ? passwordPage(asked()) : locationPage(asked(), decision.why))
   else if (decision.kind === 'page') send(response, ownPage(decision.page))
   else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
   else sendPage(response, decision.message)
@@ -35,7 +41,10 @@ export function sendPage(response: ServerResponse, name: PageName): void {
 }
 
 export function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
-  if ('goOn' in page) { sendOn(response, page.goOn, 303); return }
+  if ('goOn' in page) {
+    sendOn(response, page.goOn, 303)
+    return
+  }
   const { status, body, policy = [], hidesReferrer } = page
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',

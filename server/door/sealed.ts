@@ -10,8 +10,7 @@ export const SEALED_MS = 30 * 60_000
  * where that scan was to be sent on to once the visitor had said whether tags may fire.
  */
 export type Content =
-  | { readonly kind: 'asked'; readonly scan: string }
-  | { readonly kind: 'onward'; readonly visit: VisitValues }
+  { readonly kind: 'asked'; readonly scan: string } | { readonly kind: 'onward'; readonly visit: VisitValues }
 
 /**
  * Keeps what was decided in the page that asks a visitor something, so that it is neither decided nor counted a
@@ -21,7 +20,12 @@ export type Content =
 export interface Seals {
   seal(codeId: number, content: Content, now: number): string
   /** What was sealed for this code; null where it was tampered with, or lies too long ago. */
-  open<K extends Content['kind']>(codeId: number, kind: K, sealed: string, now: number): Extract<Content, { kind: K }> | null
+  open<K extends Content['kind']>(
+    codeId: number,
+    kind: K,
+    sealed: string,
+    now: number,
+  ): Extract<Content, { kind: K }> | null
 }
 
 /** A key of its own for each purpose, out of the one that all front doors share. */
@@ -43,7 +47,10 @@ export function seals(key: Buffer = randomBytes(32)): Seals {
       const [text = '', signature = '', ...more] = sealed.split('.')
       if (more.length > 0 || !isSigned(key, signed(codeId, text), signature)) return null
       // Only `seal` knows the key, and this is what it wrote.
-      const content = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as Extract<Content, { kind: typeof kind }> & { until: number }
+      const content = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as Extract<
+        Content,
+        { kind: typeof kind }
+      > & { until: number }
       return content.kind === kind && content.until >= now ? content : null
     },
   }

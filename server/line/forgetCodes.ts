@@ -6,14 +6,23 @@ import type { Doors } from './orders.ts'
 const NAMED_MAX = 500
 
 /** Makes the next scan of these codes see what is stored now, by whichever of their short links it comes, and on whichever route. */
-export async function forgetCodes({ read }: Pick<Database, 'read'>, doors: Doors, codeIds: readonly number[]): Promise<void> {
+export async function forgetCodes(
+  { read }: Pick<Database, 'read'>,
+  doors: Doors,
+  codeIds: readonly number[],
+): Promise<void> {
   if (codeIds.length === 0) return
-  if (codeIds.length > NAMED_MAX) { await doors.forget({ what: 'all' }); return }
+  if (codeIds.length > NAMED_MAX) {
+    await doors.forget({ what: 'all' })
+    return
+  }
   const [links, codes] = await Promise.all([
     read.findBy(tables.shortLinks, { codeId: In([...codeIds]) }),
     read.find(tables.codes, { select: { routeId: true }, where: { id: In([...codeIds]) } }),
   ])
   await doors.forget({
-    what: 'codes', links: links.map(({ domainId, slug }) => ({ domainId, slug })), routeIds: [...new Set(codes.map(({ routeId }) => routeId))],
+    what: 'codes',
+    links: links.map(({ domainId, slug }) => ({ domainId, slug })),
+    routeIds: [...new Set(codes.map(({ routeId }) => routeId))],
   })
 }

@@ -1,7 +1,10 @@
 import type { ScansStored } from '../scans/index.ts'
 
 /** A short link: the same slug may lead elsewhere on another domain. */
-export interface ShortLink { readonly domainId: number; readonly slug: string }
+export interface ShortLink {
+  readonly domainId: number
+  readonly slug: string
+}
 
 /** What a front door is to forget, so that its next scan sees what is stored now. */
 export type Forget =
@@ -19,7 +22,11 @@ export interface Doors {
 /** What the stand-ins can be asked. */
 export type StandInQuestion =
   | { readonly ask: 'received' }
-  | { readonly ask: 'records'; readonly cname: Readonly<Record<string, string>>; readonly txt: Readonly<Record<string, readonly string[]>> }
+  | {
+      readonly ask: 'records'
+      readonly cname: Readonly<Record<string, string>>
+      readonly txt: Readonly<Record<string, readonly string[]>>
+    }
 
 /** Ports as they were really opened; 0 for what does not run. */
 export interface Ports {
@@ -30,4 +37,6 @@ export interface Ports {
 }
 
 /** What the front doors tell the office: scans that were stored. It may be lost, and then is. */
-export interface DoorNews { readonly scans: readonly ScansStored[] }
+export interface DoorNews {
+  readonly scans: readonly ScansStored[]
+}

@@ -6,7 +6,12 @@ const WAITING_MAX = 1 << 20
 /** What a log needs of an error, and nothing that was sent with the request. */
 function briefly(error: unknown) {
   if (!(error instanceof Error)) return { message: String(error) }
-  return { name: error.name, message: error.message, code: (error as { code?: unknown }).code, stack: error.stack }
+  return {
+    name: error.name,
+    message: error.message,
+    code: (error as { code?: unknown }).code,
+    stack: error.stack,
+  }
 }
 
 /**

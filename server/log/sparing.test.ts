@@ -4,7 +4,14 @@ import { sparingly } from './index.ts'
 describe('trouble that comes thousands of times', () => {
   const told: unknown[] = []
   let now = 0
-  const tell = sparingly({ error: (about: unknown) => { told.push(about) } }, () => now)
+  const tell = sparingly(
+    {
+      error: (about: unknown) => {
+        told.push(about)
+      },
+    },
+    () => now,
+  )
   const full = new Error('database or disk is full')
 
   it('is told whole the first time, and then once a minute how often it came', () => {

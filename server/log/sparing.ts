@@ -4,15 +4,22 @@ import type { Logger } from 'pino'
 const EVERY_MS = 60_000
 const KINDS_MAX = 100
 
-interface Known { until: number; more: number }
+interface Known {
+  until: number
+  more: number
+}
 
-const messageOf = (error: unknown) => (error instanceof Error ? `${error.name} ${error.message}` : String(error))
+const messageOf = (error: unknown) =>
+  error instanceof Error ? `${error.name} ${error.message}` : String(error)
 
 /**
  * Tells of what may go wrong thousands of times a second, such as a full disk: the first time whole, then once a
  * minute how often. Different troubles are told apart by their messages.
  */
-export function sparingly(log: Pick<Logger, 'error'>, now: () => number = Date.now): (error: unknown, sentence: string) => void {
+export function sparingly(
+  log: Pick<Logger, 'error'>,
+  now: () => number = Date.now,
+): (error: unknown, sentence: string) => void {
   const known = new Map<string, Known>()
   return (error, sentence) => {
     const key = `${sentence} ${messageOf(error)}`

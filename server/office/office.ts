@@ -56,7 +56,8 @@ export interface OfficeParts {
 
 /** The strictest policy the built application works under: own scripts and styles, pictures it makes itself. */
 function contentSecurity(config: Config) {
-  const nonce = (_request: unknown, response: unknown) => `'nonce-${(response as { locals: { nonce: string } }).locals.nonce}'`
+  const nonce = (_request: unknown, response: unknown) =>
+    `'nonce-${(response as { locals: { nonce: string } }).locals.nonce}'`
   return helmet({
     contentSecurityPolicy: {
       useDefaults: false,
@@ -91,21 +92,37 @@ export function office(parts: OfficeParts): Express {
     next()
   })
   app.use(contentSecurity(config))
-  app.use('/api', compression({ threshold: COMPRESSED_BYTES, filter: (_request, response) => /\bjson\b/.test(String(response.getHeader('Content-Type'))) }))
+  app.use(
+    '/api',
+    compression({
+      threshold: COMPRESSED_BYTES,
+      filter: (_request, response) => /\bjson\b/.test(String(response.getHeader('Content-Type'))),
+    }),
+  )
   app.use('/api', api(parts))
   app.use(application(parts.webDirectory))
   app.use(failures(log))
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
     const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
-    const sessions = makeSessions(database, { secure: config.officeUrl.startsWith('https:'), ended: (session) => { given.live.endSession(session) } })
+    const sessions = makeSessions(database, {
+      secure: config.officeUrl.startsWith('https:'),
+      ended: (session) => {
+        given.live.endSession(session)
+      },
+    })
     const router = express.Router()
     router.use((_request, response, next) => {
       response.set('Cache-Control', 'no-store')
       next()
     })
     router.use(ownOriginOnly(config.officeUrl))
-    const mounts: Mounts = { router, endpoints: [], bodies: given.bodies, whoAsks: (request) => sessions.whoAsks(request) }
+    const mounts: Mounts = {
+      router,
+      endpoints: [],
+      bodies: given.bodies,
+      whoAsks: (request) => sessions.whoAsks(request),
+    }
     workspaceEndpoints(mounts, { ...rest, sessions })
     findEndpoint(mounts, database)
     campaignsEndpoints(mounts, rest)
@@ -122,7 +139,9 @@ export function office(parts: OfficeParts): Express {
     visitTagsEndpoints(mounts, rest)
     phoneEndpoints(mounts, rest)
     const document = openApiDocument(mounts.endpoints, { title: 'Flimbo', version: '0.1.0' })
-    router.get('/openapi.json', (_request, response) => { response.json(document) })
+    router.get('/openapi.json', (_request, response) => {
+      response.json(document)
+    })
     router.use(nothingHere)
     router.use(failures(log))
     return router

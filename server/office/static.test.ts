@@ -16,7 +16,10 @@ async function serve(built: boolean): Promise<number> {
   directory = mkdtempSync(join(tmpdir(), 'flimbo-web-'))
   if (built) {
     mkdirSync(join(directory, 'assets'))
-    writeFileSync(join(directory, 'index.html'), '<meta property="csp-nonce" nonce="__FLIMBO_NONCE__"><script nonce="__FLIMBO_NONCE__"></script>')
+    writeFileSync(
+      join(directory, 'index.html'),
+      '<meta property="csp-nonce" nonce="__FLIMBO_NONCE__"><script nonce="__FLIMBO_NONCE__"></script>',
+    )
     writeFileSync(join(directory, 'assets', 'index-abc.js'), 'export {}')
     writeFileSync(join(directory, 'assets', 'index-abc.js.br'), brotliCompressSync('export {}'))
     writeFileSync(join(directory, 'assets', 'index-abc.js.gz'), gzipSync('export {}'))
@@ -30,7 +33,9 @@ async function serve(built: boolean): Promise<number> {
   })
   app.use(application(directory))
   server = createServer(app)
-  await new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', resolve) })
+  await new Promise<void>((resolve) => {
+    server.listen(0, '127.0.0.1', resolve)
+  })
   return (server.address() as AddressInfo).port
 }
 afterEach(() => {
@@ -44,13 +49,17 @@ describe('the built application', () => {
     for (const [i, path] of ['/', '/campaigns/1/plan', '/a/b/c?x=1'].entries()) {
       const { status, headers, body } = await http('GET', port, path)
       expect([status, headers['cache-control']]).toEqual([200, 'no-store'])
-      expect(body).toBe(`<meta property="csp-nonce" nonce="nonce-${String(i + 1)}"><script nonce="nonce-${String(i + 1)}"></script>`)
+      expect(body).toBe(
+        `<meta property="csp-nonce" nonce="nonce-${String(i + 1)}"><script nonce="nonce-${String(i + 1)}"></script>`,
+      )
     }
   })
 
   it('lets browsers keep what carries its digest in its name, and nothing else for ever', async () => {
     const port = await serve(true)
-    expect((await http('GET', port, '/assets/index-abc.js')).headers['cache-control']).toBe('public,max-age=31536000,immutable')
+    expect((await http('GET', port, '/assets/index-abc.js')).headers['cache-control']).toBe(
+      'public,max-age=31536000,immutable',
+    )
     expect((await http('GET', port, '/mark.svg')).headers['cache-control']).not.toContain('immutable')
     expect((await http('GET', port, '/assets/gone.js')).status).toBe(404)
     expect((await http('GET', port, '/assets/..%2f..%2fpackage.json')).status).not.toBe(200)
@@ -59,7 +68,12 @@ describe('the built application', () => {
   it('sends files compressed to whoever takes them so, and says by what that differs', async () => {
     const port = await serve(true)
     const encoding = async (accepted: string) => {
-      const { status, headers } = await http('GET', port, '/assets/index-abc.js', accepted === '' ? {} : { 'accept-encoding': accepted })
+      const { status, headers } = await http(
+        'GET',
+        port,
+        '/assets/index-abc.js',
+        accepted === '' ? {} : { 'accept-encoding': accepted },
+      )
       return [status, headers['content-encoding'], headers.vary, headers['content-type']]
     }
     expect(await encoding('gzip, deflate, br')).toEqual([200, 'br', 'Accept-Encoding', 'text/javascript'])

@@ -19,7 +19,9 @@ export function application(directory: string): Router {
     const compressed = { brotli: true, gzip: true, etag: true } as const
     router.use('/assets', sirv(join(directory, 'assets'), { ...compressed, immutable: true, maxAge: YEAR_S }))
     // What is not among them is not there: no page of the application lies under this path.
-    router.use('/assets', (_request, response) => { response.status(404).type('text').send('There is no such file.\n') })
+    router.use('/assets', (_request, response) => {
+      response.status(404).type('text').send('There is no such file.\n')
+    })
     router.use(sirv(directory, { ...compressed, extensions: [], maxAge: 0 }))
   }
   router.get('/{*path}', (_request, response) => {

@@ -5,7 +5,14 @@ import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { rehearsalHeader, type Rehearsals } from '../door/index.ts'
-import { addressIn, isStandInHost, standInAddress, STANDIN_DEVICES, STANDIN_LANGUAGES, STANDIN_PLACES } from '../standins/index.ts'
+import {
+  addressIn,
+  isStandInHost,
+  standInAddress,
+  STANDIN_DEVICES,
+  STANDIN_LANGUAGES,
+  STANDIN_PLACES,
+} from '../standins/index.ts'
 import { ask, type Asked } from './ask.ts'
 import { askedIn, lightPageIn } from './readPage.ts'
 
@@ -17,7 +24,13 @@ interface Parts {
   readonly ports: () => { door: number; standIn: number }
 }
 
-const MEANINGS: Readonly<Record<number, string>> = { 302: 'sends the phone on', 303: 'sends the phone on', 404: 'knows no such short link, or it is paused', 410: 'says the code was withdrawn', 503: 'asks to try again in a minute' }
+const MEANINGS: Readonly<Record<number, string>> = {
+  302: 'sends the phone on',
+  303: 'sends the phone on',
+  404: 'knows no such short link, or it is paused',
+  410: 'says the code was withdrawn',
+  503: 'asks to try again in a minute',
+}
 
 function meaningOf({ status, body, title }: Asked): string {
   if (lightPageIn(body)) return 'shows a light page on which visit tags fire'
@@ -42,27 +55,60 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
     if (!device) throw wrongField('device', 'Choose a device from the list.')
     if (!place) throw wrongField('place', 'Choose a place from the list.')
     if (!language) throw wrongField('language', 'Choose a language from the list.')
-    if (body.count && !mayCount) throw new Refusal('forbidden', 'Scans that count can be sent only where the stand-ins run and this machine is a trusted proxy.')
+    if (body.count && !mayCount)
+      throw new Refusal(
+        'forbidden',
+        'Scans that count can be sent only where the stand-ins run and this machine is a trusted proxy.',
+      )
     const target = /^https?:/i.test(body.read) ? readUrl(body.read) : null
     if (!target) {
-      return { steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }], landed: null, page: null }
+      return {
+        steps: [{ address: body.read, status: null, says: 'is no web address; the phone shows it as text' }],
+        landed: null,
+        page: null,
+      }
     }
     if (!leadsTo(target, domains.origins())) {
-      return { steps: [{ address: target.href, status: null, says: 'is no short link of this Flimbo; the phone was not sent there' }], landed: null, page: null }
+      return {
+        steps: [
+          {
+            address: target.href,
+            status: null,
+            says: 'is no short link of this Flimbo; the phone was not sent there',
+          },
+        ],
+        landed: null,
+        page: null,
+      }
     }
     const from = addressIn(place, Math.floor(Math.random() * 1000), Math.floor(Math.random() * 1000))
     const headers = {
       'user-agent': device.userAgent,
       'accept-language': language.header,
-      ...(body.count ? { 'x-forwarded-for': from } : { 'flimbo-rehearsal': rehearsalHeader(rehearsals, from, Date.now()) }),
+      ...(body.count
+        ? { 'x-forwarded-for': from }
+        : { 'flimbo-rehearsal': rehearsalHeader(rehearsals, from, Date.now()) }),
     }
     const first = await ask(target, ports().door, config.bind, headers)
-    const steps: PhoneAnswer['steps'] = [{ address: target.href, status: first.status, says: meaningOf(first) }]
+    const steps: PhoneAnswer['steps'] = [
+      { address: target.href, status: first.status, says: meaningOf(first) },
+    ]
     const onward = askedIn(first.body)
-    const second = onward === null ? first : await ask(target, ports().door, config.bind, headers, { onward, agreed: body.agrees ? 'yes' : 'no' })
-    if (onward !== null) steps.push({ address: target.href, status: second.status, says: `is told ${body.agrees ? 'yes' : 'no'}, and ${meaningOf(second)}` })
+    const second =
+      onward === null
+        ? first
+        : await ask(target, ports().door, config.bind, headers, {
+            onward,
+            agreed: body.agrees ? 'yes' : 'no',
+          })
+    if (onward !== null)
+      steps.push({
+        address: target.href,
+        status: second.status,
+        says: `is told ${body.agrees ? 'yes' : 'no'}, and ${meaningOf(second)}`,
+      })
     const light = lightPageIn(second.body)
-    if (light) steps.push(...await Promise.all(light.loads.map(fire)))
+    if (light) steps.push(...(await Promise.all(light.loads.map(fire))))
     const next = light?.next ?? (second.location === null ? null : new URL(second.location, target))
     if (next === null) return { steps, landed: null, page: second.body }
     const page = await visit(next)
@@ -71,14 +117,36 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
 
   /** Loads what a light page has to load. Only stand-ins are reached: a rehearsal is in no real figure. */
   async function fire(address: URL) {
-    if (!config.standIns || !isStandInHost(address.hostname)) return { address: address.href, status: null, says: 'lies outside of this machine; a real phone would load it' }
-    const { status } = await ask(address, ports().standIn, config.bind, { 'user-agent': 'Mozilla/5.0 (rehearsal)' })
-    return { address: address.href, status, says: address.pathname.endsWith('.js') ? 'is loaded; only a real browser runs it' : status < 400 ? 'is told of the visit' : 'did not take the hit' }
+    if (!config.standIns || !isStandInHost(address.hostname))
+      return {
+        address: address.href,
+        status: null,
+        says: 'lies outside of this machine; a real phone would load it',
+      }
+    const { status } = await ask(address, ports().standIn, config.bind, {
+      'user-agent': 'Mozilla/5.0 (rehearsal)',
+    })
+    return {
+      address: address.href,
+      status,
+      says: address.pathname.endsWith('.js')
+        ? 'is loaded; only a real browser runs it'
+        : status < 400
+          ? 'is told of the visit'
+          : 'did not take the hit',
+    }
   }
 
   async function visit(address: URL) {
     if (!config.standIns || !isStandInHost(address.hostname)) {
-      return { step: { address: address.href, status: null, says: 'lies outside of this machine; the phone would open it' }, landed: { address: address.href, frame: null } }
+      return {
+        step: {
+          address: address.href,
+          status: null,
+          says: 'lies outside of this machine; the phone would open it',
+        },
+        landed: { address: address.href, frame: null },
+      }
     }
     const { status, title } = await ask(address, ports().standIn, config.bind, { accept: 'text/html' })
     return {

@@ -2,7 +2,14 @@ import type { EntityManager } from 'typeorm'
 import type { CodeCellChange } from '@flimbo/core/codes'
 import type { PlanLine, WantedRoute } from '@flimbo/core/plan'
 import { Refusal } from '../api/index.ts'
-import { changeCodes, issueCodes, type FreshRoute, type House, type Pace, type PieceToIssue } from '../codes/index.ts'
+import {
+  changeCodes,
+  issueCodes,
+  type FreshRoute,
+  type House,
+  type Pace,
+  type PieceToIssue,
+} from '../codes/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
 import { insertRoute, type By } from '../routing/index.ts'
 
@@ -19,7 +26,10 @@ interface Order {
 const CHANGED_AT_ONCE = 500
 
 /** Does what a dry run said, in the turns of a large write. @returns the numbers of the codes that are new or changed */
-export async function carryOut(manager: EntityManager, { lines, campaign, domainId, house, slugLength, by, pace }: Order): Promise<number[]> {
+export async function carryOut(
+  manager: EntityManager,
+  { lines, campaign, domainId, house, slugLength, by, pace }: Order,
+): Promise<number[]> {
   const fresh = new Map<string, FreshRoute>()
   /** Lines that want the same new route get the same object, and so one route. */
   const routeFor = (wanted: WantedRoute): number | FreshRoute => {
@@ -31,7 +41,11 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
     return route
   }
 
-  const pieces = lines.flatMap(({ action }): PieceToIssue[] => (action.kind === 'create' ? [{ ...action.piece, campaignId: campaign.id, domainId, route: routeFor(action.route) }] : []))
+  const pieces = lines.flatMap(({ action }): PieceToIssue[] =>
+    action.kind === 'create'
+      ? [{ ...action.piece, campaignId: campaign.id, domainId, route: routeFor(action.route) }]
+      : [],
+  )
   const issued = await issueCodes(manager, pieces, by, slugLength, pace)
 
   const changes = lines.flatMap(({ action }) => (action.kind === 'change' ? [action] : []))
@@ -44,12 +58,22 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
       let leading = typeof wanted === 'number' ? wanted : wanted && made.get(wanted)
       if (wanted !== undefined && leading === undefined && typeof wanted !== 'number') {
         await pace.turns.begin()
-        leading = (await existing(manager, campaign.id, wanted.name)) ?? (await insertRoute(manager, { campaignId: campaign.id, name: wanted.name, destination: wanted.destination, note: '' }, by)).id
+        leading =
+          (await existing(manager, campaign.id, wanted.name)) ??
+          (
+            await insertRoute(
+              manager,
+              { campaignId: campaign.id, name: wanted.name, destination: wanted.destination, note: '' },
+              by,
+            )
+          ).id
         made.set(wanted, leading)
       }
       sets.push({ id, set: { ...set, ...(leading === undefined ? {} : { routeId: leading }) } })
     }
-    const { refused: [refused] } = await changeCodes(manager, house, sets, by, pace.turns)
+    const {
+      refused: [refused],
+    } = await changeCodes(manager, house, sets, by, pace.turns)
     if (refused) throw new Refusal('invalid', `“${refused.name}”: ${refused.sentence} Nothing was imported.`)
     pace.done?.(pieces.length + i + some.length)
   }
@@ -57,6 +81,10 @@ export async function carryOut(manager: EntityManager, { lines, campaign, domain
 }
 
 /** A route that a new piece of the same file has just made. */
-async function existing(manager: EntityManager, campaignId: number, name: string): Promise<number | undefined> {
+async function existing(
+  manager: EntityManager,
+  campaignId: number,
+  name: string,
+): Promise<number | undefined> {
   return (await manager.findOneBy(tables.routes, { campaignId, name }))?.id
 }

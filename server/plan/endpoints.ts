@@ -1,4 +1,10 @@
-import { planApi, planView, preferences as preferencesContract, type PlanView, type Preferences } from '@flimbo/core/plan'
+import {
+  planApi,
+  planView,
+  preferences as preferencesContract,
+  type PlanView,
+  type Preferences,
+} from '@flimbo/core/plan'
 import { missing, mount, wrongField, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type ViewRow } from '../database/index.ts'
 import { scopeOwner } from '../results/index.ts'
@@ -15,12 +21,15 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
 
   mount(mounts, planApi.read, async ({ query: { campaignId, name }, who, bytes }) => {
     const campaign = await scopeOwner(database, who.workspace.id, { campaignId })
-    if (bytes.length === 0) throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
+    if (bytes.length === 0)
+      throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
     return imports.begin(who, campaign, name, bytes)
   })
   mount(mounts, planApi.adjust, ({ params, body, who }) => imports.adjust(who, params.id, body))
   mount(mounts, planApi.get, ({ params, who }) => imports.get(who, params.id))
-  mount(mounts, planApi.lines, ({ params, query: { verdict, page, pageSize }, who }) => imports.lines(who, params.id, verdict, page, pageSize))
+  mount(mounts, planApi.lines, ({ params, query: { verdict, page, pageSize }, who }) =>
+    imports.lines(who, params.id, verdict, page, pageSize),
+  )
   mount(mounts, planApi.run, ({ params, body, who }) => imports.run(who, params.id, body.lines === 'good'))
   mount(mounts, planApi.cancel, ({ params, who }) => imports.cancel(who, params.id))
 
@@ -29,28 +38,47 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
     const read = planView.safeParse(row)
     return read.success ? [read.data] : []
   }
-  mount(mounts, planApi.views, async ({ who }) => ({ rows: (await database.read.find(tables.views, { where: { workspaceId: who.workspace.id }, order: { name: 'asc' } })).flatMap(viewOf) }))
-  mount(mounts, planApi.saveView, async ({ body: { name, value }, who }) => database.write(async (manager) => {
-    const workspaceId = who.workspace.id
-    const there = await manager.findOneBy(tables.views, { workspaceId, name })
-    // TypeORM wants to know the parts of a value it only writes as JSON.
-    const written = value as never
-    if (there) {
-      await manager.update(tables.views, { id: there.id }, { value: written })
-      return { id: there.id, name, value }
-    }
-    if ((await manager.countBy(tables.views, { workspaceId })) >= VIEWS_MAX) throw wrongField('name', 'There are 200 views already. Forget one first.')
-    return { id: insertedId(await manager.insert(tables.views, { workspaceId, name, value: written })), name, value }
+  mount(mounts, planApi.views, async ({ who }) => ({
+    rows: (
+      await database.read.find(tables.views, {
+        where: { workspaceId: who.workspace.id },
+        order: { name: 'asc' },
+      })
+    ).flatMap(viewOf),
   }))
+  mount(mounts, planApi.saveView, async ({ body: { name, value }, who }) =>
+    database.write(async (manager) => {
+      const workspaceId = who.workspace.id
+      const there = await manager.findOneBy(tables.views, { workspaceId, name })
+      // TypeORM wants to know the parts of a value it only writes as JSON.
+      const written = value as never
+      if (there) {
+        await manager.update(tables.views, { id: there.id }, { value: written })
+        return { id: there.id, name, value }
+      }
+      if ((await manager.countBy(tables.views, { workspaceId })) >= VIEWS_MAX)
+        throw wrongField('name', 'There are 200 views already. Forget one first.')
+      return {
+        id: insertedId(await manager.insert(tables.views, { workspaceId, name, value: written })),
+        name,
+        value,
+      }
+    }),
+  )
   mount(mounts, planApi.dropView, async ({ params: { id }, who }) => {
-    const { affected } = await database.write((manager) => manager.delete(tables.views, { id, workspaceId: who.workspace.id }))
+    const { affected } = await database.write((manager) =>
+      manager.delete(tables.views, { id, workspaceId: who.workspace.id }),
+    )
     if (!affected) throw missing('view')
     return undefined
   })
 
   async function preferencesOf(personId: number): Promise<Preferences> {
     const rows = await database.read.findBy(tables.preferences, { personId })
-    const read = preferencesContract.safeParse({ ...NO_PREFERENCES, ...Object.fromEntries(rows.map(({ name, value }) => [name, value])) })
+    const read = preferencesContract.safeParse({
+      ...NO_PREFERENCES,
+      ...Object.fromEntries(rows.map(({ name, value }) => [name, value])),
+    })
     return read.success ? read.data : NO_PREFERENCES
   }
   mount(mounts, planApi.preferences, ({ who }) => preferencesOf(who.person.id))
@@ -60,7 +88,11 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
       for (const [name, value] of Object.entries(body)) {
         // Nothing chosen is no choice to remember.
         if (value === null) await manager.delete(tables.preferences, { personId, name })
-        else await manager.upsert(tables.preferences, { personId, name, value: value as never }, ['personId', 'name'])
+        else
+          await manager.upsert(tables.preferences, { personId, name, value: value as never }, [
+            'personId',
+            'name',
+          ])
       }
     })
     return preferencesOf(personId)

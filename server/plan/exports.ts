@@ -13,7 +13,9 @@ import { taggedPiece } from '../tagging/index.ts'
 import { cellOf, exportColumns, exported, LINK_HEADINGS, linkRows, planRow } from './rows.ts'
 import type { WorldParts } from './world.ts'
 
-export interface ExportParts extends WorldParts { readonly selection: CodeSelection }
+export interface ExportParts extends WorldParts {
+  readonly selection: CodeSelection
+}
 
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 const BOM = '\ufeff'
@@ -23,18 +25,25 @@ const BATCH = 500
 function attach(response: Response, type: string, name: string): void {
   // RFC 6266 with RFC 8187: the plain name for those that know no other, the real one beside it.
   const plain = name.replace(/[^\x20-\x7e]|["\\%]/g, '_')
-  response.set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}` })
+  response.set({
+    'Content-Type': type,
+    'Content-Disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`)}`,
+  })
 }
 
 /** Plans, links and symbols as files. */
 export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
   const { database, domains, selection, tagging } = parts
 
-  async function chosen(workspaceId: number, filter: Filter): Promise<{ campaign: CampaignRow; ids: readonly number[] }> {
+  async function chosen(
+    workspaceId: number,
+    filter: Filter,
+  ): Promise<{ campaign: CampaignRow; ids: readonly number[] }> {
     const campaign = await selection.campaignOf(workspaceId, filter)
     return { campaign, ids: await selection.ids(campaign, filter) }
   }
-  const columnsOf = async (workspaceId: number) => exportColumns(fileColumns((await tagging.rulesOf(workspaceId)).parameters))
+  const columnsOf = async (workspaceId: number) =>
+    exportColumns(fileColumns((await tagging.rulesOf(workspaceId)).parameters))
 
   mount(mounts, planApi.csv, async ({ query, who, response }) => {
     const { campaign, ids } = await chosen(who.workspace.id, query)
@@ -61,22 +70,36 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     attach(response, XLSX, `${plainFileName(campaign.name)}.xlsx`)
     const workbook = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: response })
     const sheet = workbook.addWorksheet('Plan', { views: [{ state: 'frozen', ySplit: 1 }] })
-    sheet.columns = columns.map(({ title, id }) => ({ header: title, width: id === 'name' || id === 'destination' ? 40 : 16 }))
+    sheet.columns = columns.map(({ title, id }) => ({
+      header: title,
+      width: id === 'name' || id === 'destination' ? 40 : 16,
+    }))
     sheet.getRow(1).font = { bold: true }
     for await (const each of exported(parts, ids)) {
       if (response.destroyed) return undefined
       const row = planRow(each)
       // Text cells of a workbook are never run, so nothing is put before them.
-      sheet.addRow(columns.map((column) => { const text = column.write(row); return text === '' ? null : column.numeric ? Number(text) : text })).commit()
+      sheet
+        .addRow(
+          columns.map((column) => {
+            const text = column.write(row)
+            return text === '' ? null : column.numeric ? Number(text) : text
+          }),
+        )
+        .commit()
     }
     await workbook.commit()
     return undefined
   })
 
   mount(mounts, planApi.links, async ({ query: { shown = 'all', ...filter }, who, response }) => {
-    const campaigns = filter.campaignId === undefined && filter.routeId === undefined
-      ? await database.read.find(tables.campaigns, { where: { workspaceId: who.workspace.id }, order: { id: 'asc' } })
-      : [await selection.campaignOf(who.workspace.id, filter)]
+    const campaigns =
+      filter.campaignId === undefined && filter.routeId === undefined
+        ? await database.read.find(tables.campaigns, {
+            where: { workspaceId: who.workspace.id },
+            order: { id: 'asc' },
+          })
+        : [await selection.campaignOf(who.workspace.id, filter)]
     attach(response, 'text/csv; charset=utf-8; header=present', 'short-links.csv')
     response.write(`${BOM}${writeTable([LINK_HEADINGS])}\r\n`)
     for (const campaign of campaigns) {
@@ -108,15 +131,22 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
       const symbol = encode(printedLink(domains.origin(row.domainId), row.slug), row.level)
       let content: Uint8Array
       try {
-        content = format === 'svg' ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name)) : await symbolPng(symbol, row.sizeMm, dpi)
+        content =
+          format === 'svg'
+            ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name))
+            : await symbolPng(symbol, row.sizeMm, dpi)
       } catch (error) {
         if (!(error instanceof RasterTooLarge)) throw error
         // One piece that is too large for a picture keeps nobody from the others.
         leftOut.push(`${row.name} (${row.slug}): ${error.message}`)
         continue
       }
-      if (!response.headersSent) attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
-      const name = nameOf({ ...taggedPiece(row, route, campaign.utmCampaign), n: String(n).padStart(digits, '0') })
+      if (!response.headersSent)
+        attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
+      const name = nameOf({
+        ...taggedPiece(row, route, campaign.utmCampaign),
+        n: String(n).padStart(digits, '0'),
+      })
       const file = format === 'svg' ? new ZipDeflate(name) : new ZipPassThrough(name)
       zip.add(file)
       file.push(content, true)

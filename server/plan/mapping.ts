@@ -7,7 +7,11 @@ import { readSetting, writeSetting, type Section } from '../workspace/index.ts'
 /** What headings of files stood for the last time: a column of the plan, or none. */
 export type RememberedMapping = Readonly<Record<string, string | null>>
 
-const REMEMBERED: Section<RememberedMapping> = { name: 'import-headings', schema: z.record(z.string(), z.string().nullable()), usual: {} }
+const REMEMBERED: Section<RememberedMapping> = {
+  name: 'import-headings',
+  schema: z.record(z.string(), z.string().nullable()),
+  usual: {},
+}
 const REMEMBERED_MAX = 500
 
 export async function readMapping(read: EntityManager, workspaceId: number): Promise<RememberedMapping> {
@@ -15,12 +19,19 @@ export async function readMapping(read: EntityManager, workspaceId: number): Pro
 }
 
 /** Keeps what was decided for the next file; the newest headings push the oldest out. */
-export async function rememberMapping(database: Database, workspaceId: number, decided: RememberedMapping): Promise<void> {
+export async function rememberMapping(
+  database: Database,
+  workspaceId: number,
+  decided: RememberedMapping,
+): Promise<void> {
   const { value, version } = await readSetting(database.read, workspaceId, REMEMBERED)
   const fresh = Object.keys(decided).some((heading) => value[heading] !== decided[heading])
   if (!fresh) return
   const older = Object.entries(value).filter(([heading]) => !(heading in decided))
-  await writeSetting(database, workspaceId, REMEMBERED, { value: Object.fromEntries([...older, ...Object.entries(decided)].slice(-REMEMBERED_MAX)), version })
+  await writeSetting(database, workspaceId, REMEMBERED, {
+    value: Object.fromEntries([...older, ...Object.entries(decided)].slice(-REMEMBERED_MAX)),
+    version,
+  })
 }
 
 /** How files were read where what they look like was not what they are: what was detected, and what a person said instead. */
@@ -30,7 +41,12 @@ export interface RememberedReading {
 }
 
 const READING: Section<RememberedReading> = {
-  name: 'import-reading', schema: z.object({ encodings: z.record(z.string(), z.enum(ENCODINGS)), delimiters: z.record(z.string(), z.enum(DELIMITERS)) }), usual: { encodings: {}, delimiters: {} },
+  name: 'import-reading',
+  schema: z.object({
+    encodings: z.record(z.string(), z.enum(ENCODINGS)),
+    delimiters: z.record(z.string(), z.enum(DELIMITERS)),
+  }),
+  usual: { encodings: {}, delimiters: {} },
 }
 
 export async function readReading(read: EntityManager, workspaceId: number): Promise<RememberedReading> {
@@ -38,11 +54,27 @@ export async function readReading(read: EntityManager, workspaceId: number): Pro
 }
 
 /** Keeps for the next file like it how a file was read. */
-export async function rememberReading(database: Database, workspaceId: number, detected: Detected, chosen: Detected): Promise<void> {
+export async function rememberReading(
+  database: Database,
+  workspaceId: number,
+  detected: Detected,
+  chosen: Detected,
+): Promise<void> {
   const { value, version } = await readSetting(database.read, workspaceId, READING)
-  const next = { encodings: { ...value.encodings, [detected.encoding]: chosen.encoding }, delimiters: { ...value.delimiters, [detected.delimiter]: chosen.delimiter } }
-  const usual = detected.encoding === chosen.encoding && detected.delimiter === chosen.delimiter && !(detected.encoding in value.encodings) && !(detected.delimiter in value.delimiters)
-  if (!usual && JSON.stringify(next) !== JSON.stringify(value)) await writeSetting(database, workspaceId, READING, { value: next, version })
+  const next = {
+    encodings: { ...value.encodings, [detected.encoding]: chosen.encoding },
+    delimiters: { ...value.delimiters, [detected.delimiter]: chosen.delimiter },
+  }
+  const usual =
+    detected.encoding === chosen.encoding &&
+    detected.delimiter === chosen.delimiter &&
+    !(detected.encoding in value.encodings) &&
+    !(detected.delimiter in value.delimiters)
+  if (!usual && JSON.stringify(next) !== JSON.stringify(value))
+    await writeSetting(database, workspaceId, READING, { value: next, version })
 }
 
-export interface Detected { readonly encoding: Encoding; readonly delimiter: string }
+export interface Detected {
+  readonly encoding: Encoding
+  readonly delimiter: string
+}

@@ -3,7 +3,13 @@ import { In } from 'typeorm'
 import { shortLink } from '@flimbo/core/codes'
 import { guarded, type PlanColumn, type PlanRow } from '@flimbo/core/plan'
 import { tag, utmOf } from '@flimbo/core/routing'
-import { tables, type CampaignRow, type CodeRow, type RouteRow, type ShortLinkRow } from '../database/index.ts'
+import {
+  tables,
+  type CampaignRow,
+  type CodeRow,
+  type RouteRow,
+  type ShortLinkRow,
+} from '../database/index.ts'
 import type { WorldParts } from './world.ts'
 
 const AT_ONCE = 500
@@ -18,15 +24,25 @@ export interface Exported {
 }
 
 /** Pieces by their numbers, some at a time, so that phones and other people get their turns. */
-export async function* exported({ database: { read }, domains }: WorldParts, ids: readonly number[]): AsyncGenerator<Exported, void, undefined> {
+export async function* exported(
+  { database: { read }, domains }: WorldParts,
+  ids: readonly number[],
+): AsyncGenerator<Exported, void, undefined> {
   const campaigns = new Map<number, CampaignRow>()
   for (let i = 0; i < ids.length; i += AT_ONCE) {
     const some = ids.slice(i, i + AT_ONCE)
     const rows = new Map((await read.findBy(tables.codes, { id: In(some) })).map((row) => [row.id, row]))
-    const routes = new Map((await read.findBy(tables.routes, { id: In([...new Set([...rows.values()].map(({ routeId }) => routeId))]) })).map((route) => [route.id, route]))
+    const routes = new Map(
+      (
+        await read.findBy(tables.routes, {
+          id: In([...new Set([...rows.values()].map(({ routeId }) => routeId))]),
+        })
+      ).map((route) => [route.id, route]),
+    )
     const links = await read.findBy(tables.shortLinks, { codeId: In(some) })
     for (const { campaignId } of rows.values()) {
-      if (!campaigns.has(campaignId)) campaigns.set(campaignId, await read.findOneByOrFail(tables.campaigns, { id: campaignId }))
+      if (!campaigns.has(campaignId))
+        campaigns.set(campaignId, await read.findOneByOrFail(tables.campaigns, { id: campaignId }))
     }
     const linksOf = new Map<number, ShortLinkRow[]>()
     for (const link of links) linksOf.set(link.codeId, [...(linksOf.get(link.codeId) ?? []), link])
@@ -36,8 +52,13 @@ export async function* exported({ database: { read }, domains }: WorldParts, ids
       const campaign = row && campaigns.get(row.campaignId)
       if (!row || !route || !campaign) continue
       yield {
-        row, route, campaign, shortLink: shortLink(domains.origin(row.domainId), row.slug),
-        oldLinks: (linksOf.get(id) ?? []).filter(({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug),
+        row,
+        route,
+        campaign,
+        shortLink: shortLink(domains.origin(row.domainId), row.slug),
+        oldLinks: (linksOf.get(id) ?? []).filter(
+          ({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug,
+        ),
       }
     }
     await setImmediate()
@@ -60,14 +81,35 @@ export function cellOf(column: PlanColumn, row: PlanRow): string {
   return column.numeric ? text : guarded(text)
 }
 
-export const LINK_HEADINGS = ['Short link', 'In use', 'Piece', 'Campaign', 'Route', 'Destination', 'Final address', 'State', 'Issued (UTC)']
+export const LINK_HEADINGS = [
+  'Short link',
+  'In use',
+  'Piece',
+  'Campaign',
+  'Route',
+  'Destination',
+  'Final address',
+  'State',
+  'Issued (UTC)',
+]
 
 /** A piece's short links as rows: the one in use, then older ones that go on working. */
 export function linkRows(each: Exported, origin: (domainId: number) => string): string[][] {
   const { row, route, campaign } = each
   const leads = row.otherwise === '' ? route.destination : row.otherwise
-  const rest = [row.name, campaign.name, route.name, leads, tag(new URL(leads), utmOf(row, campaign.utmCampaign), row.extra).address, row.archivedAt === null ? row.state : `${row.state}, archived`].map(guarded)
+  const rest = [
+    row.name,
+    campaign.name,
+    route.name,
+    leads,
+    tag(new URL(leads), utmOf(row, campaign.utmCampaign), row.extra).address,
+    row.archivedAt === null ? row.state : `${row.state}, archived`,
+  ].map(guarded)
   const line = (link: string, inUse: string, at: number) => [link, inUse, ...rest, new Date(at).toISOString()]
-  return [line(each.shortLink, 'yes', row.createdAt), ...each.oldLinks.map(({ domainId, slug, since }) => line(shortLink(origin(domainId), slug), 'replaced, still works', since))]
+  return [
+    line(each.shortLink, 'yes', row.createdAt),
+    ...each.oldLinks.map(({ domainId, slug, since }) =>
+      line(shortLink(origin(domainId), slug), 'replaced, still works', since),
+    ),
+  ]
 }
-

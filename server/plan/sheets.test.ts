@@ -27,8 +27,13 @@ describe('reading a workbook', () => {
       const sheet = book.addWorksheet('Plan')
       sheet.addRow(['Name', 'Size', 'Live', 'Sum', 'Rich', 'Link', 'On'])
       sheet.addRow([
-        'Poster', 60, new Date(Date.UTC(2026, 6, 1)), { formula: '1+1', result: 2 }, { richText: [{ text: 'two ' }, { text: 'parts' }] },
-        { text: 'page', hyperlink: 'https://saltmarsh.example' }, true,
+        'Poster',
+        60,
+        new Date(Date.UTC(2026, 6, 1)),
+        { formula: '1+1', result: 2 },
+        { richText: [{ text: 'two ' }, { text: 'parts' }] },
+        { text: 'page', hyperlink: 'https://saltmarsh.example' },
+        true,
       ])
     })
     const { rows, kind, sheet } = await rowsOf({ bytes: file })
@@ -43,7 +48,11 @@ describe('reading a workbook', () => {
       book.addWorksheet('Second').addRow(['c', 'd'])
     })
     const read = await rowsOf({ bytes: file })
-    expect([read.sheets, read.sheet, read.rows]).toEqual([['Notes', 'First', 'Second'], 'First', [['a', 'b']]])
+    expect([read.sheets, read.sheet, read.rows]).toEqual([
+      ['Notes', 'First', 'Second'],
+      'First',
+      [['a', 'b']],
+    ])
     expect((await rowsOf({ bytes: file, sheet: 'Second' })).rows).toEqual([['c', 'd']])
   })
 
@@ -54,7 +63,10 @@ describe('reading a workbook', () => {
       sheet.getCell('C1').value = 'c'
       sheet.getCell('B3').value = 'b'
     })
-    expect((await rowsOf({ bytes: file })).rows).toEqual([['a', '', 'c'], ['', 'b', '']])
+    expect((await rowsOf({ bytes: file })).rows).toEqual([
+      ['a', '', 'c'],
+      ['', 'b', ''],
+    ])
   })
 })
 
@@ -75,15 +87,28 @@ describe('a workbook that is made to do harm', () => {
   }, 60_000)
 
   it('is refused where a cell stands in the last column; one that holds a book is cut', async () => {
-    const wide = await workbook((book) => { book.addWorksheet('Wide').getCell('XFD1').value = 'x' })
-    expect(await sheets.read({ bytes: wide })).toEqual({ ok: false, sentence: expect.stringContaining('reaches to column 16,384') as string })
-    const long = await workbook((book) => { book.addWorksheet('Long').getCell('A1').value = 'x'.repeat(CELL_MAX + 1) })
+    const wide = await workbook((book) => {
+      book.addWorksheet('Wide').getCell('XFD1').value = 'x'
+    })
+    expect(await sheets.read({ bytes: wide })).toEqual({
+      ok: false,
+      sentence: expect.stringContaining('reaches to column 16,384') as string,
+    })
+    const long = await workbook((book) => {
+      book.addWorksheet('Long').getCell('A1').value = 'x'.repeat(CELL_MAX + 1)
+    })
     expect((await rowsOf({ bytes: long })).rows[0]?.[0]).toHaveLength(CELL_MAX)
   })
 
   it('is given up when its time is over, and the next file is read', async () => {
     const hasty = sheetReader(1)
-    expect(await hasty.read({ bytes: await workbook((book) => { book.addWorksheet('A').addRow(['a']) }) })).toEqual({ ok: false, sentence: expect.stringContaining('too tangled') as string })
+    expect(
+      await hasty.read({
+        bytes: await workbook((book) => {
+          book.addWorksheet('A').addRow(['a'])
+        }),
+      }),
+    ).toEqual({ ok: false, sentence: expect.stringContaining('too tangled') as string })
     await hasty.close()
     expect((await rowsOf({ bytes: bytes('a,b') })).rows).toEqual([['a', 'b']])
   })
@@ -94,7 +119,9 @@ describe('reading text', () => {
     const order = { bytes: bytes('a;b,c\nd;e') }
     expect((await rowsOf(order)).delimiter).toBe(';')
     expect((await rowsOf({ ...order, delimiter: ',' })).rows).toEqual([['a;b', 'c'], ['d;e']])
-    expect((await rowsOf({ bytes: new Uint8Array([0xcf, 0xf0]), encoding: 'windows-1251' })).rows).toEqual([['Пр']])
+    expect((await rowsOf({ bytes: new Uint8Array([0xcf, 0xf0]), encoding: 'windows-1251' })).rows).toEqual([
+      ['Пр'],
+    ])
   })
 
   it.each([
@@ -102,11 +129,16 @@ describe('reading text', () => {
     ['an open quotation mark', bytes('a,"b'), 'never closed'],
     ['a ZIP file that is no workbook', new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]), 'damaged'],
   ])('refuses %s with a sentence', async (_name, file, sentence) => {
-    expect(await sheets.read({ bytes: file })).toEqual({ ok: false, sentence: expect.stringContaining(sentence) as string })
+    expect(await sheets.read({ bytes: file })).toEqual({
+      ok: false,
+      sentence: expect.stringContaining(sentence) as string,
+    })
   })
 
   it('reads one file after the other, in turn, however many are handed in at once', async () => {
-    const read = await Promise.all(Array.from({ length: 8 }, (_, i) => rowsOf({ bytes: bytes(`n,${String(i)}`) })))
+    const read = await Promise.all(
+      Array.from({ length: 8 }, (_, i) => rowsOf({ bytes: bytes(`n,${String(i)}`) })),
+    )
     expect(read.map(({ rows }) => rows[0]?.[1])).toEqual(['0', '1', '2', '3', '4', '5', '6', '7'])
   })
 

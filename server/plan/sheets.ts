@@ -23,15 +23,29 @@ export interface JudgeOrder {
   }
 }
 
-export type TableOrder = { readonly work: 'read'; readonly order: SheetOrder } | { readonly work: 'judge'; readonly order: JudgeOrder }
+export type TableOrder =
+  | { readonly work: 'read'; readonly order: SheetOrder }
+  | { readonly work: 'judge'; readonly order: JudgeOrder }
 
 export type SheetRead =
-  | { readonly ok: true; readonly kind: 'text' | 'workbook'; readonly rows: string[][]; readonly encoding: Encoding; readonly delimiter: string; readonly sheets: string[]; readonly sheet: string }
+  | {
+      readonly ok: true
+      readonly kind: 'text' | 'workbook'
+      readonly rows: string[][]
+      readonly encoding: Encoding
+      readonly delimiter: string
+      readonly sheets: string[]
+      readonly sheet: string
+    }
   | { readonly ok: false; readonly sentence: string }
 
-export type Judged = { readonly ok: true; readonly lines: PlanLine[] } | { readonly ok: false; readonly sentence: string }
+export type Judged =
+  { readonly ok: true; readonly lines: PlanLine[] } | { readonly ok: false; readonly sentence: string }
 
-const TOO_MUCH = { ok: false, sentence: 'This file is too large or too tangled to be read. Split it, or save it as CSV.' } as const
+const TOO_MUCH = {
+  ok: false,
+  sentence: 'This file is too large or too tangled to be read. Split it, or save it as CSV.',
+} as const
 
 /** A file that takes longer is given up: others wait for their turn. */
 export const READ_MS = 30_000
@@ -51,8 +65,8 @@ export function sheetReader(limitMs = READ_MS): SheetReader {
   const thread = limitedThread<TableOrder, unknown>('sheets-thread', import.meta.url, limitMs)
   return {
     // The thread answers each kind of work with what belongs to it.
-    read: async (order) => (await thread.ask({ work: 'read', order }) ?? TOO_MUCH) as SheetRead,
-    judge: async (order) => (await thread.ask({ work: 'judge', order }) ?? TOO_MUCH) as Judged,
+    read: async (order) => ((await thread.ask({ work: 'read', order })) ?? TOO_MUCH) as SheetRead,
+    judge: async (order) => ((await thread.ask({ work: 'judge', order })) ?? TOO_MUCH) as Judged,
     close: () => thread.close(),
   }
 }

@@ -22,7 +22,13 @@ function slugsIn(rows: readonly (readonly string[])[], mapping: Mapping): string
 }
 
 /** Everything a dry run must know of a campaign and its workspace. */
-export async function planWorld({ database: { read }, reader, domains, tagging }: WorldParts, campaign: CampaignRow, domainId: number, rows: readonly (readonly string[])[], mapping: Mapping): Promise<JudgeOrder['world']> {
+export async function planWorld(
+  { database: { read }, reader, domains, tagging }: WorldParts,
+  campaign: CampaignRow,
+  domainId: number,
+  rows: readonly (readonly string[])[],
+  mapping: Mapping,
+): Promise<JudgeOrder['world']> {
   const [stored, routes, rules, values, held] = await Promise.all([
     read.find(tables.codes, { where: { campaignId: campaign.id } }),
     read.findBy(tables.routes, { campaignId: campaign.id }),
@@ -36,14 +42,28 @@ export async function planWorld({ database: { read }, reader, domains, tagging }
   for (const { routeId } of there) sharing.set(routeId, (sharing.get(routeId) ?? 0) + 1)
   const pieces = there.map((row): KnownPiece => {
     const route = routeOf.get(row.routeId)
-    return { ...row, campaign: campaign.utmCampaign, routeName: route?.name ?? '', destination: route?.destination ?? '', routeCodes: sharing.get(row.routeId) ?? 1, archived: row.archivedAt !== null }
+    return {
+      ...row,
+      campaign: campaign.utmCampaign,
+      routeName: route?.name ?? '',
+      destination: route?.destination ?? '',
+      routeCodes: sharing.get(row.routeId) ?? 1,
+      archived: row.archivedAt !== null,
+    }
   })
   const counts = tagCounts(values)
   for (const piece of pieces) if (!piece.archived) counts.tags.set(...bumped(counts.tags, piece))
   const current = new Set(there.filter((row) => row.domainId === domainId).map(({ slug }) => slug))
   return {
-    rules, campaign: campaign.utmCampaign, domainId, pieces, values: counts.values, sameTags: counts.tags,
-    routes: routes.filter(({ state }) => state !== 'deleted').map(({ id, name, destination }) => ({ id, name, destination })),
+    rules,
+    campaign: campaign.utmCampaign,
+    domainId,
+    pieces,
+    values: counts.values,
+    sameTags: counts.tags,
+    routes: routes
+      .filter(({ state }) => state !== 'deleted')
+      .map(({ id, name, destination }) => ({ id, name, destination })),
     taken: new Set([...held.keys()].filter((slug) => !current.has(slug))),
     doors: domains.origins(),
   }

@@ -27,7 +27,8 @@ export function unpacksIntoTooMuch(bytes: Uint8Array, max = UNPACKED_MAX): boole
   })
   unzip.register(UnzipInflate)
   try {
-    for (let i = 0; i < bytes.length; i += PIECE) unzip.push(bytes.subarray(i, i + PIECE), i + PIECE >= bytes.length)
+    for (let i = 0; i < bytes.length; i += PIECE)
+      unzip.push(bytes.subarray(i, i + PIECE), i + PIECE >= bytes.length)
   } catch (error) {
     return error instanceof TooMuch
   }
@@ -48,7 +49,11 @@ function toldSize(bytes: Uint8Array): number {
     let [entry, size] = [view.getUint32(at + 16, true), 0]
     while (entry + ENTRY_BYTES <= at && view.getUint32(entry, true) === ENTRY) {
       size += view.getUint32(entry + 24, true)
-      entry += ENTRY_BYTES + view.getUint16(entry + 28, true) + view.getUint16(entry + 30, true) + view.getUint16(entry + 32, true)
+      entry +=
+        ENTRY_BYTES +
+        view.getUint16(entry + 28, true) +
+        view.getUint16(entry + 30, true) +
+        view.getUint16(entry + 32, true)
     }
     return size
   }

@@ -1,6 +1,9 @@
 import { Refusal } from '../api/index.ts'
 
-interface Waiting { readonly resolve: (value: unknown) => void; readonly reject: (error: Error) => void }
+interface Waiting {
+  readonly resolve: (value: unknown) => void
+  readonly reject: (error: Error) => void
+}
 
 /** Things asked over the line, by their numbers, until they are answered. */
 export function askedThings() {
@@ -19,9 +22,20 @@ export function askedThings() {
         send(id)
       })
     },
-    answer(id: number, value: unknown): void { settle(id, ({ resolve }) => { resolve(value) }) },
+    answer(id: number, value: unknown): void {
+      settle(id, ({ resolve }) => {
+        resolve(value)
+      })
+    },
     refuse(id: number): void {
-      settle(id, ({ reject }) => { reject(new Refusal('unavailable', 'The stand-ins do not answer just now; they are being started anew. Try again in a moment.')) })
+      settle(id, ({ reject }) => {
+        reject(
+          new Refusal(
+            'unavailable',
+            'The stand-ins do not answer just now; they are being started anew. Try again in a moment.',
+          ),
+        )
+      })
     },
   }
 }

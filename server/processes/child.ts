@@ -27,11 +27,16 @@ export interface Work {
   close(): Promise<void>
 }
 
-const VARIABLES: Readonly<Record<Part, string>> = { door: 'FLIMBO_DOOR_PORT', office: 'FLIMBO_OFFICE_PORT', standIns: 'FLIMBO_STANDIN_PORT' }
+const VARIABLES: Readonly<Record<Part, string>> = {
+  door: 'FLIMBO_DOOR_PORT',
+  office: 'FLIMBO_OFFICE_PORT',
+  standIns: 'FLIMBO_STANDIN_PORT',
+}
 
 function sentenceOf(error: unknown, part: Part): string {
   const { code, port } = error as { code?: string; port?: number }
-  if (code === 'EADDRINUSE') return `Port ${String(port)} is in use. Stop what uses it, or set ${VARIABLES[part]}.`
+  if (code === 'EADDRINUSE')
+    return `Port ${String(port)} is in use. Stop what uses it, or set ${VARIABLES[part]}.`
   return error instanceof Error ? (error.stack ?? error.message) : String(error)
 }
 
@@ -43,12 +48,21 @@ export function runChild(part: Part, open: (child: Child) => Promise<Work>): voi
   let work: Work | null = null
   let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0 }
   let stopping = false
-  const tell = (message: Up, port?: OpenPort) => { if (process.connected) process.send?.(message, port as SendHandle | undefined, {}, () => undefined) }
+  const tell = (message: Up, port?: OpenPort) => {
+    if (process.connected) process.send?.(message, port as SendHandle | undefined, {}, () => undefined)
+  }
 
   async function begin(secret: string, port: OpenPort | null): Promise<void> {
     try {
       const config = readConfig(process.env)
-      work = await open({ config, log: openLog(config.logLevel, part), secret, port, ports: () => ports, tell })
+      work = await open({
+        config,
+        log: openLog(config.logLevel, part),
+        secret,
+        port,
+        ports: () => ports,
+        tell,
+      })
       tell({ kind: 'ready', ports: work.ports }, work.keep)
     } catch (error) {
       tell({ kind: 'failed', sentence: sentenceOf(error, part) })
@@ -58,10 +72,15 @@ export function runChild(part: Part, open: (child: Child) => Promise<Work>): voi
   function stop(): void {
     if (stopping) return
     stopping = true
-    Promise.resolve(work?.close()).then(() => { process.exit(0) }, (error: unknown) => {
-      process.stderr.write(`${part}: stopping failed: ${String(error)}\n`)
-      process.exit(1)
-    })
+    Promise.resolve(work?.close()).then(
+      () => {
+        process.exit(0)
+      },
+      (error: unknown) => {
+        process.stderr.write(`${part}: stopping failed: ${String(error)}\n`)
+        process.exit(1)
+      },
+    )
   }
 
   process.on('message', (message: Down, port: unknown) => {
@@ -71,15 +90,25 @@ export function runChild(part: Part, open: (child: Child) => Promise<Work>): voi
         // Nothing but an open port is ever sent along.
         void begin(message.secret, (port as OpenPort | undefined) ?? null)
         return
-      case 'ping': tell({ kind: 'pong', n: message.n }); return
-      case 'ports': ports = message.ports; return
-      case 'stop': stop(); return
+      case 'ping':
+        tell({ kind: 'pong', n: message.n })
+        return
+      case 'ports':
+        ports = message.ports
+        return
+      case 'stop':
+        stop()
+        return
       case 'forget':
         // Before it listens it knows nothing that it could forget.
         if (work?.hear) work.hear(message)
         else tell({ kind: 'forgot', id: message.id })
         return
-      case 'news': case 'forgotten': case 'answer': case 'no-answer': case 'question':
+      case 'news':
+      case 'forgotten':
+      case 'answer':
+      case 'no-answer':
+      case 'question':
         work?.hear?.(message)
     }
   })
@@ -88,5 +117,7 @@ export function runChild(part: Part, open: (child: Child) => Promise<Work>): voi
   process.on('SIGINT', () => undefined)
   process.on('SIGTERM', stop)
   // Without its supervisor a process could never be told to forget anything: what it answered is on disk.
-  process.on('disconnect', () => { process.exit(0) })
+  process.on('disconnect', () => {
+    process.exit(0)
+  })
 }

@@ -4,7 +4,10 @@ import type { Watched } from './watched.ts'
 /** So long a front door may take to forget; one that takes longer is replaced, and a new one knows nothing. */
 export const FORGET_MS = 3000
 
-interface Order { readonly waiting: Set<Watched>; readonly late: ReturnType<typeof setTimeout> }
+interface Order {
+  readonly waiting: Set<Watched>
+  readonly late: ReturnType<typeof setTimeout>
+}
 
 export interface Forgetting {
   readonly order: (id: number, what: Forget) => void
@@ -33,12 +36,19 @@ export function forgetting(doors: () => readonly Watched[], done: (id: number) =
   return {
     order(id, what) {
       const waiting = new Set(doors().filter((door) => door.isBegun()))
-      if (waiting.size === 0) { done(id); return }
-      const late = setTimeout(() => { for (const door of waiting) if (door.isReady()) door.replace('it did not forget what changed') }, FORGET_MS)
+      if (waiting.size === 0) {
+        done(id)
+        return
+      }
+      const late = setTimeout(() => {
+        for (const door of waiting) if (door.isReady()) door.replace('it did not forget what changed')
+      }, FORGET_MS)
       orders.set(id, { waiting, late })
       for (const door of [...waiting]) door.tell({ kind: 'forget', id, what })
     },
     forgot: settled,
-    gone(door) { for (const id of [...orders.keys()]) settled(door, id) },
+    gone(door) {
+      for (const id of [...orders.keys()]) settled(door, id)
+    },
   }
 }

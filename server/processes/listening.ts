@@ -32,7 +32,9 @@ export async function listen(server: Server, port: number, host: string): Promis
  * A port that is open, whoever accepts on it: it can be handed to another process, and as long as somebody holds it,
  * phones wait in the system's own queue instead of being refused.
  */
-export interface OpenPort { close(): void }
+export interface OpenPort {
+  close(): void
+}
 
 /** What `net` keeps of a listening server, which it can listen on again and hand over to other processes. */
 export function openPortOf(server: Server): OpenPort {
@@ -55,12 +57,19 @@ const GRACE_MS = 8000
 /** Stops taking requests, lets open ones finish, and cuts what has not ended after eight seconds. */
 export function shut(server: Server, { atOnce = false } = {}): Promise<void> {
   return new Promise((resolve) => {
-    server.close(() => { resolve() })
+    server.close(() => {
+      resolve()
+    })
     server.closeIdleConnections()
     // A busy connection would go on for ever: its next answer is its last.
-    server.prependListener('request', (_request, response: ServerResponse) => { response.shouldKeepAlive = false })
+    server.prependListener('request', (_request, response: ServerResponse) => {
+      response.shouldKeepAlive = false
+    })
     if (atOnce) server.closeAllConnections()
-    else setTimeout(() => { server.closeAllConnections() }, GRACE_MS).unref()
+    else
+      setTimeout(() => {
+        server.closeAllConnections()
+      }, GRACE_MS).unref()
   })
 }
 

@@ -14,9 +14,25 @@ runChild('office', async ({ config, log, secret, ports, tell }) => {
   const forgets = askedThings()
   const questions = askedThings()
   const office = await openOffice({
-    config, log, secret, webDirectory, ports,
-    doors: { forget: async (what) => { await forgets.ask((id) => { tell({ kind: 'forget', id, what }) }) } },
-    standIns: config.standIns ? standInsBy((question) => questions.ask((id) => { tell({ kind: 'question', id, question }) })) : null,
+    config,
+    log,
+    secret,
+    webDirectory,
+    ports,
+    doors: {
+      forget: async (what) => {
+        await forgets.ask((id) => {
+          tell({ kind: 'forget', id, what })
+        })
+      },
+    },
+    standIns: config.standIns
+      ? standInsBy((question) =>
+          questions.ask((id) => {
+            tell({ kind: 'question', id, question })
+          }),
+        )
+      : null,
   })
   const port = await listen(office.server, config.officePort, config.bind)
   return {

@@ -7,7 +7,16 @@ import { attempts, frontDoor, keyFor, obey, passes, rehearsals, seals } from '..
 import type { DoorNews, Forget } from '../line/index.ts'
 import { sparingly } from '../log/index.ts'
 import { limits as makeLimits, lookup as makeLookup } from '../routing/index.ts'
-import { announceScans, dailySalts, enricher, openPlaces, seenToday, startScanWriter, startUpkeep, storedLimits } from '../scans/index.ts'
+import {
+  announceScans,
+  dailySalts,
+  enricher,
+  openPlaces,
+  seenToday,
+  startScanWriter,
+  startUpkeep,
+  storedLimits,
+} from '../scans/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
 import { shut } from './listening.ts'
 
@@ -34,16 +43,32 @@ export async function openDoor({ config, log, secret, tell }: Parts): Promise<Op
   const findPlace = await openPlaces()
   const writer = startScanWriter(config.databaseFile)
   const complain = sparingly(log)
-  const upkeep = startUpkeep(config.databaseFile, (message) => { complain(message, 'the database’s upkeep could not do its work; it tries again') })
+  const upkeep = startUpkeep(config.databaseFile, (message) => {
+    complain(message, 'the database’s upkeep could not do its work; it tries again')
+  })
   const limits = makeLimits(storedLimits(reading.prepared))
   const lookup = makeLookup(reading, limits, (workspaceId) => tagsOf(reading.read, workspaceId))
   const domains = await openDomains(reading, config)
-  writer.onCounted((routeId, count) => { limits.learn(routeId, count) })
-  announceScans(writer, (scans) => { tell({ scans }) })
+  writer.onCounted((routeId, count) => {
+    limits.learn(routeId, count)
+  })
+  announceScans(writer, (scans) => {
+    tell({ scans })
+  })
 
   const server = frontDoor({
-    config, domains, lookup, writer, enrich: enricher(findPlace), salts: dailySalts(reading, writer), seen: seenToday(reading.prepared),
-    rehearsals: rehearsals(secret), passes: passes(keyFor('pass', secret)), seals: seals(keyFor('seal', secret)), attempts: attempts(), complain,
+    config,
+    domains,
+    lookup,
+    writer,
+    enrich: enricher(findPlace),
+    salts: dailySalts(reading, writer),
+    seen: seenToday(reading.prepared),
+    rehearsals: rehearsals(secret),
+    passes: passes(keyFor('pass', secret)),
+    seals: seals(keyFor('seal', secret)),
+    attempts: attempts(),
+    complain,
   })
   return {
     server,

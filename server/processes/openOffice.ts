@@ -38,7 +38,15 @@ export interface OpenOffice {
 }
 
 /** Opens all that the office needs, making the database where it is missing. */
-export async function openOffice({ config, log, secret, webDirectory, doors, standIns, ports }: Parts): Promise<OpenOffice> {
+export async function openOffice({
+  config,
+  log,
+  secret,
+  webDirectory,
+  doors,
+  standIns,
+  ports,
+}: Parts): Promise<OpenOffice> {
   const database = await openDatabase(config.databaseFile)
   const reader = startReader(config.databaseFile)
   // Looking a large plan over takes seconds; figures do not wait for it.
@@ -49,24 +57,53 @@ export async function openOffice({ config, log, secret, webDirectory, doors, sta
   const domains = await openDomains(database, config)
   const tagging = makeTagging(database, reader, live)
   const { bind } = config
-  const findRecords = recordFinder(() => config.dns ?? (standIns ? `${loopback(bind)}:${String(ports().dns)}` : null))
+  const findRecords = recordFinder(
+    () => config.dns ?? (standIns ? `${loopback(bind)}:${String(ports().dns)}` : null),
+  )
   const reach: Reach = {
     privateToo: config.checkPrivate,
-    standIn: ({ hostname }) => (standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null),
+    standIn: ({ hostname }) =>
+      standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null,
   }
   const checker = destinationChecker({ database, live, reach })
   const sender = startHitSender({ database, reach })
   const stopNightly = checkNightly(database, checker, config.checkHour)
   // Some of what was taken back may have been scanned meanwhile.
-  database.onTakenBack(() => { doors.forget({ what: 'all' }).catch((error: unknown) => { log.error({ error }, 'the front doors could not be told') }) })
+  database.onTakenBack(() => {
+    doors.forget({ what: 'all' }).catch((error: unknown) => {
+      log.error({ error }, 'the front doors could not be told')
+    })
+  })
 
-  const server = createServer(office({
-    config, database, reader, reviewer, doors, live, domains, tagging, checker, findRecords, sheets, bodies, sender, standIns, ports, log, webDirectory,
-    tagsOf: (workspaceId) => tagsOf(database.read, workspaceId), rehearsals: makeRehearsals(secret),
-  }))
+  const server = createServer(
+    office({
+      config,
+      database,
+      reader,
+      reviewer,
+      doors,
+      live,
+      domains,
+      tagging,
+      checker,
+      findRecords,
+      sheets,
+      bodies,
+      sender,
+      standIns,
+      ports,
+      log,
+      webDirectory,
+      tagsOf: (workspaceId) => tagsOf(database.read, workspaceId),
+      rehearsals: makeRehearsals(secret),
+    }),
+  )
   return {
     server,
-    hear({ scans }) { for (const { workspaceId, scans: lines } of scans) live.tell(workspaceId, { type: 'scans', scans: lines }) },
+    hear({ scans }) {
+      for (const { workspaceId, scans: lines } of scans)
+        live.tell(workspaceId, { type: 'scans', scans: lines })
+    },
     async close() {
       stopNightly()
       await sender.stop()

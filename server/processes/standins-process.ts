@@ -10,7 +10,8 @@ runChild('standIns', async ({ config, tell }) => {
   return {
     ports: { standIn, dns: standIns.dnsPort },
     hear(message) {
-      if (message.kind === 'question') tell({ kind: 'answer', id: message.id, value: standIns.answer(message.question) })
+      if (message.kind === 'question')
+        tell({ kind: 'answer', id: message.id, value: standIns.answer(message.question) })
     },
     async close() {
       await shut(standIns.server, { atOnce: true })

@@ -39,7 +39,12 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
   /** The front doors' port. It is held here, so that phones wait while a door is replaced, instead of being refused. */
   let doorPort: OpenPort | null = null
   const all = () => [...doors, ...(office ? [office] : []), ...(standIns ? [standIns] : [])]
-  const { order, forgot, gone } = forgetting(() => doors, (id) => { office?.tell({ kind: 'forgotten', id }) })
+  const { order, forgot, gone } = forgetting(
+    () => doors,
+    (id) => {
+      office?.tell({ kind: 'forgotten', id })
+    },
+  )
 
   function hear(message: Up, from: Watched, port: OpenPort | null): void {
     switch (message.kind) {
@@ -48,26 +53,43 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
         doorPort ??= port
         for (const each of all()) each.tell({ kind: 'ports', ports })
         return
-      case 'forget': order(message.id, message.what); return
-      case 'forgot': forgot(from, message.id); return
-      case 'news': office?.tell(message, true); return
+      case 'forget':
+        order(message.id, message.what)
+        return
+      case 'forgot':
+        forgot(from, message.id)
+        return
+      case 'news':
+        office?.tell(message, true)
+        return
       case 'question':
         if (standIns?.isReady()) standIns.tell(message)
         else office?.tell({ kind: 'no-answer', id: message.id })
         return
-      case 'answer': office?.tell(message); return
-      case 'hello': case 'pong': case 'failed':
+      case 'answer':
+        office?.tell(message)
+        return
+      case 'hello':
+      case 'pong':
+      case 'failed':
     }
   }
 
-  const keep = (part: Watched['part'], script: string) => watched({
-    part, hear, log, begin: () => ({ kind: 'begin', secret, ports }), port: () => (part === 'door' ? doorPort : null),
-    spawn: () => {
-      const { path, execArgv } = scriptOf(script)
-      return fork(path, { execArgv })
-    },
-    ended: (from) => { if (from.part === 'door') gone(from) },
-  })
+  const keep = (part: Watched['part'], script: string) =>
+    watched({
+      part,
+      hear,
+      log,
+      begin: () => ({ kind: 'begin', secret, ports }),
+      port: () => (part === 'door' ? doorPort : null),
+      spawn: () => {
+        const { path, execArgv } = scriptOf(script)
+        return fork(path, { execArgv })
+      },
+      ended: (from) => {
+        if (from.part === 'door') gone(from)
+      },
+    })
   async function stop(): Promise<void> {
     // Nobody is to wait for a door that does not come any more.
     doorPort?.close()
@@ -89,5 +111,10 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
     await stop()
     throw error
   }
-  return { get ports() { return ports }, stop }
+  return {
+    get ports() {
+      return ports
+    },
+    stop,
+  }
 }

@@ -55,7 +55,9 @@ export function watched({ part, spawn, begin, port: portNow, hear, ended, log }:
   let pings: ReturnType<typeof setInterval> | null = null
   let late: ReturnType<typeof setTimeout> | null = null
   let first: { resolve: () => void; reject: (error: Error) => void } | null = null
-  const started = new Promise<void>((resolve, reject) => { first = { resolve, reject } })
+  const started = new Promise<void>((resolve, reject) => {
+    first = { resolve, reject }
+  })
   // Whoever waits for it hears of it; where nobody does, it is no reason to end.
   started.catch(() => undefined)
 
@@ -63,30 +65,45 @@ export function watched({ part, spawn, begin, port: portNow, hear, ended, log }:
     if (!child?.connected || !begun) return
     waiting++
     // What is sent along is a handle of the system's, of which the types know only what holds one.
-    child.send(message, (port ?? undefined) as SendHandle | undefined, {}, () => { waiting-- })
+    child.send(message, (port ?? undefined) as SendHandle | undefined, {}, () => {
+      waiting--
+    })
   }
 
   const self: Watched = {
-    part, started,
+    part,
+    started,
     isReady: () => ready,
     isBegun: () => begun,
-    tell(message, mayBeLost = false) { if (!mayBeLost || waiting < WAITING_MAX) send(message) },
+    tell(message, mayBeLost = false) {
+      if (!mayBeLost || waiting < WAITING_MAX) send(message)
+    },
     replace(why) {
       log.error(`${part}: ${why}; it is replaced`)
       child?.kill('SIGKILL')
     },
-    stop: () => new Promise((resolve) => {
-      stopping = true
-      if (!child) { resolve(); return }
-      const cut = setTimeout(() => child?.kill('SIGKILL'), STOP_MS)
-      child.once('exit', () => { clearTimeout(cut); resolve() })
-      if (begun) send({ kind: 'stop' })
-      else child.kill('SIGKILL')
-    }),
+    stop: () =>
+      new Promise((resolve) => {
+        stopping = true
+        if (!child) {
+          resolve()
+          return
+        }
+        const cut = setTimeout(() => child?.kill('SIGKILL'), STOP_MS)
+        child.once('exit', () => {
+          clearTimeout(cut)
+          resolve()
+        })
+        if (begun) send({ kind: 'stop' })
+        else child.kill('SIGKILL')
+      }),
   }
 
   function take(message: Up, port: OpenPort | null): void {
-    if (message.kind === 'pong') { missed = 0; return }
+    if (message.kind === 'pong') {
+      missed = 0
+      return
+    }
     if (message.kind === 'hello') {
       begun = true
       send(begin(), portNow())
@@ -124,8 +141,12 @@ export function watched({ part, spawn, begin, port: portNow, hear, ended, log }:
     missed = 0
     waiting = 0
     // Nothing but an open port is ever sent along.
-    own.on('message', (message: Up, handle: unknown) => { take(message, (handle as OpenPort | undefined) ?? null) })
-    own.on('error', (error) => { log.error({ error }, `${part}: could not be started`) })
+    own.on('message', (message: Up, handle: unknown) => {
+      take(message, (handle as OpenPort | undefined) ?? null)
+    })
+    own.on('error', (error) => {
+      log.error({ error }, `${part}: could not be started`)
+    })
     own.once('exit', (code, signal) => {
       child = null
       ready = false
@@ -141,9 +162,13 @@ export function watched({ part, spawn, begin, port: portNow, hear, ended, log }:
       quick = performance.now() - began > WELL_MS ? 0 : quick + 1
       const pause = quick <= 1 ? 0 : Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (quick - 2))
       log.warn(`${part}: ended with ${signal ?? String(code)}; it is started again`)
-      setTimeout(() => { if (!stopping) run() }, pause)
+      setTimeout(() => {
+        if (!stopping) run()
+      }, pause)
     })
-    late = setTimeout(() => { self.replace('it does not get ready') }, START_MS)
+    late = setTimeout(() => {
+      self.replace('it does not get ready')
+    }, START_MS)
     pings = setInterval(look, PING_MS)
   }
 

@@ -7,7 +7,15 @@ import type { Reader } from './reader.ts'
 const NONE = '-'
 
 /** Narrows a scope to the codes of a channel, where it names one. */
-export async function withinChannel(reader: Reader, { channel, ...scope }: Scope, campaign: string, channels: readonly ChannelRule[]): Promise<Within> {
+export async function withinChannel(
+  reader: Reader,
+  { channel, ...scope }: Scope,
+  campaign: string,
+  channels: readonly ChannelRule[],
+): Promise<Within> {
   if (channel === undefined) return scope
-  return { ...scope, codeIds: await reader.ask('channelCodes', scope, campaign, channels, channel === NONE ? '' : channel) }
+  return {
+    ...scope,
+    codeIds: await reader.ask('channelCodes', scope, campaign, channels, channel === NONE ? '' : channel),
+  }
 }

@@ -1,5 +1,15 @@
 import type Sqlite from 'better-sqlite3'
-import { compileCode, compileRoute, decide, leadsWhere, plainArrival, withoutQuery, type CompiledCode, type Effect, type RouteSettings } from '@flimbo/core/routing'
+import {
+  compileCode,
+  compileRoute,
+  decide,
+  leadsWhere,
+  plainArrival,
+  withoutQuery,
+  type CompiledCode,
+  type Effect,
+  type RouteSettings,
+} from '@flimbo/core/routing'
 import type { DeviceType } from '@flimbo/core/scans'
 
 /** A route as it is and as it is to be, with the routes its lanes lead on to. */
@@ -12,11 +22,34 @@ export interface EffectQuestion {
 }
 
 interface ScanRow {
-  at: number; isUnique: number; language: string; visitor: string; codeId: number
-  country: string; region: string; city: string; latitude: number | null; longitude: number | null
-  device: DeviceType; system: string; systemVersion: string; browser: string
+  at: number
+  isUnique: number
+  language: string
+  visitor: string
+  codeId: number
+  country: string
+  region: string
+  city: string
+  latitude: number | null
+  longitude: number | null
+  device: DeviceType
+  system: string
+  systemVersion: string
+  browser: string
 }
-interface CodeRow { id: number; slug: string; name: string; medium: string; source: string; term: string; content: string; otherwise: string; latitude: number | null; longitude: number | null; campaign: string }
+interface CodeRow {
+  id: number
+  slug: string
+  name: string
+  medium: string
+  source: string
+  term: string
+  content: string
+  otherwise: string
+  latitude: number | null
+  longitude: number | null
+  campaign: string
+}
 
 const PLACES_NAMED = 3
 
@@ -26,10 +59,13 @@ const PLACES_NAMED = 3
  * places as not told, and limits as not reached.
  */
 export function effect(database: Sqlite.Database) {
-  const latestScans = database.prepare(`SELECT s.at, s.isUnique, s.language, s.visitor, s.codeId, p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser
+  const latestScans =
+    database.prepare(`SELECT s.at, s.isUnique, s.language, s.visitor, s.codeId, p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser
     FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
     WHERE s.routeId = ? AND s.apart IS NULL ORDER BY s.at DESC LIMIT ?`)
-  const codeOf = database.prepare('SELECT c.id, c.slug, c.name, c.medium, c.source, c.term, c.content, c.otherwise, c.latitude, c.longitude, k.utmCampaign AS campaign FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE c.id = ?')
+  const codeOf = database.prepare(
+    'SELECT c.id, c.slug, c.name, c.medium, c.source, c.term, c.content, c.otherwise, c.latitude, c.longitude, k.utmCampaign AS campaign FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE c.id = ?',
+  )
 
   return ({ routeId, was, is, others, latest }: EffectQuestion): Omit<Effect, 'broken' | 'changes'> => {
     const led = new Map(others)
@@ -47,10 +83,21 @@ export function effect(database: Sqlite.Database) {
     for (const row of rows) {
       const code = codeFor(row.codeId)
       const arrival = plainArrival(row.at, {
-        place: row, device: { type: row.device, system: row.system, systemVersion: row.systemVersion, browser: row.browser },
-        languages: row.language === '' ? [] : [row.language], visitor: row.visitor, repeat: row.isUnique === 0, precise: 'refused',
+        place: row,
+        device: {
+          type: row.device,
+          system: row.system,
+          systemVersion: row.systemVersion,
+          browser: row.browser,
+        },
+        languages: row.language === '' ? [] : [row.language],
+        visitor: row.visitor,
+        repeat: row.isUnique === 0,
+        precise: 'refused',
       })
-      const [from, to] = [live, next].map((route) => withoutQuery(leadsWhere(decide({ code, route }, arrival)))) as [string, string]
+      const [from, to] = [live, next].map((route) =>
+        withoutQuery(leadsWhere(decide({ code, route }, arrival))),
+      ) as [string, string]
       if (from === to) continue
       const key = `${from} ${to}`
       const group = moved.get(key) ?? { was: from, is: to, scans: 0, places: new Map<string, number>() }
@@ -61,13 +108,39 @@ export function effect(database: Sqlite.Database) {
     }
     const groups = [...moved.values()].sort((a, b) => b.scans - a.scans)
     return {
-      scans: rows.length, elsewhere: groups.reduce((sum, { scans }) => sum + scans, 0),
-      moved: groups.map(({ places, ...group }) => ({ ...group, places: [...places].filter(([place]) => place !== '').sort(([, a], [, b]) => b - a).slice(0, PLACES_NAMED).map(([place]) => place) })),
+      scans: rows.length,
+      elsewhere: groups.reduce((sum, { scans }) => sum + scans, 0),
+      moved: groups.map(({ places, ...group }) => ({
+        ...group,
+        places: [...places]
+          .filter(([place]) => place !== '')
+          .sort(([, a], [, b]) => b - a)
+          .slice(0, PLACES_NAMED)
+          .map(([place]) => place),
+      })),
     }
   }
 }
 
-function compiledCode({ slug, name, medium, source, term, content, campaign, otherwise, latitude, longitude }: CodeRow): CompiledCode {
+function compiledCode({
+  slug,
+  name,
+  medium,
+  source,
+  term,
+  content,
+  campaign,
+  otherwise,
+  latitude,
+  longitude,
+}: CodeRow): CompiledCode {
   const place = latitude === null || longitude === null ? null : { latitude, longitude }
-  return compileCode({ state: 'live', utm: { source, medium, term, content, campaign }, slug, label: name, place, otherwise })
+  return compileCode({
+    state: 'live',
+    utm: { source, medium, term, content, campaign },
+    slug,
+    label: name,
+    place,
+    otherwise,
+  })
 }

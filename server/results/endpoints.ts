@@ -7,12 +7,17 @@ import { scopeOwner } from './owner.ts'
 import type { Reader } from './reader.ts'
 
 /** The table that sorts a workspace's visits into channels. */
-export interface Channels { channelsOf(workspaceId: number): Promise<readonly ChannelRule[]> }
+export interface Channels {
+  channelsOf(workspaceId: number): Promise<readonly ChannelRule[]>
+}
 
 /** Days shown where none are asked for. */
 const USUAL_DAYS = 30
 
-export function resultsEndpoints(mounts: Mounts, { database, reader, tagging }: { database: Database; reader: Reader; tagging: Channels }): void {
+export function resultsEndpoints(
+  mounts: Mounts,
+  { database, reader, tagging }: { database: Database; reader: Reader; tagging: Channels },
+): void {
   mount(mounts, resultsApi.get, async ({ query: { compare, ...query }, who }) => {
     const { zone, utmCampaign } = await scopeOwner(database, who.workspace.id, query)
     // The days, not the moment: what is asked again within a day is the same question.
@@ -20,7 +25,16 @@ export function resultsEndpoints(mounts: Mounts, { database, reader, tagging }: 
     const from = query.from ?? shiftDay(to, 1 - USUAL_DAYS)
     const channels = await tagging.channelsOf(who.workspace.id)
     try {
-      return await reader.ask('results', { ...query, from, to, ...(await withinChannel(reader, query, utmCampaign, channels)), campaign: utmCampaign, channels, zone, compare: compare === 'yes' })
+      return await reader.ask('results', {
+        ...query,
+        from,
+        to,
+        ...(await withinChannel(reader, query, utmCampaign, channels)),
+        campaign: utmCampaign,
+        channels,
+        zone,
+        compare: compare === 'yes',
+      })
     } catch (error) {
       if (error instanceof Error && error.name === 'TooManyBuckets') throw wrongField('unit', error.message)
       throw error

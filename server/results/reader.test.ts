@@ -23,7 +23,12 @@ afterEach(async () => {
 })
 
 /** Counts to a number in SQL: a question that takes its time. */
-const counted = (to: number) => reader.ask('numbers', 'WITH RECURSIVE n(x) AS (SELECT 1 UNION ALL SELECT x + 1 FROM n WHERE x < ?) SELECT max(x) FROM n', [to])
+const counted = (to: number) =>
+  reader.ask(
+    'numbers',
+    'WITH RECURSIVE n(x) AS (SELECT 1 UNION ALL SELECT x + 1 FROM n WHERE x < ?) SELECT max(x) FROM n',
+    [to],
+  )
 const answer = () => new EventEmitter() as unknown as Response
 
 describe('questions to the reading thread', () => {

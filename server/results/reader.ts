@@ -10,11 +10,17 @@ export const WAITING_MAX = 200
  * are asked once; what nobody waits for any more is not asked at all.
  */
 export interface Reader {
-  ask<Q extends keyof ReaderQueries>(query: Q, ...values: Parameters<ReaderQueries[Q]>): Promise<ReturnType<ReaderQueries[Q]>>
+  ask<Q extends keyof ReaderQueries>(
+    query: Q,
+    ...values: Parameters<ReaderQueries[Q]>
+  ): Promise<ReturnType<ReaderQueries[Q]>>
   close(): Promise<void>
 }
 
-interface Asker { readonly resolve: (value: never) => void; readonly reject: (error: Error) => void }
+interface Asker {
+  readonly resolve: (value: never) => void
+  readonly reject: (error: Error) => void
+}
 
 interface Question {
   readonly key: string
@@ -55,37 +61,58 @@ export function startReader(file: string): Reader {
   })
   const giveUp = (cause?: unknown) => {
     broken ??= new Error('The reading thread stopped', { cause })
-    for (const { askers } of [...(current ? [current] : []), ...waiting.values()]) for (const { reject } of askers) reject(broken)
+    for (const { askers } of [...(current ? [current] : []), ...waiting.values()])
+      for (const { reject } of askers) reject(broken)
     waiting.clear()
     current = null
   }
   thread.on('error', giveUp)
-  thread.on('exit', () => { giveUp() })
+  thread.on('exit', () => {
+    giveUp()
+  })
 
   return {
-    ask: (query, ...values) => new Promise((resolve, reject) => {
-      const signal = askedBy()
-      if (broken) { reject(broken); return }
-      if (signal?.aborted) { reject(new Abandoned()); return }
-      const key = JSON.stringify([query, values])
-      const known = waiting.get(key)
-      if (!known && waiting.size >= WAITING_MAX) {
-        reject(new Refusal('unavailable', 'More is being asked just now than can be worked out. Try again in a moment.'))
-        return
-      }
-      const question = known ?? { key, query, values, askers: new Set<Asker>() }
-      waiting.set(key, question)
-      const { askers } = question
-      const asker: Asker = { resolve, reject }
-      askers.add(asker)
-      signal?.addEventListener('abort', () => {
-        if (!askers.delete(asker)) return
-        reject(new Abandoned())
-        // The same may be asked anew meanwhile, by others: that one stays.
-        if (askers.size === 0 && waiting.get(key) === question) waiting.delete(key)
-      }, { once: true })
-      next()
-    }),
-    async close() { await thread.terminate() },
+    ask: (query, ...values) =>
+      new Promise((resolve, reject) => {
+        const signal = askedBy()
+        if (broken) {
+          reject(broken)
+          return
+        }
+        if (signal?.aborted) {
+          reject(new Abandoned())
+          return
+        }
+        const key = JSON.stringify([query, values])
+        const known = waiting.get(key)
+        if (!known && waiting.size >= WAITING_MAX) {
+          reject(
+            new Refusal(
+              'unavailable',
+              'More is being asked just now than can be worked out. Try again in a moment.',
+            ),
+          )
+          return
+        }
+        const question = known ?? { key, query, values, askers: new Set<Asker>() }
+        waiting.set(key, question)
+        const { askers } = question
+        const asker: Asker = { resolve, reject }
+        askers.add(asker)
+        signal?.addEventListener(
+          'abort',
+          () => {
+            if (!askers.delete(asker)) return
+            reject(new Abandoned())
+            // The same may be asked anew meanwhile, by others: that one stays.
+            if (askers.size === 0 && waiting.get(key) === question) waiting.delete(key)
+          },
+          { once: true },
+        )
+        next()
+      }),
+    async close() {
+      await thread.terminate()
+    },
   }
 }

@@ -8,10 +8,21 @@ import { quarters } from './quarters.ts'
  */
 export function recent(database: Sqlite.Database) {
   const count = quarters(database)
-  return (campaigns: readonly { id: number; zone: string }[], days: number, minute: number): Map<number, number[]> =>
-    new Map(campaigns.map(({ id, zone }) => {
-      const today = dayIn(zone, minute * 60_000)
-      const span = spanOfDays(zone, shiftDay(today, 1 - days), today)
-      return [id, countInto(buckets(zone, span, 'day'), count({ campaignId: id }, span)).map((bucket) => bucket.scans)]
-    }))
+  return (
+    campaigns: readonly { id: number; zone: string }[],
+    days: number,
+    minute: number,
+  ): Map<number, number[]> =>
+    new Map(
+      campaigns.map(({ id, zone }) => {
+        const today = dayIn(zone, minute * 60_000)
+        const span = spanOfDays(zone, shiftDay(today, 1 - days), today)
+        return [
+          id,
+          countInto(buckets(zone, span, 'day'), count({ campaignId: id }, span)).map(
+            (bucket) => bucket.scans,
+          ),
+        ]
+      }),
+    )
 }

@@ -8,8 +8,19 @@ import { deviceOf, NOWHERE, type Apart, type Scan } from '@flimbo/core/scans'
 import { pack, scanInserter, type Packed } from '../scans/index.ts'
 import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
 
-interface Page<T> { rows: T[]; total: number }
-interface Sample { at: string; code: Code; visitor?: string; city?: string; language?: string; apart?: Apart | null; userAgent?: string }
+interface Page<T> {
+  rows: T[]
+  total: number
+}
+interface Sample {
+  at: string
+  code: Code
+  visitor?: string
+  city?: string
+  language?: string
+  apart?: Apart | null
+  userAgent?: string
+}
 
 let flimbo: Running
 let campaign: Campaign
@@ -21,11 +32,31 @@ let other: Code
 function scansAt(samples: readonly Sample[]): void {
   const database = new Sqlite(flimbo.file)
   const packed: Packed[] = []
-  for (const [i, { at, code, visitor = `v${String(i)}`, city = '', language = 'de-DE', apart = null, userAgent = PHONE }] of samples.entries()) {
-    pack({
-      at: Date.parse(at), workspaceId: 1, campaignId: code.campaignId, day: at.slice(0, 10), codeId: code.id, routeId: code.routeId, revisionId: 1, outcome: 'redirect', exit: 'otherwise', variant: '', apart,
-      place: city ? { country: 'DE', region: 'Coast', city, latitude: 53.5, longitude: 8.1 } : NOWHERE, device: deviceOf(userAgent), language, referrer: '', visitor,
-    }, packed)
+  for (const [
+    i,
+    { at, code, visitor = `v${String(i)}`, city = '', language = 'de-DE', apart = null, userAgent = PHONE },
+  ] of samples.entries()) {
+    pack(
+      {
+        at: Date.parse(at),
+        workspaceId: 1,
+        campaignId: code.campaignId,
+        day: at.slice(0, 10),
+        codeId: code.id,
+        routeId: code.routeId,
+        revisionId: 1,
+        outcome: 'redirect',
+        exit: 'otherwise',
+        variant: '',
+        apart,
+        place: city ? { country: 'DE', region: 'Coast', city, latitude: 53.5, longitude: 8.1 } : NOWHERE,
+        device: deviceOf(userAgent),
+        language,
+        referrer: '',
+        visitor,
+      },
+      packed,
+    )
   }
   scanInserter(database)(packed)
   database.close()
@@ -60,30 +91,61 @@ afterAll(() => flimbo.close())
 
 describe('results', () => {
   it('has 23 columns on the day an hour is lost, and the scans in their local hours', async () => {
-    const { period } = await results(`campaignId=${String(campaign.id)}&from=2026-03-29&to=2026-03-29&unit=hour`)
+    const { period } = await results(
+      `campaignId=${String(campaign.id)}&from=2026-03-29&to=2026-03-29&unit=hour`,
+    )
     expect(period.buckets).toHaveLength(23)
-    expect(period.buckets.flatMap(({ scans }, i) => (scans > 0 ? [[i, scans]] : []))).toEqual([[1, 1], [2, 1], [22, 1]])
+    expect(period.buckets.flatMap(({ scans }, i) => (scans > 0 ? [[i, scans]] : []))).toEqual([
+      [1, 1],
+      [2, 1],
+      [22, 1],
+    ])
     expect(period.tally).toEqual({ scans: 3, uniques: 3, lastAt: Date.parse('2026-03-29T21:59:59.999Z') })
   })
 
   it('has 25 on the day an hour comes twice', async () => {
-    const { period } = await results(`campaignId=${String(campaign.id)}&from=2026-10-25&to=2026-10-25&unit=hour`)
+    const { period } = await results(
+      `campaignId=${String(campaign.id)}&from=2026-10-25&to=2026-10-25&unit=hour`,
+    )
     expect(period.buckets).toHaveLength(25)
-    expect(period.buckets.flatMap(({ scans }, i) => (scans > 0 ? [[i, scans]] : []))).toEqual([[2, 1], [3, 2]])
+    expect(period.buckets.flatMap(({ scans }, i) => (scans > 0 ? [[i, scans]] : []))).toEqual([
+      [2, 1],
+      [3, 2],
+    ])
   })
 
   it('counts a visitor once a day at each code', async () => {
     const { period, codes } = await results(`routeId=${String(poster.routeId)}&from=2026-10-25&to=2026-10-25`)
     expect(period.tally).toMatchObject({ scans: 3, uniques: 2 })
-    expect(codes.map(({ key, scans, uniques }) => [key, scans, uniques])).toEqual([['Poster', 2, 1], ['Leaflet', 1, 1]])
+    expect(codes.map(({ key, scans, uniques }) => [key, scans, uniques])).toEqual([
+      ['Poster', 2, 1],
+      ['Leaflet', 1, 1],
+    ])
   })
 
   it('parts the scans by place, device and language, and each part sums to the whole', async () => {
     const all = await results(`campaignId=${String(campaign.id)}&from=2026-01-01&to=2026-12-31`)
-    expect(all.cities.map(({ key, scans }) => [key, scans])).toEqual([['', 4], ['Bremen', 2], ['Emden', 1]])
-    expect(all.languages.map(({ key, scans }) => [key, scans])).toEqual([['de', 4], ['nl', 2], ['', 1]])
+    expect(all.cities.map(({ key, scans }) => [key, scans])).toEqual([
+      ['', 4],
+      ['Bremen', 2],
+      ['Emden', 1],
+    ])
+    expect(all.languages.map(({ key, scans }) => [key, scans])).toEqual([
+      ['de', 4],
+      ['nl', 2],
+      ['', 1],
+    ])
     expect(all.systems).toEqual([{ key: 'iOS', scans: 7, uniques: 6 }])
-    for (const rows of [all.countries, all.cities, all.devices, all.systems, all.browsers, all.languages, all.codes, all.period.buckets]) {
+    for (const rows of [
+      all.countries,
+      all.cities,
+      all.devices,
+      all.systems,
+      all.browsers,
+      all.languages,
+      all.codes,
+      all.period.buckets,
+    ]) {
       expect(rows.reduce((sum, row) => sum + row.scans, 0)).toBe(7)
       expect(rows.reduce((sum, row) => sum + row.uniques, 0)).toBe(6)
     }
@@ -92,13 +154,25 @@ describe('results', () => {
 
   it('names what was kept apart, and counts it nowhere', async () => {
     const { apart, ever } = await results(`codeId=${String(leaflet.id)}&from=2026-10-01&to=2026-10-31`)
-    expect(apart).toEqual(expect.arrayContaining([{ kind: 'crawler', requests: 1 }, { kind: 'test', requests: 1 }]))
+    expect(apart).toEqual(
+      expect.arrayContaining([
+        { kind: 'crawler', requests: 1 },
+        { kind: 'test', requests: 1 },
+      ]),
+    )
     expect(ever.scans).toBe(2)
   })
 
   it('compares with as many days before', async () => {
-    const { period, before } = await results(`campaignId=${String(campaign.id)}&from=2026-03-30&to=2026-03-30&compare=yes`)
-    expect([period.tally.scans, before?.tally.scans, before?.from, before?.to]).toEqual([1, 3, '2026-03-29', '2026-03-29'])
+    const { period, before } = await results(
+      `campaignId=${String(campaign.id)}&from=2026-03-30&to=2026-03-30&compare=yes`,
+    )
+    expect([period.tally.scans, before?.tally.scans, before?.from, before?.to]).toEqual([
+      1,
+      3,
+      '2026-03-29',
+      '2026-03-29',
+    ])
   })
 
   it('marks the moments at which the destination changed, and no other change', async () => {
@@ -106,8 +180,19 @@ describe('results', () => {
     const route = `/api/routes/${String(poster.routeId)}`
     await flimbo.ask('PATCH', route, { version: 1, note: 'no change of where it leads' })
     await flimbo.ask('PATCH', route, { version: 2, destination: 'https://saltmarsh.example/winter' })
-    const { changes } = await results(`codeId=${String(leaflet.id)}&from=${today.slice(0, 8)}01&to=2099-01-01&unit=year`)
-    expect(changes).toEqual([{ at: expect.any(Number) as number, routeId: poster.routeId, routeName: poster.routeName, by: 'Anna Petersen', was: poster.destination, is: 'https://saltmarsh.example/winter' }])
+    const { changes } = await results(
+      `codeId=${String(leaflet.id)}&from=${today.slice(0, 8)}01&to=2099-01-01&unit=year`,
+    )
+    expect(changes).toEqual([
+      {
+        at: expect.any(Number) as number,
+        routeId: poster.routeId,
+        routeName: poster.routeName,
+        by: 'Anna Petersen',
+        was: poster.destination,
+        is: 'https://saltmarsh.example/winter',
+      },
+    ])
   })
 
   it.each([
@@ -124,24 +209,49 @@ describe('results', () => {
 
 describe('counts on every screen', () => {
   it('agree to the unit', async () => {
-    for (let i = 0; i < 9; i++) await flimbo.scan(`/${(i % 2 ? poster : leaflet).slug}`, { 'x-forwarded-for': `198.51.100.${String(i % 4)}` })
+    for (let i = 0; i < 9; i++)
+      await flimbo.scan(`/${(i % 2 ? poster : leaflet).slug}`, {
+        'x-forwarded-for': `198.51.100.${String(i % 4)}`,
+      })
     const year = 'from=2020-01-01&to=2099-12-31&unit=year'
     const inResults = (await results(`campaignId=${String(campaign.id)}&${year}`)).period.tally
     const ofCampaign = (await flimbo.ask<Campaign>('GET', `/api/campaigns/${String(campaign.id)}`)).body.scans
-    const onDesk = (await flimbo.ask<Page<Campaign>>('GET', '/api/campaigns')).body.rows.find(({ id }) => id === campaign.id)?.scans
-    const sum = (rows: { scans: { scans: number; uniques: number } }[]) => rows.reduce((all, { scans }) => ({ scans: all.scans + scans.scans, uniques: all.uniques + scans.uniques }), { scans: 0, uniques: 0 })
-    const inPlan = sum((await flimbo.ask<Page<Code>>('GET', `/api/codes?campaignId=${String(campaign.id)}`)).body.rows)
-    const inRoutes = sum((await flimbo.ask<Page<Route>>('GET', `/api/routes?campaignId=${String(campaign.id)}`)).body.rows)
-    const inRows = (await flimbo.ask<Page<Scan>>('GET', `/api/scans?campaignId=${String(campaign.id)}&from=2020-01-01&pageSize=500`)).body
+    const onDesk = (await flimbo.ask<Page<Campaign>>('GET', '/api/campaigns')).body.rows.find(
+      ({ id }) => id === campaign.id,
+    )?.scans
+    const sum = (rows: { scans: { scans: number; uniques: number } }[]) =>
+      rows.reduce(
+        (all, { scans }) => ({ scans: all.scans + scans.scans, uniques: all.uniques + scans.uniques }),
+        { scans: 0, uniques: 0 },
+      )
+    const inPlan = sum(
+      (await flimbo.ask<Page<Code>>('GET', `/api/codes?campaignId=${String(campaign.id)}`)).body.rows,
+    )
+    const inRoutes = sum(
+      (await flimbo.ask<Page<Route>>('GET', `/api/routes?campaignId=${String(campaign.id)}`)).body.rows,
+    )
+    const inRows = (
+      await flimbo.ask<Page<Scan>>(
+        'GET',
+        `/api/scans?campaignId=${String(campaign.id)}&from=2020-01-01&pageSize=500`,
+      )
+    ).body
     expect(inResults.scans).toBe(16)
     expect(ofCampaign).toEqual(inResults)
     expect(onDesk).toEqual(inResults)
-    for (const each of [inPlan, inRoutes]) expect(each).toEqual({ scans: inResults.scans, uniques: inResults.uniques })
-    expect([inRows.total, inRows.rows.filter(({ unique }) => unique).length]).toEqual([inResults.scans, inResults.uniques])
+    for (const each of [inPlan, inRoutes])
+      expect(each).toEqual({ scans: inResults.scans, uniques: inResults.uniques })
+    expect([inRows.total, inRows.rows.filter(({ unique }) => unique).length]).toEqual([
+      inResults.scans,
+      inResults.uniques,
+    ])
   })
 
   it('are in the file row by row (RFC 4180)', async () => {
-    const { headers, body } = await flimbo.ask<string>('GET', `/api/scans.csv?campaignId=${String(campaign.id)}&counted=both&from=2020-01-01`)
+    const { headers, body } = await flimbo.ask<string>(
+      'GET',
+      `/api/scans.csv?campaignId=${String(campaign.id)}&counted=both&from=2020-01-01`,
+    )
     expect(headers['content-type']).toContain('text/csv')
     const lines = body.split('\r\n')
     expect(lines[0]).toMatch(/^scan,time_utc,code_id,code,/)
@@ -152,18 +262,25 @@ describe('counts on every screen', () => {
 describe('live events', () => {
   it('tell of a scan within a second, and of a change', async () => {
     const stop = new AbortController()
-    const stream = await fetch(`http://127.0.0.1:${String(flimbo.ports.office)}/api/events`, { headers: { cookie: flimbo.cookie }, signal: stop.signal })
+    const stream = await fetch(`http://127.0.0.1:${String(flimbo.ports.office)}/api/events`, {
+      headers: { cookie: flimbo.cookie },
+      signal: stop.signal,
+    })
     let heard = ''
     const listening = (async () => {
       const reader = stream.body?.getReader()
-      for (let part = await reader?.read(); part?.value; part = await reader?.read()) heard += Buffer.from(part.value).toString()
+      for (let part = await reader?.read(); part?.value; part = await reader?.read())
+        heard += Buffer.from(part.value).toString()
     })().catch(() => undefined)
     const hears = async (text: string) => {
-      for (let i = 0; i < 100 && !heard.includes(text); i++) await new Promise((resolve) => setTimeout(resolve, 50))
+      for (let i = 0; i < 100 && !heard.includes(text); i++)
+        await new Promise((resolve) => setTimeout(resolve, 50))
       expect(heard).toContain(text)
     }
     await flimbo.scan(`/${poster.slug}`)
-    await hears(`"codeId":${String(poster.id)},"routeId":${String(poster.routeId)},"campaignId":${String(campaign.id)}`)
+    await hears(
+      `"codeId":${String(poster.id)},"routeId":${String(poster.routeId)},"campaignId":${String(campaign.id)}`,
+    )
     await flimbo.ask('PATCH', `/api/codes/${String(poster.id)}`, { version: 1, note: 'seen' })
     await hears(`"of":"code","id":${String(poster.id)}`)
     stop.abort()

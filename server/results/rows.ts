@@ -22,11 +22,32 @@ interface ScanRow extends Omit<Scan, 'unique'> {
 const COUNTED = { counted: 'AND s.apart IS NULL', apart: 'AND s.apart IS NOT NULL', both: '' } as const
 
 const COLUMNS = {
-  id: 's.id', at: 's.at', codeId: 's.codeId', codeName: 'c.name', routeId: 's.routeId', revision: 'v.number', outcome: 's.outcome', exit: 's.exit', variant: 's.variant', apart: 's.apart', isUnique: 's.isUnique',
-  country: 'p.country', region: 'p.region', city: 'p.city', latitude: 'p.latitude', longitude: 'p.longitude',
-  device: 'a.device', system: 'a.system', systemVersion: 'a.systemVersion', browser: 'a.browser', language: 's.language', referrer: 's.referrer',
+  id: 's.id',
+  at: 's.at',
+  codeId: 's.codeId',
+  codeName: 'c.name',
+  routeId: 's.routeId',
+  revision: 'v.number',
+  outcome: 's.outcome',
+  exit: 's.exit',
+  variant: 's.variant',
+  apart: 's.apart',
+  isUnique: 's.isUnique',
+  country: 'p.country',
+  region: 'p.region',
+  city: 'p.city',
+  latitude: 'p.latitude',
+  longitude: 'p.longitude',
+  device: 'a.device',
+  system: 'a.system',
+  systemVersion: 'a.systemVersion',
+  browser: 'a.browser',
+  language: 's.language',
+  referrer: 's.referrer',
 } as const
-const SELECTED = Object.entries(COLUMNS).map(([name, from]) => `${from} AS ${name}`).join(', ')
+const SELECTED = Object.entries(COLUMNS)
+  .map(([name, from]) => `${from} AS ${name}`)
+  .join(', ')
 
 export type ScanColumn = keyof typeof COLUMNS
 export type ScanCell = string | number | null
@@ -34,18 +55,24 @@ export type ScanCell = string | number | null
 export const scanColumns = Object.keys(COLUMNS) as readonly ScanColumn[]
 
 function where({ condition, counted, exit }: ScanFilter): string {
-  if (exit) return "WHERE s.routeId = ? AND s.at >= ? AND s.at < ? AND s.exit = ? AND (s.apart IS NULL OR s.apart = 'onward')"
+  if (exit)
+    return "WHERE s.routeId = ? AND s.at >= ? AND s.at < ? AND s.exit = ? AND (s.apart IS NULL OR s.apart = 'onward')"
   return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
 }
 
 const JOINED = `JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
   LEFT JOIN revisions v ON v.id = s.revisionId`
 
-const valuesOf = (filter: ScanFilter) => (filter.exit
-  ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name]
-  : [filter.value, filter.start, filter.end])
+const valuesOf = (filter: ScanFilter) =>
+  filter.exit
+    ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name]
+    : [filter.value, filter.start, filter.end]
 
-const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({ ...row, revision: row.revision ?? 0, unique: isUnique === 1 })
+const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({
+  ...row,
+  revision: row.revision ?? 0,
+  unique: isUnique === 1,
+})
 
 /**
  * All scans of a filter, the oldest first, some at a time: they are put in order once, by what an index tells of them,
@@ -53,20 +80,43 @@ const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({ ...row, revision: row
  *
  * @returns some rows at a time, their cells as `scanColumns` has them: objects would take three times as long
  */
-export function* scansInOrder(database: Sqlite.Database, filter: ScanFilter, atOnce: number): Generator<ScanCell[][], undefined, undefined> {
-  const ids = Float64Array.from(database.prepare(`SELECT s.id FROM scans s ${where(filter)} ORDER BY s.at, s.id`).pluck().all(...valuesOf(filter)) as number[])
-  const read = database.prepare(`SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`).raw()
-  for (let i = 0; i < ids.length; i += atOnce) yield read.all(JSON.stringify([...ids.subarray(i, i + atOnce)])) as ScanCell[][]
+export function* scansInOrder(
+  database: Sqlite.Database,
+  filter: ScanFilter,
+  atOnce: number,
+): Generator<ScanCell[][], undefined, undefined> {
+  const ids = Float64Array.from(
+    database
+      .prepare(`SELECT s.id FROM scans s ${where(filter)} ORDER BY s.at, s.id`)
+      .pluck()
+      .all(...valuesOf(filter)) as number[],
+  )
+  const read = database
+    .prepare(
+      `SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`,
+    )
+    .raw()
+  for (let i = 0; i < ids.length; i += atOnce)
+    yield read.all(JSON.stringify([...ids.subarray(i, i + atOnce)])) as ScanCell[][]
   return undefined
 }
 
 /** Scans row by row, for lists. */
 export function readScans(database: Sqlite.Database) {
   return {
-    page(filter: ScanFilter, order: 'asc' | 'desc', limit: number, offset: number): { rows: Scan[]; total: number } {
-      const { total } = database.prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`).get(...valuesOf(filter)) as { total: number }
+    page(
+      filter: ScanFilter,
+      order: 'asc' | 'desc',
+      limit: number,
+      offset: number,
+    ): { rows: Scan[]; total: number } {
+      const { total } = database
+        .prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`)
+        .get(...valuesOf(filter)) as { total: number }
       const rows = database
-        .prepare(`SELECT ${SELECTED} FROM scans s ${JOINED} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`)
+        .prepare(
+          `SELECT ${SELECTED} FROM scans s ${JOINED} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`,
+        )
         .all(...valuesOf(filter), limit, offset) as ScanRow[]
       return { total, rows: rows.map(scanOf) }
     },
@@ -74,9 +124,11 @@ export function readScans(database: Sqlite.Database) {
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */
     pulse(workspaceId: number, last: number): number[] {
       const rows = database
-        .prepare(`SELECT at / 60000 AS minute, count(*) AS scans FROM scans
+        .prepare(
+          `SELECT at / 60000 AS minute, count(*) AS scans FROM scans
           WHERE apart IS NULL AND at >= ? AND codeId IN
-            (SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?) GROUP BY 1`)
+            (SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?) GROUP BY 1`,
+        )
         .all((last - 59) * 60_000, workspaceId) as { minute: number; scans: number }[]
       const counts = new Map(rows.map((row) => [row.minute, row.scans]))
       return Array.from({ length: 60 }, (_, i) => counts.get(last - 59 + i) ?? 0)

@@ -2,7 +2,9 @@ import { answersOf, readDestination, type Rules } from '@flimbo/core/routing'
 import { wrongField } from '../api/index.ts'
 
 /** Everything that reaches the front door. */
-export interface Origins { origins(): readonly string[] }
+export interface Origins {
+  origins(): readonly string[]
+}
 
 /** Why an address may be no destination, in a sentence; null where it may. */
 export function destinationFault(address: string, domains: Origins): string | null {
@@ -11,7 +13,11 @@ export function destinationFault(address: string, domains: Origins): string | nu
 }
 
 /** Refuses a destination that leads back to the front door; the contract has checked the rest. @throws Refusal */
-export function checkDestination(destination: string | undefined, domains: Origins, field = 'destination'): void {
+export function checkDestination(
+  destination: string | undefined,
+  domains: Origins,
+  field = 'destination',
+): void {
   if (destination === undefined) return
   const fault = destinationFault(destination, domains)
   if (fault !== null) throw wrongField(field, fault)

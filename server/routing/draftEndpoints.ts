@@ -1,4 +1,18 @@
-import { allLanes, brokenExpectations, changesInWords, compileCode, compileRoute, isSameRoute, NO_RULES, routesApi, utmOf, type CompiledCode, type Lane, type Rules, type WholeRoute } from '@flimbo/core/routing'
+import {
+  allLanes,
+  brokenExpectations,
+  changesInWords,
+  compileCode,
+  compileRoute,
+  isSameRoute,
+  NO_RULES,
+  routesApi,
+  utmOf,
+  type CompiledCode,
+  type Lane,
+  type Rules,
+  type WholeRoute,
+} from '@flimbo/core/routing'
 import { spanOfDays } from '@flimbo/core/results'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
@@ -18,65 +32,100 @@ interface Finders {
 const LATEST = 10_000
 
 /** A route with the lanes of its shared set among its own, so that differences are told of all of them. */
-function withShared({ destination, rules }: Pick<RouteRow, 'destination' | 'rules'>, sets: ReadonlyMap<number, Lane[]>) {
+function withShared(
+  { destination, rules }: Pick<RouteRow, 'destination' | 'rules'>,
+  sets: ReadonlyMap<number, Lane[]>,
+) {
   return { destination, rules: { ...rules, lanes: allLanes(rules, sharedLanes(rules, sets)) } }
 }
 
 /** Preparing a route, looking at what that would change, and making it live. */
-export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doors, live, domains, tagsOf }: RoutingParts, { routeOf, whole }: Finders): void {
+export function draftEndpoints(
+  mounts: Mounts,
+  { database, reviewer, reader, doors, live, domains, tagsOf }: RoutingParts,
+  { routeOf, whole }: Finders,
+): void {
   const { read } = database
 
   /** Refuses rules that fire a visit tag which is not defined. @throws Refusal */
   async function checkTags(workspaceId: number, { tags }: Rules): Promise<void> {
     const defined = (await tagsOf(workspaceId)).tags.map(({ id }) => id)
-    if (tags.some((id) => !defined.includes(id))) throw wrongField('rules', 'A visit tag that is to fire is not defined any more. Take it off the route.')
+    if (tags.some((id) => !defined.includes(id)))
+      throw wrongField('rules', 'A visit tag that is to fire is not defined any more. Take it off the route.')
   }
 
   /** Makes a change live for the next scan, before the call is answered. @throws Refusal where somebody saved meanwhile */
-  async function carryOut(who: { workspace: { id: number }; person: { id: number } }, id: number, version: number, change: (row: RouteRow) => RouteChanges | Promise<RouteChanges>, also: Partial<RouteRow> = {}): Promise<WholeRoute> {
+  async function carryOut(
+    who: { workspace: { id: number }; person: { id: number } },
+    id: number,
+    version: number,
+    change: (row: RouteRow) => RouteChanges | Promise<RouteChanges>,
+    also: Partial<RouteRow> = {},
+  ): Promise<WholeRoute> {
     const workspaceId = who.workspace.id
     await routeOf(workspaceId, id)
-    const outcome = await database.writeAfter(async () => {
-      const row = await read.findOneByOrFail(tables.routes, { id })
-      const changes = await change(row)
-      await checkOnward(read, { ...row, ...changes }, changes.rules ?? row.rules)
-      await checkShared(read, changes.rules ?? row.rules, row.campaignId)
-      if (changes.rules) await checkPages(read, changes.rules, workspaceId)
-      if (changes.rules) await checkTags(workspaceId, changes.rules)
-      return changes
-    }, async (manager, changes) => {
-      const done = await changeRoute(manager, id, version, changes, { personId: who.person.id, at: Date.now() })
-      if (done !== 'overtaken' && Object.keys(also).length > 0) await manager.update(tables.routes, { id }, also)
-      return done
-    })
+    const outcome = await database.writeAfter(
+      async () => {
+        const row = await read.findOneByOrFail(tables.routes, { id })
+        const changes = await change(row)
+        await checkOnward(read, { ...row, ...changes }, changes.rules ?? row.rules)
+        await checkShared(read, changes.rules ?? row.rules, row.campaignId)
+        if (changes.rules) await checkPages(read, changes.rules, workspaceId)
+        if (changes.rules) await checkTags(workspaceId, changes.rules)
+        return changes
+      },
+      async (manager, changes) => {
+        const done = await changeRoute(manager, id, version, changes, {
+          personId: who.person.id,
+          at: Date.now(),
+        })
+        if (done !== 'overtaken' && Object.keys(also).length > 0)
+          await manager.update(tables.routes, { id }, also)
+        return done
+      },
+    )
     if (outcome === 'overtaken') throw overtaken('route', await whole(workspaceId, id))
     await doors.forget({ what: 'routes', routeIds: [id] })
     live.tell(workspaceId, { type: 'change', of: 'route', id })
     return whole(workspaceId, id)
   }
 
-  mount(mounts, routesApi.saveDraft, async ({ params: { id }, body: { draftVersion, destination, rules }, who }) => {
-    checkDestination(destination, domains)
-    checkAnswers(rules, domains)
-    await routeOf(who.workspace.id, id)
-    const saved = await database.writeAfter(async () => {
-      const row = await read.findOneByOrFail(tables.routes, { id })
-      if (row.draftVersion !== draftVersion) return null
-      await checkOnward(read, row, rules)
-      await checkShared(read, rules, row.campaignId)
-      await checkPages(read, rules, who.workspace.id)
-      await checkTags(who.workspace.id, rules)
-      return row
-    }, async (manager, row) => {
-      if (row === null) return false
-      const isLive = isSameRoute(row, { destination, rules })
-      await manager.update(tables.routes, { id }, { draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() }, draftVersion: draftVersion + 1 })
-      return true
-    })
-    if (!saved) throw overtaken('draft', await whole(who.workspace.id, id))
-    live.tell(who.workspace.id, { type: 'change', of: 'route', id })
-    return whole(who.workspace.id, id)
-  })
+  mount(
+    mounts,
+    routesApi.saveDraft,
+    async ({ params: { id }, body: { draftVersion, destination, rules }, who }) => {
+      checkDestination(destination, domains)
+      checkAnswers(rules, domains)
+      await routeOf(who.workspace.id, id)
+      const saved = await database.writeAfter(
+        async () => {
+          const row = await read.findOneByOrFail(tables.routes, { id })
+          if (row.draftVersion !== draftVersion) return null
+          await checkOnward(read, row, rules)
+          await checkShared(read, rules, row.campaignId)
+          await checkPages(read, rules, who.workspace.id)
+          await checkTags(who.workspace.id, rules)
+          return row
+        },
+        async (manager, row) => {
+          if (row === null) return false
+          const isLive = isSameRoute(row, { destination, rules })
+          await manager.update(
+            tables.routes,
+            { id },
+            {
+              draft: isLive ? null : { destination, rules, personId: who.person.id, at: Date.now() },
+              draftVersion: draftVersion + 1,
+            },
+          )
+          return true
+        },
+      )
+      if (!saved) throw overtaken('draft', await whole(who.workspace.id, id))
+      live.tell(who.workspace.id, { type: 'change', of: 'route', id })
+      return whole(who.workspace.id, id)
+    },
+  )
 
   mount(mounts, routesApi.dropDraft, async ({ params: { id }, who }) => {
     await routeOf(who.workspace.id, id)
@@ -88,23 +137,41 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doo
     return whole(who.workspace.id, id)
   })
 
-  mount(mounts, routesApi.publish, ({ params: { id }, body: { version, draftVersion }, who }) => carryOut(who, id, version, (row) => {
-    if (row.draft === null) throw new Refusal('taken', 'There is nothing to publish: what is prepared is live already.')
-    if (row.draftVersion !== draftVersion) throw overtaken('draft', row.draft)
-    checkDestination(row.draft.destination, domains)
-    checkAnswers(row.draft.rules, domains)
-    return { destination: row.draft.destination, rules: row.draft.rules }
-  }, { draft: null, draftVersion: draftVersion + 1 }))
+  mount(mounts, routesApi.publish, ({ params: { id }, body: { version, draftVersion }, who }) =>
+    carryOut(
+      who,
+      id,
+      version,
+      (row) => {
+        if (row.draft === null)
+          throw new Refusal('taken', 'There is nothing to publish: what is prepared is live already.')
+        if (row.draftVersion !== draftVersion) throw overtaken('draft', row.draft)
+        checkDestination(row.draft.destination, domains)
+        checkAnswers(row.draft.rules, domains)
+        return { destination: row.draft.destination, rules: row.draft.rules }
+      },
+      { draft: null, draftVersion: draftVersion + 1 },
+    ),
+  )
 
   mount(mounts, routesApi.goBack, async ({ params: { id }, body: { version, number }, who }) => {
     const revision = await read.findOneBy(tables.revisions, { of: 'route', subjectId: id, number })
     if (!revision) throw missing('revision')
     return carryOut(who, id, version, (row) => {
       // Revisions made before there were rules keep none.
-      const { destination, rules } = { rules: NO_RULES, ...revision.after } as Pick<RouteRow, 'destination' | 'rules'>
+      const { destination, rules } = { rules: NO_RULES, ...revision.after } as Pick<
+        RouteRow,
+        'destination' | 'rules'
+      >
       checkDestination(destination, domains)
       checkAnswers(rules, domains)
-      return { destination, rules: rules.life && row.rules.life ? { ...rules, life: { ...rules.life, countedFrom: row.rules.life.countedFrom } } : rules }
+      return {
+        destination,
+        rules:
+          rules.life && row.rules.life
+            ? { ...rules, life: { ...rules.life, countedFrom: row.rules.life.countedFrom } }
+            : rules,
+      }
     })
   })
 
@@ -130,7 +197,10 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doo
 
   /** Some code of a route, by which expectations are run; one that has no tags where there is none. */
   async function someCode(row: RouteRow): Promise<CompiledCode> {
-    const code = await read.findOne(tables.codes, { where: { routeId: row.id, state: 'live' }, order: { id: 'asc' } })
+    const code = await read.findOne(tables.codes, {
+      where: { routeId: row.id, state: 'live' },
+      order: { id: 'asc' },
+    })
     const { utmCampaign } = await read.findOneByOrFail(tables.campaigns, { id: row.campaignId })
     const utm = utmOf(code ?? { source: '', medium: '', term: '', content: '' }, utmCampaign)
     return compileCode({ state: 'live', utm, slug: code?.slug ?? '', label: code?.name ?? '' })
@@ -138,17 +208,42 @@ export function draftEndpoints(mounts: Mounts, { database, reviewer, reader, doo
 
   mount(mounts, routesApi.effect, async ({ params: { id }, who }) => {
     const row = await routeOf(who.workspace.id, id)
-    const next = { ...row, destination: row.draft?.destination ?? row.destination, rules: row.draft?.rules ?? row.rules }
+    const next = {
+      ...row,
+      destination: row.draft?.destination ?? row.destination,
+      rules: row.draft?.rules ?? row.rules,
+    }
     const all = await routesFrom(database, [next, row])
-    const kept = await keptFor(read, [row, next, ...all.values()].map(({ rules }) => rules))
-    const find = (other: number) => { const led = all.get(other); return led && other !== id ? settingsOf(led, kept) : null }
+    const kept = await keptFor(
+      read,
+      [row, next, ...all.values()].map(({ rules }) => rules),
+    )
+    const find = (other: number) => {
+      const led = all.get(other)
+      return led && other !== id ? settingsOf(led, kept) : null
+    }
     const code = await someCode(row)
     const { tags } = await tagsOf(who.workspace.id)
     return {
-      ...await reviewer.ask('effect', { routeId: id, was: settingsOf(row, kept), is: settingsOf(next, kept), others: [...all].filter(([other]) => other !== id).map(([other, led]) => [other, settingsOf(led, kept)]), latest: LATEST }),
-      broken: brokenExpectations(row.expectations, code, compileRoute({ ...settingsOf(next, kept), locked: false }, find), Date.now()),
+      ...(await reviewer.ask('effect', {
+        routeId: id,
+        was: settingsOf(row, kept),
+        is: settingsOf(next, kept),
+        others: [...all]
+          .filter(([other]) => other !== id)
+          .map(([other, led]) => [other, settingsOf(led, kept)]),
+        latest: LATEST,
+      })),
+      broken: brokenExpectations(
+        row.expectations,
+        code,
+        compileRoute({ ...settingsOf(next, kept), locked: false }, find),
+        Date.now(),
+      ),
       changes: changesInWords(withShared(row, kept.sets), withShared(next, kept.sets), {
-        route: (routeId) => all.get(routeId)?.name ?? 'a route that is gone', page: (pageId) => kept.pages.get(pageId)?.name ?? 'a page that is gone', tag: (tag) => tags.find((each) => each.id === tag)?.name ?? tag,
+        route: (routeId) => all.get(routeId)?.name ?? 'a route that is gone',
+        page: (pageId) => kept.pages.get(pageId)?.name ?? 'a page that is gone',
+        tag: (tag) => tags.find((each) => each.id === tag)?.name ?? tag,
       }),
     }
   })

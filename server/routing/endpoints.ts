@@ -29,14 +29,30 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   const { database, reader, doors, live, domains } = parts
   const { read } = database
 
-  async function withCounts(campaignId: number, rows: readonly RouteRow[], among: TallyAmong = { campaign: campaignId }): Promise<Route[]> {
+  async function withCounts(
+    campaignId: number,
+    rows: readonly RouteRow[],
+    among: TallyAmong = { campaign: campaignId },
+  ): Promise<Route[]> {
     const [codes, tallies] = await Promise.all([
-      read.createQueryBuilder().select('c.routeId', 'routeId').addSelect('count(*)', 'n').from(tables.codes, 'c')
-        .where("c.campaignId = :campaignId AND c.state <> 'deleted'", { campaignId }).groupBy('c.routeId').getRawMany<{ routeId: number; n: number }>(),
+      read
+        .createQueryBuilder()
+        .select('c.routeId', 'routeId')
+        .addSelect('count(*)', 'n')
+        .from(tables.codes, 'c')
+        .where("c.campaignId = :campaignId AND c.state <> 'deleted'", { campaignId })
+        .groupBy('c.routeId')
+        .getRawMany<{ routeId: number; n: number }>(),
       reader.ask('tallies', 'route', among),
     ])
     const codesOf = new Map(codes.map(({ routeId, n }) => [routeId, n]))
-    return rows.map(({ rules, draft, ...row }) => ({ ...row, codes: codesOf.get(row.id) ?? 0, scans: tallyOf(tallies, row.id), lanes: rules.lanes.length, hasDraft: draft !== null }))
+    return rows.map(({ rules, draft, ...row }) => ({
+      ...row,
+      codes: codesOf.get(row.id) ?? 0,
+      scans: tallyOf(tallies, row.id),
+      lanes: rules.lanes.length,
+      hasDraft: draft !== null,
+    }))
   }
 
   async function routeOf(workspaceId: number, id: number): Promise<RouteRow> {
@@ -56,11 +72,19 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
     const { campaignId, page, pageSize, sort, order } = query
     await scopeOwner(database, who.workspace.id, { campaignId })
     if (sort === 'name' || sort === 'changedAt') {
-      const [rows, total] = await read.findAndCount(tables.routes, { where: { campaignId }, order: { [sort]: order, id: order }, ...bounds(query) })
+      const [rows, total] = await read.findAndCount(tables.routes, {
+        where: { campaignId },
+        order: { [sort]: order, id: order },
+        ...bounds(query),
+      })
       return { rows: await withCounts(campaignId, rows), total, page, pageSize }
     }
     const all = await withCounts(campaignId, await read.findBy(tables.routes, { campaignId }))
-    const value = { codes: (r: Route) => r.codes, scans: (r: Route) => r.scans.scans, lastScan: (r: Route) => r.scans.lastAt }[sort]
+    const value = {
+      codes: (r: Route) => r.codes,
+      scans: (r: Route) => r.scans.scans,
+      lastScan: (r: Route) => r.scans.lastAt,
+    }[sort]
     return { rows: sortedPage(all, query, value), total: all.length, page, pageSize }
   })
 
@@ -68,7 +92,13 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   mount(mounts, routesApi.names, async ({ query: { campaignId }, who }) => {
     await scopeOwner(database, who.workspace.id, { campaignId })
     const where = { campaignId, state: Not('deleted' as const) }
-    return { rows: await read.find(tables.routes, { select: { id: true, name: true, destination: true, state: true }, where, order: { name: 'asc', id: 'asc' } }) }
+    return {
+      rows: await read.find(tables.routes, {
+        select: { id: true, name: true, destination: true, state: true },
+        where,
+        order: { name: 'asc', id: 'asc' },
+      }),
+    }
   })
 
   mount(mounts, routesApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
@@ -76,7 +106,9 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   mount(mounts, routesApi.create, async ({ body, who }) => {
     checkDestination(body.destination, domains)
     await scopeOwner(database, who.workspace.id, { campaignId: body.campaignId })
-    const { id } = await database.write((manager) => insertRoute(manager, body, { personId: who.person.id, at: Date.now() }))
+    const { id } = await database.write((manager) =>
+      insertRoute(manager, body, { personId: who.person.id, at: Date.now() }),
+    )
     live.tell(who.workspace.id, { type: 'change', of: 'route', id })
     return whole(who.workspace.id, id)
   })
@@ -84,14 +116,28 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   mount(mounts, routesApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
     checkDestination(change.destination, domains)
     await routeOf(who.workspace.id, id)
-    const outcome = await database.writeAfter(async () => {
-      // What is printed must lead somewhere: a route goes only after its codes have.
-      if (change.state === 'deleted' && (await read.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))) throw new Refusal('taken', 'Pieces still use this route. Move them to another one first, or pause the route.')
-      if (change.state === 'deleted') {
-        const leading = await leadingTo(read, id)
-        if (leading) throw new Refusal('taken', `A lane of the route “${leading.name}” leads on to this one. Lead it elsewhere first, or pause this route.`)
-      }
-    }, (manager) => changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() }))
+    const outcome = await database.writeAfter(
+      async () => {
+        // What is printed must lead somewhere: a route goes only after its codes have.
+        if (
+          change.state === 'deleted' &&
+          (await read.existsBy(tables.codes, { routeId: id, state: Not('deleted') }))
+        )
+          throw new Refusal(
+            'taken',
+            'Pieces still use this route. Move them to another one first, or pause the route.',
+          )
+        if (change.state === 'deleted') {
+          const leading = await leadingTo(read, id)
+          if (leading)
+            throw new Refusal(
+              'taken',
+              `A lane of the route “${leading.name}” leads on to this one. Lead it elsewhere first, or pause this route.`,
+            )
+        }
+      },
+      (manager) => changeRoute(manager, id, version, change, { personId: who.person.id, at: Date.now() }),
+    )
     if (outcome === 'overtaken') throw overtaken('route', await whole(who.workspace.id, id))
     if (outcome === 'changed') {
       await doors.forget({ what: 'routes', routeIds: [id] })

@@ -1,5 +1,13 @@
 import type { EntityManager } from 'typeorm'
-import { allLanes, lanesOfSet, pagesLedTo, type Lane, type LinkedPage, type Rules, type RouteSettings } from '@flimbo/core/routing'
+import {
+  allLanes,
+  lanesOfSet,
+  pagesLedTo,
+  type Lane,
+  type LinkedPage,
+  type Rules,
+  type RouteSettings,
+} from '@flimbo/core/routing'
 import { wrongField } from '../api/index.ts'
 import { findAmong, tables, type RouteRow } from '../database/index.ts'
 
@@ -8,7 +16,9 @@ type Settled = Pick<RouteRow, 'name' | 'state' | 'destination' | 'rules' | 'pass
 /** The lanes of the sets that some rules use, by the set. */
 export async function setsOf(read: EntityManager, used: readonly Rules[]): Promise<Map<number, Lane[]>> {
   const ids = used.flatMap(({ shared }) => (shared ? [shared.setId] : []))
-  return new Map((await findAmong(read, tables.laneSets, 'id', ids)).map(({ id, lanes }) => [id, lanesOfSet(id, lanes)]))
+  return new Map(
+    (await findAmong(read, tables.laneSets, 'id', ids)).map(({ id, lanes }) => [id, lanesOfSet(id, lanes)]),
+  )
 }
 
 export function sharedLanes({ shared }: Rules, sets: ReadonlyMap<number, Lane[]>): Lane[] {
@@ -16,15 +26,27 @@ export function sharedLanes({ shared }: Rules, sets: ReadonlyMap<number, Lane[]>
 }
 
 /** What rules lead to that is kept elsewhere: the lanes of their shared sets, and pages. */
-export interface Kept { readonly sets: ReadonlyMap<number, Lane[]>; readonly pages: ReadonlyMap<number, LinkedPage> }
+export interface Kept {
+  readonly sets: ReadonlyMap<number, Lane[]>
+  readonly pages: ReadonlyMap<number, LinkedPage>
+}
 
-const ledTo = (rules: Rules, sets: ReadonlyMap<number, Lane[]>) => pagesLedTo({ life: rules.life, lanes: allLanes(rules, sharedLanes(rules, sets)) })
+const ledTo = (rules: Rules, sets: ReadonlyMap<number, Lane[]>) =>
+  pagesLedTo({ life: rules.life, lanes: allLanes(rules, sharedLanes(rules, sets)) })
 
 /** Reads what some rules lead to. */
 export async function keptFor(read: EntityManager, used: readonly Rules[]): Promise<Kept> {
   const sets = await setsOf(read, used)
-  const rows = await findAmong(read, tables.pages, 'id', used.flatMap((rules) => ledTo(rules, sets)))
-  return { sets, pages: new Map(rows.map(({ id, name, title, text, links }) => [id, { id, name, title, text, links }])) }
+  const rows = await findAmong(
+    read,
+    tables.pages,
+    'id',
+    used.flatMap((rules) => ledTo(rules, sets)),
+  )
+  return {
+    sets,
+    pages: new Map(rows.map(({ id, name, title, text, links }) => [id, { id, name, title, text, links }])),
+  }
 }
 
 /** The pages that rules lead to, as far as there are any. */
@@ -33,21 +55,42 @@ export function pagesOf(rules: Rules, { sets, pages }: Kept): LinkedPage[] {
 }
 
 /** What a stored route says of a scan. */
-export function settingsOf({ name, state, destination, rules, passwordHash }: Settled, kept: Kept): RouteSettings {
-  return { name, state, destination, rules, sharedLanes: sharedLanes(rules, kept.sets), pages: pagesOf(rules, kept), locked: passwordHash !== '' }
+export function settingsOf(
+  { name, state, destination, rules, passwordHash }: Settled,
+  kept: Kept,
+): RouteSettings {
+  return {
+    name,
+    state,
+    destination,
+    rules,
+    sharedLanes: sharedLanes(rules, kept.sets),
+    pages: pagesOf(rules, kept),
+    locked: passwordHash !== '',
+  }
 }
 
 /** Refuses lanes and bounds that lead to a page the workspace does not have. @throws Refusal */
-export async function checkPages(manager: EntityManager, rules: Pick<Rules, 'lanes' | 'life'>, workspaceId: number): Promise<void> {
+export async function checkPages(
+  manager: EntityManager,
+  rules: Pick<Rules, 'lanes' | 'life'>,
+  workspaceId: number,
+): Promise<void> {
   for (const id of pagesLedTo(rules)) {
     const page = await manager.findOneBy(tables.pages, { id })
-    if (!page || !(await manager.existsBy(tables.campaigns, { id: page.campaignId, workspaceId }))) throw wrongField('rules', 'A lane or a bound leads to a page that does not exist. Choose another.')
+    if (!page || !(await manager.existsBy(tables.campaigns, { id: page.campaignId, workspaceId })))
+      throw wrongField('rules', 'A lane or a bound leads to a page that does not exist. Choose another.')
   }
 }
 
 /** Refuses rules that use a set the workspace does not have. @throws Refusal */
-export async function checkShared(manager: EntityManager, { shared }: Rules, campaignId: number): Promise<void> {
+export async function checkShared(
+  manager: EntityManager,
+  { shared }: Rules,
+  campaignId: number,
+): Promise<void> {
   if (shared === null) return
   const { workspaceId } = await manager.findOneByOrFail(tables.campaigns, { id: campaignId })
-  if (!(await manager.existsBy(tables.laneSets, { id: shared.setId, workspaceId }))) throw wrongField('rules', 'These shared lanes do not exist any more. Choose others.')
+  if (!(await manager.existsBy(tables.laneSets, { id: shared.setId, workspaceId })))
+    throw wrongField('rules', 'These shared lanes do not exist any more. Choose others.')
 }

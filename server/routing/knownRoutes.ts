@@ -17,7 +17,10 @@ export interface KnownRoute {
 }
 
 /** The routes that some rows lead on to, step by step, with the rows themselves. */
-export async function routesFrom({ read }: Pick<ReadOnly, 'read'>, rows: readonly RouteRow[]): Promise<Map<number, RouteRow>> {
+export async function routesFrom(
+  { read }: Pick<ReadOnly, 'read'>,
+  rows: readonly RouteRow[],
+): Promise<Map<number, RouteRow>> {
   const found = new Map(rows.map((row) => [row.id, row]))
   let fresh = rows
   for (let step = 0; step < ONWARD_MAX && fresh.length > 0; step++) {
@@ -32,7 +35,11 @@ export async function routesFrom({ read }: Pick<ReadOnly, 'read'>, rows: readonl
 export type TagsOf = (workspaceId: number) => Promise<VisitTagSettings>
 
 /** Reads a route and makes it ready, with the scans it has let through where it is limited. */
-export function routeLoader(database: Pick<ReadOnly, 'read'>, limits: Limits, tagsOf: TagsOf): (id: number) => Promise<KnownRoute> {
+export function routeLoader(
+  database: Pick<ReadOnly, 'read'>,
+  limits: Limits,
+  tagsOf: TagsOf,
+): (id: number) => Promise<KnownRoute> {
   async function fired({ campaignId, rules }: RouteRow): Promise<Fired | null> {
     if (rules.tags.length === 0) return null
     const { workspaceId } = await database.read.findOneByOrFail(tables.campaigns, { id: campaignId })
@@ -42,10 +49,20 @@ export function routeLoader(database: Pick<ReadOnly, 'read'>, limits: Limits, ta
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
-    const kept = await keptFor(database.read, [...all.values()].map(({ rules }) => rules))
-    const compiled = compileRoute(settingsOf(row, kept), (other) => { const led = all.get(other); return led ? settingsOf(led, kept) : null })
+    const kept = await keptFor(
+      database.read,
+      [...all.values()].map(({ rules }) => rules),
+    )
+    const compiled = compileRoute(settingsOf(row, kept), (other) => {
+      const led = all.get(other)
+      return led ? settingsOf(led, kept) : null
+    })
     return {
-      revisionId: row.revisionId, compiled, counter: limits.counterOf(id, row.rules.life), passwordHash: row.passwordHash, fired: await fired(row),
+      revisionId: row.revisionId,
+      compiled,
+      counter: limits.counterOf(id, row.rules.life),
+      passwordHash: row.passwordHash,
+      fired: await fired(row),
       ledTo: new Set([...all.keys()].filter((other) => other !== id)),
     }
   }

@@ -11,18 +11,36 @@ import { changeKept } from './store.ts'
 export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domains }: RoutingParts): void {
   const { read } = database
 
-  const campaignsOf = (manager: EntityManager, workspaceId: number) => manager.findBy(tables.campaigns, { workspaceId })
+  const campaignsOf = (manager: EntityManager, workspaceId: number) =>
+    manager.findBy(tables.campaigns, { workspaceId })
 
   /** The routes of a workspace that use a set. */
   async function using(manager: EntityManager, workspaceId: number, setId: number): Promise<RouteRow[]> {
     const campaigns = (await campaignsOf(manager, workspaceId)).map(({ id }) => id)
-    const some = await manager.createQueryBuilder(tables.routes, 'r').where(`r.campaignId IN (:...campaigns) AND r.state <> 'deleted' AND r.rules ->> '$.shared.setId' = :setId`, { campaigns: [0, ...campaigns], setId }).orderBy('r.name').getMany()
+    const some = await manager
+      .createQueryBuilder(tables.routes, 'r')
+      .where(
+        `r.campaignId IN (:...campaigns) AND r.state <> 'deleted' AND r.rules ->> '$.shared.setId' = :setId`,
+        { campaigns: [0, ...campaigns], setId },
+      )
+      .orderBy('r.name')
+      .getMany()
     return some
   }
 
-  async function view(workspaceId: number, { id, name, lanes, version, changedAt }: LaneSetRow): Promise<LaneSet> {
-    const names = new Map((await campaignsOf(read, workspaceId)).map((campaign) => [campaign.id, campaign.name]))
-    const routes = (await using(read, workspaceId, id)).map((route) => ({ id: route.id, name: route.name, campaignId: route.campaignId, campaignName: names.get(route.campaignId) ?? '' }))
+  async function view(
+    workspaceId: number,
+    { id, name, lanes, version, changedAt }: LaneSetRow,
+  ): Promise<LaneSet> {
+    const names = new Map(
+      (await campaignsOf(read, workspaceId)).map((campaign) => [campaign.id, campaign.name]),
+    )
+    const routes = (await using(read, workspaceId, id)).map((route) => ({
+      id: route.id,
+      name: route.name,
+      campaignId: route.campaignId,
+      campaignName: names.get(route.campaignId) ?? '',
+    }))
     return { id, name, lanes, version, changedAt, routes }
   }
 
@@ -33,7 +51,10 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
   }
 
   mount(mounts, laneSetsApi.list, async ({ who }) => {
-    const rows = await read.find(tables.laneSets, { where: { workspaceId: who.workspace.id }, order: { name: 'asc', id: 'asc' } })
+    const rows = await read.find(tables.laneSets, {
+      where: { workspaceId: who.workspace.id },
+      order: { name: 'asc', id: 'asc' },
+    })
     return { rows: await Promise.all(rows.map((row) => view(who.workspace.id, row))) }
   })
 
@@ -41,7 +62,18 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
     checkAnswers({ lanes, life: null }, domains)
     const at = Date.now()
     await checkPages(read, { lanes, life: null }, who.workspace.id)
-    const id = await database.write(async (manager) => insertedId(await manager.insert(tables.laneSets, { workspaceId: who.workspace.id, name, lanes, version: 1, createdAt: at, changedAt: at })))
+    const id = await database.write(async (manager) =>
+      insertedId(
+        await manager.insert(tables.laneSets, {
+          workspaceId: who.workspace.id,
+          name,
+          lanes,
+          version: 1,
+          createdAt: at,
+          changedAt: at,
+        }),
+      ),
+    )
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
     return view(who.workspace.id, await setOf(read, who.workspace.id, id))
   })
@@ -55,24 +87,44 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
       const row = await setOf(read, workspaceId, id)
       if (row.version !== version) return null
       const routes = change.lanes ? await using(read, workspaceId, id) : []
-      await changeKept(manager, routes, () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }), { personId: who.person.id, at }, turns)
+      await changeKept(
+        manager,
+        routes,
+        () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }),
+        { personId: who.person.id, at },
+        turns,
+      )
       return routes
     })
-    if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
+    if (changed === null)
+      throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
     await doors.forget({ what: 'routes', routeIds: changed.map((route) => route.id) })
     live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
     return view(workspaceId, await setOf(read, workspaceId, id))
   })
 
   mount(mounts, laneSetsApi.remove, async ({ params: { id }, who }) => {
-    await database.writeAfter(async () => {
-      const { name } = await setOf(read, who.workspace.id, id)
-      const routes = await using(read, who.workspace.id, id)
-      const campaigns = (await campaignsOf(read, who.workspace.id)).map((campaign) => campaign.id)
-      const drafts = (await read.createQueryBuilder(tables.routes, 'r').where({ campaignId: In(campaigns) }).andWhere(`r.draft LIKE '%"setId":%'`).getMany()).filter(({ draft }) => draft?.rules.shared?.setId === id)
-      const users = [...new Set([...routes, ...drafts].map((route) => route.name))]
-      if (users.length > 0) throw new Refusal('taken', `“${name}” is still used by ${fewNamed(users)}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`)
-    }, (manager) => manager.delete(tables.laneSets, { id }))
+    await database.writeAfter(
+      async () => {
+        const { name } = await setOf(read, who.workspace.id, id)
+        const routes = await using(read, who.workspace.id, id)
+        const campaigns = (await campaignsOf(read, who.workspace.id)).map((campaign) => campaign.id)
+        const drafts = (
+          await read
+            .createQueryBuilder(tables.routes, 'r')
+            .where({ campaignId: In(campaigns) })
+            .andWhere(`r.draft LIKE '%"setId":%'`)
+            .getMany()
+        ).filter(({ draft }) => draft?.rules.shared?.setId === id)
+        const users = [...new Set([...routes, ...drafts].map((route) => route.name))]
+        if (users.length > 0)
+          throw new Refusal(
+            'taken',
+            `“${name}” is still used by ${fewNamed(users)}. Take it out of ${users.length === 1 ? 'that route' : 'those routes'} first.`,
+          )
+      },
+      (manager) => manager.delete(tables.laneSets, { id }),
+    )
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
   })
 }

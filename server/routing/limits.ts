@@ -56,11 +56,16 @@ export function limits(stored: StoredLimits): Limits {
       return {
         dayOf,
         taken: (at) => takenOn(known.get(routeId) ?? NOTHING_TAKEN, dayOf(at)),
-        isUsedUp: ({ total, today }) => (life.limit !== null && total >= life.limit) || (life.daily !== null && today >= life.daily),
+        isUsedUp: ({ total, today }) =>
+          (life.limit !== null && total >= life.limit) || (life.daily !== null && today >= life.daily),
         has: (workspaceId, day, mark) => stored.isMarked(workspaceId, day, routeId, mark),
       }
     },
-    learn(routeId, count) { if (known.has(routeId)) known.set(routeId, count) },
-    forget(routeId) { known.delete(routeId) },
+    learn(routeId, count) {
+      if (known.has(routeId)) known.set(routeId, count)
+    },
+    forget(routeId) {
+      known.delete(routeId)
+    },
   }
 }

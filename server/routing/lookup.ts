@@ -1,6 +1,13 @@
 import { LRUCache } from 'lru-cache'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
-import { compileCode, type Compiled, type CompiledCode, type ExtraValues, type State, type UtmValues } from '@flimbo/core/routing'
+import {
+  compileCode,
+  type Compiled,
+  type CompiledCode,
+  type ExtraValues,
+  type State,
+  type UtmValues,
+} from '@flimbo/core/routing'
 import type { Fired } from '@flimbo/core/visitTags'
 import { tables, type ReadOnly } from '../database/index.ts'
 import type { ShortLink } from '../line/index.ts'
@@ -29,8 +36,23 @@ export const POSTINGS_MAX = 150_000
 const ROUTES_MAX = 20_000
 
 interface CodeRowOfDoor {
-  codeId: number; routeId: number; campaignId: number; workspaceId: number; zone: string; codeState: State; slug: string; name: string
-  source: string; medium: string; campaign: string; term: string; content: string; extra: string; otherwise: string; latitude: number | null; longitude: number | null
+  codeId: number
+  routeId: number
+  campaignId: number
+  workspaceId: number
+  zone: string
+  codeState: State
+  slug: string
+  name: string
+  source: string
+  medium: string
+  campaign: string
+  term: string
+  content: string
+  extra: string
+  otherwise: string
+  latitude: number | null
+  longitude: number | null
 }
 
 /** A code as it is kept ready, and what it makes with its route as that was last seen. */
@@ -42,12 +64,31 @@ interface KnownCode {
 }
 
 function knownCode(row: CodeRowOfDoor): KnownCode {
-  const utm: UtmValues = { source: row.source, medium: row.medium, campaign: row.campaign, term: row.term, content: row.content }
-  const place = row.latitude === null || row.longitude === null ? null : { latitude: row.latitude, longitude: row.longitude }
+  const utm: UtmValues = {
+    source: row.source,
+    medium: row.medium,
+    campaign: row.campaign,
+    term: row.term,
+    content: row.content,
+  }
+  const place =
+    row.latitude === null || row.longitude === null
+      ? null
+      : { latitude: row.latitude, longitude: row.longitude }
   const { codeId, routeId, campaignId, workspaceId, zone } = row
   return {
-    row: { codeId, routeId, campaignId, workspaceId, zone }, route: null, posting: null,
-    code: compileCode({ state: row.codeState, utm, extra: JSON.parse(row.extra) as ExtraValues, slug: row.slug, label: row.name, place, otherwise: row.otherwise }),
+    row: { codeId, routeId, campaignId, workspaceId, zone },
+    route: null,
+    posting: null,
+    code: compileCode({
+      state: row.codeState,
+      utm,
+      extra: JSON.parse(row.extra) as ExtraValues,
+      slug: row.slug,
+      label: row.name,
+      place,
+      otherwise: row.otherwise,
+    }),
   }
 }
 
@@ -56,8 +97,16 @@ function postingOf(known: KnownCode, route: KnownRoute): Posting {
   const { codeId, routeId, campaignId, workspaceId, zone } = known.row
   known.route = route
   known.posting = {
-    codeId, routeId, campaignId, workspaceId, workspaceZone: zone, revisionId: route.revisionId,
-    compiled: { code: known.code, route: route.compiled }, counter: route.counter, passwordHash: route.passwordHash, fired: route.fired,
+    codeId,
+    routeId,
+    campaignId,
+    workspaceId,
+    workspaceZone: zone,
+    revisionId: route.revisionId,
+    compiled: { code: known.code, route: route.compiled },
+    counter: route.counter,
+    passwordHash: route.passwordHash,
+    fired: route.fired,
   }
   return known.posting
 }
@@ -82,10 +131,23 @@ function findCode({ read }: Pick<ReadOnly, 'read'>): (link: ShortLink) => Promis
   const [sql] = read
     .createQueryBuilder()
     .select([
-      'code.id AS codeId', 'code.routeId AS routeId', 'campaign.id AS campaignId', 'workspace.id AS workspaceId',
-      'workspace.zone AS zone', 'code.state AS codeState', 'code.slug AS slug', 'code.name AS name', 'code.source AS source', 'code.medium AS medium',
-      'campaign.utmCampaign AS campaign', 'code.term AS term', 'code.content AS content', 'code.extra AS extra',
-      'code.otherwise AS otherwise', 'code.latitude AS latitude', 'code.longitude AS longitude',
+      'code.id AS codeId',
+      'code.routeId AS routeId',
+      'campaign.id AS campaignId',
+      'workspace.id AS workspaceId',
+      'workspace.zone AS zone',
+      'code.state AS codeState',
+      'code.slug AS slug',
+      'code.name AS name',
+      'code.source AS source',
+      'code.medium AS medium',
+      'campaign.utmCampaign AS campaign',
+      'code.term AS term',
+      'code.content AS content',
+      'code.extra AS extra',
+      'code.otherwise AS otherwise',
+      'code.latitude AS latitude',
+      'code.longitude AS longitude',
     ])
     .from(tables.shortLinks, 'link')
     .innerJoin(tables.codes.options.name, 'code', 'code.id = link.codeId')
@@ -100,13 +162,19 @@ export function lookup(database: Pick<ReadOnly, 'read'>, limits: Limits, tagsOf:
   const find = findCode(database)
   const load = routeLoader(database, limits, tagsOf)
   const codes = new LRUCache<string, { known: KnownCode | null }>({ max: POSTINGS_MAX })
-  const routes = new LRUCache<number, KnownRoute>({ max: ROUTES_MAX, dispose: (_route, id, why) => { if (why !== 'set') limits.forget(id) } })
+  const routes = new LRUCache<number, KnownRoute>({
+    max: ROUTES_MAX,
+    dispose: (_route, id, why) => {
+      if (why !== 'set') limits.forget(id)
+    },
+  })
   /** Goes up with each change: what was read before one must not be kept after it. */
   let edition = 0
 
   function forgetRoutes(ids: ReadonlySet<number>): void {
     edition++
-    const isConcerned = (id: number, ledTo: ReadonlySet<number>) => ids.has(id) || (ledTo.size > 0 && [...ledTo].some((other) => ids.has(other)))
+    const isConcerned = (id: number, ledTo: ReadonlySet<number>) =>
+      ids.has(id) || (ledTo.size > 0 && [...ledTo].some((other) => ids.has(other)))
     for (const [id, { ledTo }] of routes.entries()) if (isConcerned(id, ledTo)) routes.delete(id)
   }
 

@@ -5,10 +5,17 @@ import { keepLimit } from '../scans/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
 import { keptFor, pagesOf, sharedLanes, type Kept } from './kept.ts'
 
-export interface By { readonly personId: number; readonly at: number }
+export interface By {
+  readonly personId: number
+  readonly at: number
+}
 
 /** What a revision of a route keeps: the lanes of its shared set and its pages as they were then, and of a password only that there is one. */
-export function keptOfRoute({ name, destination, state, note, rules, passwordHash }: RouteRow, ofSet: Lane[] = [], pages: LinkedPage[] = []) {
+export function keptOfRoute(
+  { name, destination, state, note, rules, passwordHash }: RouteRow,
+  ofSet: Lane[] = [],
+  pages: LinkedPage[] = [],
+) {
   return { name, destination, state, note, rules, sharedLanes: ofSet, pages, locked: passwordHash !== '' }
 }
 
@@ -21,24 +28,53 @@ export function keptNow(row: RouteRow, kept: Kept) {
  * Makes a change of what is kept elsewhere, a set of lanes or a page, and a revision of each route that leads to
  * it: what their codes do changes with it. There may be thousands; each has its turn.
  */
-export async function changeKept(manager: EntityManager, routes: readonly RouteRow[], change: () => Promise<unknown>, { personId, at }: By, turns: Turns): Promise<void> {
+export async function changeKept(
+  manager: EntityManager,
+  routes: readonly RouteRow[],
+  change: () => Promise<unknown>,
+  { personId, at }: By,
+  turns: Turns,
+): Promise<void> {
   const all = routes.map(({ rules }) => rules)
   const was = await keptFor(manager, all)
   await turns.begin()
   await change()
   const is = await keptFor(manager, all)
   for (const route of routes) {
-    const revisionId = await recordRevision(manager, { of: 'route', subjectId: route.id, before: keptNow(route, was), after: keptNow(route, is), at, personId })
-    await manager.update(tables.routes, { id: route.id }, { revisionId, version: route.version + 1, changedAt: at })
+    const revisionId = await recordRevision(manager, {
+      of: 'route',
+      subjectId: route.id,
+      before: keptNow(route, was),
+      after: keptNow(route, is),
+      at,
+      personId,
+    })
+    await manager.update(
+      tables.routes,
+      { id: route.id },
+      { revisionId, version: route.version + 1, changedAt: at },
+    )
     await turns.pause()
   }
 }
 
 /** A route that sends every scan to its destination. */
-export function plainRoute(given: Pick<RouteRow, 'campaignId' | 'name' | 'destination' | 'note'>, at: number): Omit<RouteRow, 'id'> {
+export function plainRoute(
+  given: Pick<RouteRow, 'campaignId' | 'name' | 'destination' | 'note'>,
+  at: number,
+): Omit<RouteRow, 'id'> {
   return {
-    ...given, state: 'live' as const, rules: NO_RULES, passwordHash: '', draft: null, draftVersion: 0, expectations: [],
-    revisionId: 0, version: 1, createdAt: at, changedAt: at,
+    ...given,
+    state: 'live' as const,
+    rules: NO_RULES,
+    passwordHash: '',
+    draft: null,
+    draftVersion: 0,
+    expectations: [],
+    revisionId: 0,
+    version: 1,
+    createdAt: at,
+    changedAt: at,
   }
 }
 
@@ -51,34 +87,69 @@ export async function insertRoute(
   const row = plainRoute(given, at)
   const id = insertedId(await manager.insert(tables.routes, row))
   const whole: RouteRow = { ...row, id }
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: null, after: keptOfRoute(whole), at, personId })
+  const revisionId = await recordRevision(manager, {
+    of: 'route',
+    subjectId: id,
+    before: null,
+    after: keptOfRoute(whole),
+    at,
+    personId,
+  })
   await manager.update(tables.routes, { id }, { revisionId })
   return { ...whole, revisionId }
 }
 
 export type Changed = 'changed' | 'same' | 'overtaken'
-export type RouteChanges = Partial<Pick<RouteRow, 'name' | 'destination' | 'state' | 'note' | 'rules' | 'passwordHash'>>
+export type RouteChanges = Partial<
+  Pick<RouteRow, 'name' | 'destination' | 'state' | 'note' | 'rules' | 'passwordHash'>
+>
 
 /** Limits count from the moment they come into force; changed numbers go on counting. */
 function withCountedFrom(rules: Rules, was: Rules, at: number): Rules {
   const { life } = rules
   if (life === null || (life.limit === null && life.daily === null)) return rules
   const counting = was.life !== null && (was.life.limit !== null || was.life.daily !== null)
-  return { ...rules, life: { ...life, countedFrom: counting && life.countedFrom !== 0 ? (was.life?.countedFrom ?? at) : at } }
+  return {
+    ...rules,
+    life: { ...life, countedFrom: counting && life.countedFrom !== 0 ? (was.life?.countedFrom ?? at) : at },
+  }
 }
 
 /** Changes a route, as a revision; a change from an older version is not made. */
-export async function changeRoute(manager: EntityManager, id: number, version: number, change: RouteChanges, { personId, at }: By): Promise<Changed> {
+export async function changeRoute(
+  manager: EntityManager,
+  id: number,
+  version: number,
+  change: RouteChanges,
+  { personId, at }: By,
+): Promise<Changed> {
   const row = await manager.findOneByOrFail(tables.routes, { id })
-  const part = changedPart(row, change.rules ? { ...change, rules: withCountedFrom(change.rules, row.rules, at) } : change)
+  const part = changedPart(
+    row,
+    change.rules ? { ...change, rules: withCountedFrom(change.rules, row.rules, at) } : change,
+  )
   if (row.version !== version) return 'overtaken'
   if (!part) return 'same'
   // Whoever prepares something goes on from what is live: a destination they did not touch follows it.
-  const draft = row.draft && part.destination !== undefined && row.draft.destination === row.destination ? { ...row.draft, destination: part.destination } : row.draft
+  const draft =
+    row.draft && part.destination !== undefined && row.draft.destination === row.destination
+      ? { ...row.draft, destination: part.destination }
+      : row.draft
   const next: RouteRow = { ...row, ...part }
   const kept = await keptFor(manager, [row.rules, next.rules])
-  const revisionId = await recordRevision(manager, { of: 'route', subjectId: id, before: keptNow(row, kept), after: keptNow(next, kept), at, personId })
-  await manager.update(tables.routes, { id }, { ...part, draft, revisionId, version: version + 1, changedAt: at })
+  const revisionId = await recordRevision(manager, {
+    of: 'route',
+    subjectId: id,
+    before: keptNow(row, kept),
+    after: keptNow(next, kept),
+    at,
+    personId,
+  })
+  await manager.update(
+    tables.routes,
+    { id },
+    { ...part, draft, revisionId, version: version + 1, changedAt: at },
+  )
   if (part.rules) await keepLimit(manager, id, next.rules, at)
   return 'changed'
 }

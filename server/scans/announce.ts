@@ -7,10 +7,16 @@ const GATHER_MS = 200
 type Scans = Extract<LiveEvent, { type: 'scans' }>['scans']
 
 /** Scans of one workspace that were stored lately, a line a code. */
-export interface ScansStored { readonly workspaceId: number; readonly scans: Scans }
+export interface ScansStored {
+  readonly workspaceId: number
+  readonly scans: Scans
+}
 
 /** Tells of stored scans, a few times a second at most and one line a code. */
-export function announceScans(writer: Pick<ScanWriter, 'onStored'>, tell: (stored: ScansStored[]) => void): void {
+export function announceScans(
+  writer: Pick<ScanWriter, 'onStored'>,
+  tell: (stored: ScansStored[]) => void,
+): void {
   let gathered = new Map<number, Map<number, Scans[number]>>()
 
   function flush(): void {
@@ -26,7 +32,10 @@ export function announceScans(writer: Pick<ScanWriter, 'onStored'>, tell: (store
   })
 }
 
-function add(gathered: Map<number, Map<number, Scans[number]>>, { scan: { workspaceId, codeId, routeId, campaignId, at, apart }, isUnique }: StoredScan): void {
+function add(
+  gathered: Map<number, Map<number, Scans[number]>>,
+  { scan: { workspaceId, codeId, routeId, campaignId, at, apart }, isUnique }: StoredScan,
+): void {
   const lines = gathered.get(workspaceId) ?? new Map<number, Scans[number]>()
   gathered.set(workspaceId, lines)
   const line = lines.get(codeId) ?? { codeId, routeId, campaignId, at, count: 0, uniques: 0, apart: 0 }

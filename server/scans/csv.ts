@@ -3,13 +3,28 @@ import { scanColumns, type ScanCell, type ScanColumn } from '../results/index.ts
 
 /** The columns of the file: what each is headed, and which of a scan's cells stands in it. */
 const COLUMNS: readonly (readonly [heading: string, from: ScanColumn])[] = [
-  ['scan', 'id'], ['time_utc', 'at'],
-  ['code_id', 'codeId'], ['code', 'codeName'],
-  ['route_id', 'routeId'], ['route_revision', 'revision'], ['outcome', 'outcome'], ['lane', 'exit'], ['variant', 'variant'],
-  ['kept_apart_as', 'apart'], ['unique', 'isUnique'],
-  ['country', 'country'], ['region', 'region'], ['city', 'city'], ['latitude', 'latitude'], ['longitude', 'longitude'],
-  ['device', 'device'], ['system', 'system'], ['system_version', 'systemVersion'], ['browser', 'browser'],
-  ['language', 'language'], ['referrer_host', 'referrer'],
+  ['scan', 'id'],
+  ['time_utc', 'at'],
+  ['code_id', 'codeId'],
+  ['code', 'codeName'],
+  ['route_id', 'routeId'],
+  ['route_revision', 'revision'],
+  ['outcome', 'outcome'],
+  ['lane', 'exit'],
+  ['variant', 'variant'],
+  ['kept_apart_as', 'apart'],
+  ['unique', 'isUnique'],
+  ['country', 'country'],
+  ['region', 'region'],
+  ['city', 'city'],
+  ['latitude', 'latitude'],
+  ['longitude', 'longitude'],
+  ['device', 'device'],
+  ['system', 'system'],
+  ['system_version', 'systemVersion'],
+  ['browser', 'browser'],
+  ['language', 'language'],
+  ['referrer_host', 'referrer'],
 ]
 const places = COLUMNS.map(([, from]) => ({ from, at: scanColumns.indexOf(from) }))
 
@@ -37,5 +52,7 @@ function written(from: ScanColumn, cell: ScanCell): string {
 
 /** Some scans as lines of the file. */
 export function csvLines(scans: readonly (readonly ScanCell[])[]): string {
-  return scans.map((scan) => `${places.map(({ from, at }) => written(from, scan[at] ?? null)).join(',')}\r\n`).join('')
+  return scans
+    .map((scan) => `${places.map(({ from, at }) => written(from, scan[at] ?? null)).join(',')}\r\n`)
+    .join('')
 }

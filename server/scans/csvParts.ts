@@ -6,7 +6,9 @@ import { places, startThread } from '../threads/index.ts'
 export type CsvOrder = { readonly begin: ScanFilter } | 'next'
 
 /** Some lines of the file; `done` where there are no more. */
-export type CsvPart = { readonly ok: true; readonly text: string; readonly done: boolean } | { readonly ok: false; readonly message: string }
+export type CsvPart =
+  | { readonly ok: true; readonly text: string; readonly done: boolean }
+  | { readonly ok: false; readonly message: string }
 
 /** So many files are made at once; who asks for more waits. */
 const AT_ONCE = 2
@@ -28,7 +30,13 @@ export function scanFiles(file: string) {
 
   /** Keeps the thread for the next file, and lets whoever waits longest begin theirs. */
   function done(thread: Worker, isWell: boolean): void {
-    if (isWell) idle.push({ thread, end: setTimeout(() => { drop(thread) }, IDLE_MS).unref() })
+    if (isWell)
+      idle.push({
+        thread,
+        end: setTimeout(() => {
+          drop(thread)
+        }, IDLE_MS).unref(),
+      })
     else void thread.terminate()
     making.giveBack()
   }
@@ -40,8 +48,14 @@ export function scanFiles(file: string) {
 
   function ask(thread: Worker, order: CsvOrder): Promise<CsvPart> {
     return new Promise((resolve, reject) => {
-      const settle = (part: CsvPart) => { thread.off('error', fail); resolve(part) }
-      const fail = (error: Error) => { thread.off('message', settle); reject(error) }
+      const settle = (part: CsvPart) => {
+        thread.off('error', fail)
+        resolve(part)
+      }
+      const fail = (error: Error) => {
+        thread.off('message', settle)
+        reject(error)
+      }
       thread.once('message', settle).once('error', fail)
       thread.postMessage(order)
     })

@@ -2,7 +2,14 @@ import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
-import { scopeCondition, scopeOwner, withinChannel, type Channels, type Reader, type ScanFilter } from '../results/index.ts'
+import {
+  scopeCondition,
+  scopeOwner,
+  withinChannel,
+  type Channels,
+  type Reader,
+  type ScanFilter,
+} from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import { cityFinder } from './cities.ts'
 import { scanFiles } from './csvParts.ts'
@@ -26,27 +33,56 @@ const HEARTBEAT_MS = 25_000
 export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging, config }: Parts): void {
   const cities = cityFinder(config.dataDir)
   const files = scanFiles(database.file)
-  mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({ rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city) }))
+  mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({
+    rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city),
+  }))
 
-  async function filterOf(workspaceId: number, query: Scope & { from?: string | undefined; to?: string | undefined; counted: ScanFilter['counted']; exit?: string | undefined }): Promise<ScanFilter> {
-    if (query.exit !== undefined && query.routeId === undefined) throw wrongField('exit', 'A lane belongs to a route: name the route too.')
+  async function filterOf(
+    workspaceId: number,
+    query: Scope & {
+      from?: string | undefined
+      to?: string | undefined
+      counted: ScanFilter['counted']
+      exit?: string | undefined
+    },
+  ): Promise<ScanFilter> {
+    if (query.exit !== undefined && query.routeId === undefined)
+      throw wrongField('exit', 'A lane belongs to a route: name the route too.')
     const { zone, utmCampaign } = await scopeOwner(database, workspaceId, query)
     const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
     const start = query.from === undefined ? 0 : spanOfDays(zone, query.from, query.from).start
     const lastDay = query.to ?? dayIn(zone, Date.now())
-    const exit = query.exit === undefined || query.routeId === undefined ? undefined : { routeId: query.routeId, name: query.exit }
-    return { exit, ...scopeCondition(within), start, end: spanOfDays(zone, lastDay, lastDay).end, counted: query.counted }
+    const exit =
+      query.exit === undefined || query.routeId === undefined
+        ? undefined
+        : { routeId: query.routeId, name: query.exit }
+    return {
+      exit,
+      ...scopeCondition(within),
+      start,
+      end: spanOfDays(zone, lastDay, lastDay).end,
+      counted: query.counted,
+    }
   }
 
   mount(mounts, scansApi.list, async ({ query, who }) => {
     const { page, pageSize, order } = query
-    const found = await reader.ask('scansPage', await filterOf(who.workspace.id, query), order, pageSize, page * pageSize)
+    const found = await reader.ask(
+      'scansPage',
+      await filterOf(who.workspace.id, query),
+      order,
+      pageSize,
+      page * pageSize,
+    )
     return { ...found, page, pageSize }
   })
 
   mount(mounts, scansApi.csv, async ({ query, who, response }) => {
     const filter = await filterOf(who.workspace.id, query)
-    response.set({ 'Content-Type': 'text/csv; charset=utf-8; header=present', 'Content-Disposition': 'attachment; filename="scans.csv"' })
+    response.set({
+      'Content-Type': 'text/csv; charset=utf-8; header=present',
+      'Content-Disposition': 'attachment; filename="scans.csv"',
+    })
     for await (const part of files.parts(filter)) {
       await writeTo(response, part)
       if (response.destroyed) return undefined
@@ -61,13 +97,23 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   })
 
   mount(mounts, scansApi.events, ({ who, request, response }) => {
-    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
+    response.set({
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      'X-Accel-Buffering': 'no',
+    })
     response.flushHeaders()
     response.write('retry: 2000\n\n')
     const forget = live.open({
-      workspaceId: who.workspace.id, session: who.session,
-      send(text) { if (response.writableLength > BEHIND_BYTES) response.destroy(); else response.write(text) },
-      end() { response.end() },
+      workspaceId: who.workspace.id,
+      session: who.session,
+      send(text) {
+        if (response.writableLength > BEHIND_BYTES) response.destroy()
+        else response.write(text)
+      },
+      end() {
+        response.end()
+      },
     })
     const heartbeat = setInterval(() => {
       if (Date.now() >= who.expiresAt) response.end()

@@ -1,6 +1,13 @@
 import { LRUCache } from 'lru-cache'
 import {
-  acceptedLanguages, deviceOf, programKind, referrerHost, apartKind, type Apart, type Device, type Place,
+  acceptedLanguages,
+  deviceOf,
+  programKind,
+  referrerHost,
+  apartKind,
+  type Apart,
+  type Device,
+  type Place,
 } from '@flimbo/core/scans'
 import type { FindPlace } from './places.ts'
 
@@ -45,7 +52,10 @@ function remembering<T extends object>(read: (text: string) => T): (text: string
 
 /** Reads requests; user agents, languages and places seen lately are remembered within bounded memory. */
 export function enricher(findPlace: FindPlace): (facts: RequestFacts) => Enriched {
-  const agents = remembering((userAgent) => ({ device: deviceOf(userAgent), program: programKind(userAgent) }))
+  const agents = remembering((userAgent) => ({
+    device: deviceOf(userAgent),
+    program: programKind(userAgent),
+  }))
   const languages = remembering((header) => ({ tags: acceptedLanguages(header).map(({ tag }) => tag) }))
   return (facts) => {
     const { device, program } = agents(facts.userAgent)

@@ -17,7 +17,12 @@ function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_0
     return row.id
   }
   // A rolled-back transaction takes its new rows with it; what was remembered of them must go too.
-  return { numberOf, forget: () => { known.clear() } }
+  return {
+    numberOf,
+    forget: () => {
+      known.clear()
+    },
+  }
 }
 
 /** What became of a group of scans. */
@@ -33,25 +38,36 @@ export interface Stored {
 /** Writes packed scans into an open database, in one transaction each call. */
 export function scanInserter(database: Sqlite.Database) {
   const places = rowNumbers(
-    database.prepare('INSERT OR IGNORE INTO places (country, region, city, latitude, longitude) VALUES (?, ?, ?, ?, ?)'),
+    database.prepare(
+      'INSERT OR IGNORE INTO places (country, region, city, latitude, longitude) VALUES (?, ?, ?, ?, ?)',
+    ),
     database.prepare(`SELECT id FROM places WHERE country = ? AND region = ? AND city = ?
       AND ifnull(latitude, 999) = ifnull(?, 999) AND ifnull(longitude, 999) = ifnull(?, 999)`),
   )
   const agents = rowNumbers(
-    database.prepare('INSERT OR IGNORE INTO agents (device, system, systemVersion, browser) VALUES (?, ?, ?, ?)'),
-    database.prepare('SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?'),
+    database.prepare(
+      'INSERT OR IGNORE INTO agents (device, system, systemVersion, browser) VALUES (?, ?, ?, ?)',
+    ),
+    database.prepare(
+      'SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?',
+    ),
   )
   const limits = limitTaker(database)
-  const see = database.prepare('INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)')
+  const see = database.prepare(
+    'INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)',
+  )
   const insert = database.prepare(`INSERT INTO scans
     (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
 
-  const keepHit = database.prepare('INSERT INTO hits (workspaceId, tagId, at, isTest, visit, nextAt) VALUES (?, ?, ?, ?, ?, ?)')
+  const keepHit = database.prepare(
+    'INSERT INTO hits (workspaceId, tagId, at, isTest, visit, nextAt) VALUES (?, ?, ?, ?, ?, ?)',
+  )
   const keepHits = (text: string, workspaceId: Packed, at: Packed, apart: Packed) => {
     // Written by `pack`, on the other side of the thread.
     const { tags, visit } = JSON.parse(text) as Hits
-    for (const tag of tags) keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
+    for (const tag of tags)
+      keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
   }
 
   const insertAll = database.transaction((packed: readonly Packed[]): Stored => {
@@ -60,7 +76,10 @@ export function scanInserter(database: Sqlite.Database) {
     const uniques: number[] = []
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
-      const [language, referrer, visitor, exit, variant, hits, takeDay, mark] = packed.slice(i + 17, i + PACKED_WIDTH)
+      const [language, referrer, visitor, exit, variant, hits, takeDay, mark] = packed.slice(
+        i + 17,
+        i + PACKED_WIDTH,
+      )
       if (typeof takeDay === 'string') {
         limited.add(Number(routeId))
         const none = limits.take(Number(workspaceId), String(day), Number(routeId), takeDay, String(mark))
@@ -73,10 +92,28 @@ export function scanInserter(database: Sqlite.Database) {
       const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
       const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
       if (isUnique === 1) uniques.push(i / PACKED_WIDTH)
-      insert.run(at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
+      insert.run(
+        at,
+        codeId,
+        routeId,
+        revisionId,
+        outcome,
+        apart,
+        isUnique,
+        placeId,
+        agentId,
+        language,
+        referrer,
+        visitor,
+        exit,
+        variant,
+      )
       if (typeof hits === 'string') keepHits(hits, workspaceId ?? 0, at ?? 0, apart ?? null)
     }
-    const counts = [...limited].flatMap((routeId) => { const count = limits.countOf(routeId); return count ? [[routeId, count] as const] : [] })
+    const counts = [...limited].flatMap((routeId) => {
+      const count = limits.countOf(routeId)
+      return count ? [[routeId, count] as const] : []
+    })
     return { refused, uniques, counts }
   })
 

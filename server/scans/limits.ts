@@ -4,11 +4,17 @@ import type { Life, Rules, Taken } from '@flimbo/core/routing'
 import { LET_THROUGH } from '../results/index.ts'
 import type { LimitCount } from './take.ts'
 
-interface Row extends LimitCount { routeId: number; countedFrom: number; zone: string }
+interface Row extends LimitCount {
+  routeId: number
+  countedFrom: number
+  zone: string
+}
 
 async function countStored(manager: EntityManager, routeId: number, from: number): Promise<number> {
   const [found] = await manager.query<{ scans: number }[]>(
-    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`, [routeId, from])
+    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`,
+    [routeId, from],
+  )
   return found?.scans ?? 0
 }
 
@@ -22,7 +28,12 @@ export function isLimited(life: Life | null): life is Life {
  * scan takes one from them. Changed numbers go on counting; a limit that is new begins with what was stored since it
  * counts, and today.
  */
-export async function keepLimit(manager: EntityManager, routeId: number, { life }: Pick<Rules, 'life'>, at: number): Promise<void> {
+export async function keepLimit(
+  manager: EntityManager,
+  routeId: number,
+  { life }: Pick<Rules, 'life'>,
+  at: number,
+): Promise<void> {
   if (!isLimited(life)) {
     await manager.query('DELETE FROM limits WHERE routeId = ?', [routeId])
     return
@@ -30,18 +41,28 @@ export async function keepLimit(manager: EntityManager, routeId: number, { life 
   const { zone, countedFrom, limit, daily } = life
   const [there] = await manager.query<Row[]>('SELECT * FROM limits WHERE routeId = ?', [routeId])
   if (there?.countedFrom === countedFrom && there.zone === zone) {
-    await manager.query('UPDATE limits SET maxTotal = ?, maxDaily = ? WHERE routeId = ?', [limit, daily, routeId])
+    await manager.query('UPDATE limits SET maxTotal = ?, maxDaily = ? WHERE routeId = ?', [
+      limit,
+      daily,
+      routeId,
+    ])
     return
   }
   const day = dayIn(zone, at)
   const total = countedFrom >= at ? 0 : await countStored(manager, routeId, countedFrom)
   const today = await countStored(manager, routeId, startOfDay(zone, day))
-  await manager.query('INSERT OR REPLACE INTO limits (routeId, countedFrom, zone, maxTotal, maxDaily, total, day, today) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-    [routeId, countedFrom, zone, limit, daily, total, day, today])
+  await manager.query(
+    'INSERT OR REPLACE INTO limits (routeId, countedFrom, zone, maxTotal, maxDaily, total, day, today) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    [routeId, countedFrom, zone, limit, daily, total, day, today],
+  )
 }
 
 /** The same for routes that were just made. */
-export async function keepLimits(manager: EntityManager, routes: readonly { readonly id: number; readonly rules: Pick<Rules, 'life'> }[], at: number): Promise<void> {
+export async function keepLimits(
+  manager: EntityManager,
+  routes: readonly { readonly id: number; readonly rules: Pick<Rules, 'life'> }[],
+  at: number,
+): Promise<void> {
   for (const { id, rules } of routes) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
 }
 
@@ -49,8 +70,16 @@ export async function keepLimits(manager: EntityManager, routes: readonly { read
 export async function recountLimits(manager: EntityManager, now: number): Promise<void> {
   for (const { routeId, zone, countedFrom } of await manager.query<Row[]>('SELECT * FROM limits')) {
     const day = dayIn(zone, now)
-    const [total, today] = [await countStored(manager, routeId, countedFrom), await countStored(manager, routeId, startOfDay(zone, day))]
-    await manager.query('UPDATE limits SET total = ?, day = ?, today = ? WHERE routeId = ?', [total, day, today, routeId])
+    const [total, today] = [
+      await countStored(manager, routeId, countedFrom),
+      await countStored(manager, routeId, startOfDay(zone, day)),
+    ]
+    await manager.query('UPDATE limits SET total = ?, day = ?, today = ? WHERE routeId = ?', [
+      total,
+      day,
+      today,
+      routeId,
+    ])
   }
 }
 
@@ -60,7 +89,14 @@ export function takenOn({ total, day, today }: LimitCount, current: string): Tak
 }
 
 /** How many scans limited routes have let through: since their limits count, and on the day of `now`. */
-export async function takenOf(read: EntityManager, routeIds: readonly number[], now: number): Promise<Map<number, Taken>> {
-  const rows = await read.query<Row[]>('SELECT * FROM limits WHERE routeId IN (SELECT value FROM json_each(?))', [JSON.stringify(routeIds)])
+export async function takenOf(
+  read: EntityManager,
+  routeIds: readonly number[],
+  now: number,
+): Promise<Map<number, Taken>> {
+  const rows = await read.query<Row[]>(
+    'SELECT * FROM limits WHERE routeId IN (SELECT value FROM json_each(?))',
+    [JSON.stringify(routeIds)],
+  )
   return new Map(rows.map((row) => [row.routeId, takenOn(row, dayIn(row.zone, now))]))
 }

@@ -34,9 +34,15 @@ export function liveHub(): LiveHub {
     },
     open(stream) {
       streams.add(stream)
-      return () => { streams.delete(stream) }
+      return () => {
+        streams.delete(stream)
+      }
     },
-    endSession(session) { for (const stream of streams) if (stream.session === session) stream.end() },
-    close() { for (const stream of streams) stream.end() },
+    endSession(session) {
+      for (const stream of streams) if (stream.session === session) stream.end()
+    },
+    close() {
+      for (const stream of streams) stream.end()
+    },
   }
 }

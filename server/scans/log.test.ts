@@ -23,11 +23,15 @@ afterEach(() => {
 })
 
 const logBytes = () => statSync(`${file}-wal`).size
-const pause = (ms: number) => new Promise((resolve) => { setTimeout(resolve, ms) })
+const pause = (ms: number) =>
+  new Promise((resolve) => {
+    setTimeout(resolve, ms)
+  })
 
 /** Somebody who writes without a pause, on a thread of their own. @returns ends it, and tells how often they wrote */
 function busyWriter(): () => Promise<number> {
-  const writer = new Worker(`const { workerData, parentPort } = require('node:worker_threads')
+  const writer = new Worker(
+    `const { workerData, parentPort } = require('node:worker_threads')
     const database = new (require('better-sqlite3'))(workerData)
     database.pragma('synchronous = OFF')
     database.pragma('wal_autocheckpoint = 0')
@@ -39,8 +43,14 @@ function busyWriter(): () => Promise<number> {
       for (let i = 0; i < 20; i++) put.run(n++ % 50, 'x'.repeat(4000))
       if (going) setImmediate(work); else { database.close(); parentPort.postMessage(n); parentPort.close() }
     }
-    work()`, { eval: true, workerData: file })
-  return () => new Promise((resolve) => { writer.once('message', resolve); writer.postMessage('end') })
+    work()`,
+    { eval: true, workerData: file },
+  )
+  return () =>
+    new Promise((resolve) => {
+      writer.once('message', resolve)
+      writer.postMessage('end')
+    })
 }
 
 describe('the write-ahead log', () => {
@@ -77,6 +87,7 @@ describe('the write-ahead log', () => {
     database.exec("INSERT INTO t (text) VALUES ('the salt of the day')")
     database.exec('DELETE FROM t')
     expect(logKeeper(database).cut()).toBe(true)
-    for (const each of [file, `${file}-wal`]) expect(readFileSync(each).includes('the salt of the day')).toBe(false)
+    for (const each of [file, `${file}-wal`])
+      expect(readFileSync(each).includes('the salt of the day')).toBe(false)
   })
 })

@@ -3,7 +3,10 @@ import type Sqlite from 'better-sqlite3'
 /** A log of so many pages is begun anew once all of it is copied. */
 const ANEW_PAGES = 8000
 
-interface State { readonly busy: number; readonly log: number }
+interface State {
+  readonly busy: number
+  readonly log: number
+}
 
 /** Keeps the write-ahead log short, on a connection of its own, so that no commit of a scan does it. */
 export function logKeeper(database: Sqlite.Database, anewPages = ANEW_PAGES) {

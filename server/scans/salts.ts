@@ -45,10 +45,15 @@ const AHEAD_DAYS = 1
  * The salts of the current days. A new one is made when the day begins, and the old one is destroyed by the upkeep,
  * so that visitors cannot be told again from one day to the next. A restart within the day finds the salt.
  */
-export function dailySalts({ prepared }: Pick<ReadOnly, 'prepared'>, writer: Pick<ScanWriter, 'keepSalt'>): DailySalts {
+export function dailySalts(
+  { prepared }: Pick<ReadOnly, 'prepared'>,
+  writer: Pick<ScanWriter, 'keepSalt'>,
+): DailySalts {
   const known = new Map<number, Today>()
   const beginning = new Map<number, Promise<Today>>()
-  const newest = prepared.prepare('SELECT day FROM salts WHERE workspaceId = ? AND day >= ? ORDER BY day DESC LIMIT 1').pluck()
+  const newest = prepared
+    .prepare('SELECT day FROM salts WHERE workspaceId = ? AND day >= ? ORDER BY day DESC LIMIT 1')
+    .pluck()
 
   /** The day that is in use at a moment, which may be one that began before the clock was set back. */
   function dayOf(workspaceId: number, zone: string, at: number): string {
@@ -71,7 +76,9 @@ export function dailySalts({ prepared }: Pick<ReadOnly, 'prepared'>, writer: Pic
       if (today && at < today.until && at > today.until - (AHEAD_DAYS + 2) * 86_400_000) return today
       const under = beginning.get(workspaceId)
       if (under) return under
-      const fresh = begin(workspaceId, zone, at).finally(() => { beginning.delete(workspaceId) })
+      const fresh = begin(workspaceId, zone, at).finally(() => {
+        beginning.delete(workspaceId)
+      })
       beginning.set(workspaceId, fresh)
       return fresh
     },

@@ -4,6 +4,8 @@ import type { EntityManager } from 'typeorm'
 export async function scannedAmong(manager: EntityManager, codeIds: readonly number[]): Promise<Set<number>> {
   if (codeIds.length === 0) return new Set()
   const rows = await manager.query<{ id: number }[]>(
-    'SELECT value AS id FROM json_each(?) WHERE EXISTS (SELECT 1 FROM scans WHERE codeId = value)', [JSON.stringify(codeIds)])
+    'SELECT value AS id FROM json_each(?) WHERE EXISTS (SELECT 1 FROM scans WHERE codeId = value)',
+    [JSON.stringify(codeIds)],
+  )
   return new Set(rows.map(({ id }) => id))
 }

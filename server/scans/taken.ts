@@ -9,7 +9,9 @@ const ASKED_MS = 10 * 60_000
  * whoever was asked something on the first scan of the day still is on that scan when the answer comes.
  */
 export function seenToday(database: Sqlite.Database) {
-  const find = database.prepare('SELECT 1 FROM visits WHERE workspaceId = ? AND day = ? AND codeId = ? AND visitor = ?')
+  const find = database.prepare(
+    'SELECT 1 FROM visits WHERE workspaceId = ? AND day = ? AND codeId = ? AND visitor = ?',
+  )
   /** Scans that are waiting for the disk, by how many of the same visitor there are. */
   const waiting = new Map<string, number>()
   const lately = new LRUCache<string, true>({ max: REMEMBERED })

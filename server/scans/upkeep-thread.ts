@@ -33,7 +33,12 @@ function lookAfter(): void {
   const now = Date.now()
   // A clock that was set back looks at once.
   if (now >= daysAt || now < daysAt - DAYS_MS) {
-    if (destroyPastDays(database, now, () => { Atomics.wait(sleeper, 0, 0, PAUSE_MS) }) > 0) mustCut = true
+    if (
+      destroyPastDays(database, now, () => {
+        Atomics.wait(sleeper, 0, 0, PAUSE_MS)
+      }) > 0
+    )
+      mustCut = true
     daysAt = now + DAYS_MS
   }
   const size = sizeOfLog()
@@ -44,7 +49,9 @@ function lookAfter(): void {
   }
 }
 
-function tell(news: UpkeepNews): void { parentPort?.postMessage(news) }
+function tell(news: UpkeepNews): void {
+  parentPort?.postMessage(news)
+}
 
 const timer = setInterval(() => {
   try {

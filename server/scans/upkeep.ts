@@ -6,9 +6,12 @@ export interface UpkeepSettings {
 }
 
 /** What the thread says after each look: whether nothing destroyed is left in the log. */
-export type UpkeepNews = { readonly ok: true; readonly isClean: boolean } | { readonly ok: false; readonly message: string }
+export type UpkeepNews =
+  { readonly ok: true; readonly isClean: boolean } | { readonly ok: false; readonly message: string }
 
-export interface Upkeep { close(): Promise<void> }
+export interface Upkeep {
+  close(): Promise<void>
+}
 
 const EVERY_MS = 250
 
@@ -20,12 +23,19 @@ const EVERY_MS = 250
  */
 export function startUpkeep(file: string, onError: (message: string) => void, everyMs = EVERY_MS): Upkeep {
   const thread = startThread('upkeep-thread', import.meta.url, { file, everyMs } satisfies UpkeepSettings)
-  thread.on('message', (news: UpkeepNews) => { if (!news.ok) onError(news.message) })
-  thread.on('error', (error) => { onError(String(error)) })
+  thread.on('message', (news: UpkeepNews) => {
+    if (!news.ok) onError(news.message)
+  })
+  thread.on('error', (error) => {
+    onError(String(error))
+  })
   return {
-    close: () => new Promise((resolve) => {
-      thread.once('exit', () => { resolve() })
-      thread.postMessage('close')
-    }),
+    close: () =>
+      new Promise((resolve) => {
+        thread.once('exit', () => {
+          resolve()
+        })
+        thread.postMessage('close')
+      }),
   }
 }

@@ -11,7 +11,9 @@ export type WriterOrder =
   | { readonly order: 'salt'; readonly salt: SaltRow }
   | { readonly order: 'close' }
 
-export type WriterAnswer = { readonly ok: true; readonly value: Stored | SaltRow | null } | { readonly ok: false; readonly message: string }
+export type WriterAnswer =
+  | { readonly ok: true; readonly value: Stored | SaltRow | null }
+  | { readonly ok: false; readonly message: string }
 
 const { file } = workerData as { file: string }
 const database = new Sqlite(file)
@@ -23,9 +25,13 @@ const keepSalt = saltKeeper(database)
 
 function carryOut(order: WriterOrder): Stored | SaltRow | null {
   switch (order.order) {
-    case 'write': return insert(order.packed)
-    case 'salt': return keepSalt(order.salt)
-    case 'close': database.close(); return null
+    case 'write':
+      return insert(order.packed)
+    case 'salt':
+      return keepSalt(order.salt)
+    case 'close':
+      database.close()
+      return null
   }
 }
 

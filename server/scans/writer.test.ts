@@ -6,7 +6,15 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { deviceOf, NOWHERE } from '@flimbo/core/scans'
 import { openDatabase, type Database } from '../database/index.ts'
 import { PHONE } from '../tests/running.ts'
-import { dailySalts, DoorBusy, startScanWriter, startUpkeep, visitorHash, type ScanRecord, type ScanWriter } from './index.ts'
+import {
+  dailySalts,
+  DoorBusy,
+  startScanWriter,
+  startUpkeep,
+  visitorHash,
+  type ScanRecord,
+  type ScanWriter,
+} from './index.ts'
 
 let directory: string
 let database: Database
@@ -23,15 +31,31 @@ afterEach(async () => {
 })
 
 const scan = (n: number, more: Partial<ScanRecord> = {}): ScanRecord => ({
-  at: n, workspaceId: 1, campaignId: 1, day: '2026-07-01', codeId: 1, routeId: 1, revisionId: 1, outcome: 'redirect', exit: 'otherwise', variant: '', apart: null,
-  place: NOWHERE, device: deviceOf(PHONE), language: 'de', referrer: '', visitor: `v${String(n)}`, ...more,
+  at: n,
+  workspaceId: 1,
+  campaignId: 1,
+  day: '2026-07-01',
+  codeId: 1,
+  routeId: 1,
+  revisionId: 1,
+  outcome: 'redirect',
+  exit: 'otherwise',
+  variant: '',
+  apart: null,
+  place: NOWHERE,
+  device: deviceOf(PHONE),
+  language: 'de',
+  referrer: '',
+  visitor: `v${String(n)}`,
+  ...more,
 })
-const stored = (each: ScanRecord) => new Promise<void>((resolve, reject) => {
-  writer.store(each, (outcome) => {
-    if (outcome.kind === 'stored') resolve()
-    else reject(outcome.kind === 'failed' ? outcome.error : new Error(outcome.none.why))
+const stored = (each: ScanRecord) =>
+  new Promise<void>((resolve, reject) => {
+    writer.store(each, (outcome) => {
+      if (outcome.kind === 'stored') resolve()
+      else reject(outcome.kind === 'failed' ? outcome.error : new Error(outcome.none.why))
+    })
   })
-})
 const look = <T>(sql: string): T[] => {
   const other = new Sqlite(database.file, { readonly: true })
   try {
@@ -48,27 +72,42 @@ const change = (sql: string) => {
 
 describe('storing scans', () => {
   it('is done only once another connection can read them', async () => {
-    await Promise.all(Array.from({ length: 300 }, async (_, i) => {
-      await stored(scan(i))
-      expect(look(`SELECT 1 FROM scans WHERE at = ${String(i)}`)).toHaveLength(1)
-    }))
+    await Promise.all(
+      Array.from({ length: 300 }, async (_, i) => {
+        await stored(scan(i))
+        expect(look(`SELECT 1 FROM scans WHERE at = ${String(i)}`)).toHaveLength(1)
+      }),
+    )
   })
 
   it('gathers what comes in during a commit into the next one, and tells of all', async () => {
     const groups: number[] = []
-    writer.onStored((scans) => { groups.push(scans.length) })
+    writer.onStored((scans) => {
+      groups.push(scans.length)
+    })
     await Promise.all(Array.from({ length: 2000 }, (_, i) => stored(scan(i))))
     expect(groups.reduce((a, b) => a + b)).toBe(2000)
     expect(groups.length).toBeLessThan(100)
   })
 
   it('counts a visitor once a day and code, and nobody kept apart', async () => {
-    for (const each of [scan(1, { visitor: 'a', apart: 'crawler' }), scan(2, { visitor: 'a' }), scan(3, { visitor: 'a' }), scan(4, { visitor: 'a', codeId: 2 }), scan(5, { visitor: 'a', day: '2026-07-02' })]) await stored(each)
-    expect(look<{ isUnique: number }>('SELECT isUnique FROM scans ORDER BY at').map(({ isUnique }) => isUnique)).toEqual([0, 1, 0, 1, 1])
+    for (const each of [
+      scan(1, { visitor: 'a', apart: 'crawler' }),
+      scan(2, { visitor: 'a' }),
+      scan(3, { visitor: 'a' }),
+      scan(4, { visitor: 'a', codeId: 2 }),
+      scan(5, { visitor: 'a', day: '2026-07-02' }),
+    ])
+      await stored(each)
+    expect(
+      look<{ isUnique: number }>('SELECT isUnique FROM scans ORDER BY at').map(({ isUnique }) => isUnique),
+    ).toEqual([0, 1, 0, 1, 1])
   })
 
   it('takes a visitor whose first scan could not be stored for new when they come again', async () => {
-    change("CREATE TRIGGER no_room BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    change(
+      "CREATE TRIGGER no_room BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+    )
     await expect(stored(scan(1, { visitor: 'a' }))).rejects.toThrow('database or disk is full')
     change('DROP TRIGGER no_room')
     await stored(scan(2, { visitor: 'a' }))
@@ -84,17 +123,28 @@ describe('storing scans', () => {
 
   it('says so when the disk refuses, loses nothing else, and goes on when it is well again', async () => {
     await stored(scan(1))
-    change("CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    change(
+      "CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+    )
     const place = { country: 'NL', region: 'Groningen', city: 'Groningen', latitude: 53.2, longitude: 6.6 }
     await expect(stored(scan(2, { place }))).rejects.toThrow('disk is full')
     change('DROP TRIGGER full')
     await stored(scan(3, { place }))
-    expect(look<{ at: number; city: string }>('SELECT at, city FROM scans JOIN places ON places.id = placeId ORDER BY at')).toEqual([{ at: 1, city: '' }, { at: 3, city: 'Groningen' }])
+    expect(
+      look<{ at: number; city: string }>(
+        'SELECT at, city FROM scans JOIN places ON places.id = placeId ORDER BY at',
+      ),
+    ).toEqual([
+      { at: 1, city: '' },
+      { at: 3, city: 'Groningen' },
+    ])
   })
 
   it('turns scans away rather than keep too many in memory', async () => {
     const settled: Promise<void>[] = []
-    expect(() => { for (let i = 0; i < 20_001; i++) settled.push(stored(scan(i))) }).not.toThrow()
+    expect(() => {
+      for (let i = 0; i < 20_001; i++) settled.push(stored(scan(i)))
+    }).not.toThrow()
     const last = settled.at(-1)
     await expect(last).rejects.toThrow(DoorBusy)
     await Promise.allSettled(settled)
@@ -117,12 +167,21 @@ describe('a limit, in the commit that stores the scan', () => {
       INSERT INTO limits VALUES (1, 0, 'UTC', ${String(maxTotal ?? 'NULL')}, ${String(maxDaily ?? 'NULL')}, 0, '', 0)`)
   }
   const takes = (n: number, mark = '', day = '2026-07-01') => scan(n, { takes: { day, mark } })
-  const told = async (each: ScanRecord) => stored(each).then(() => 'stored', (error: unknown) => (error as Error).message)
+  const told = async (each: ScanRecord) =>
+    stored(each).then(
+      () => 'stored',
+      (error: unknown) => (error as Error).message,
+    )
 
   it('is taken from by whichever writer commits first, and by no more', async () => {
     limit(7, null)
     const other = startScanWriter(database.file)
-    const by = (which: ScanWriter, n: number) => new Promise<string>((resolve) => { which.store(takes(n), ({ kind }) => { resolve(kind) }) })
+    const by = (which: ScanWriter, n: number) =>
+      new Promise<string>((resolve) => {
+        which.store(takes(n), ({ kind }) => {
+          resolve(kind)
+        })
+      })
     const kinds = await Promise.all(Array.from({ length: 200 }, (_, n) => by(n % 2 ? writer : other, n)))
     await other.close()
     expect(kinds.filter((kind) => kind === 'stored')).toHaveLength(7)
@@ -149,7 +208,9 @@ describe('a limit, in the commit that stores the scan', () => {
 
   it('gives its place back with a scan that could not be stored', async () => {
     limit(1, null)
-    change("CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END")
+    change(
+      "CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+    )
     expect(await told(takes(1))).toContain('disk is full')
     change('DROP TRIGGER full')
     expect([await told(takes(2)), await told(takes(3))]).toEqual(['stored', 'full'])
@@ -165,7 +226,9 @@ describe('the write lock', () => {
     const other = new Sqlite(database.file)
     other.exec('BEGIN IMMEDIATE')
     const waiting = Promise.all(Array.from({ length: 50 }, (_, n) => stored(scan(n))))
-    await new Promise((resolve) => { setTimeout(resolve, 300) })
+    await new Promise((resolve) => {
+      setTimeout(resolve, 300)
+    })
     expect(look('SELECT id FROM scans')).toEqual([])
     other.exec('COMMIT')
     other.close()
@@ -179,7 +242,9 @@ describe('the salt of a day', () => {
   const noon = Date.parse('2026-07-01T10:00:00Z')
   const DAY = 86_400_000
   const salts = () => dailySalts(database, writer)
-  beforeEach(() => { change("INSERT INTO workspaces (id, name, zone, createdAt) VALUES (1, 'W', 'Europe/Berlin', 0)") })
+  beforeEach(() => {
+    change("INSERT INTO workspaces (id, name, zone, createdAt) VALUES (1, 'W', 'Europe/Berlin', 0)")
+  })
 
   it('is the same all day, after a restart too, and changes at local midnight', async () => {
     const first = salts()
@@ -192,7 +257,10 @@ describe('the salt of a day', () => {
 
   it('is stored before it is used, and the same for two doors that begin the day at once', async () => {
     const other = startScanWriter(database.file)
-    const [one, two] = await Promise.all([salts().today(1, ZONE, noon), dailySalts(database, other).today(1, ZONE, noon)])
+    const [one, two] = await Promise.all([
+      salts().today(1, ZONE, noon),
+      dailySalts(database, other).today(1, ZONE, noon),
+    ])
     await other.close()
     expect(one).toEqual(two)
     expect(look('SELECT salt FROM salts')).toEqual([{ salt: one.salt }])
@@ -210,24 +278,38 @@ describe('the salt of a day', () => {
   it('is destroyed when the day is over, scans or none: not one byte of it stays in the files', async () => {
     const { salt, day } = await salts().today(1, ZONE, noon)
     await stored(scan(1, { day, visitor: visitorHash(salt, '198.51.100.1', PHONE) }))
-    const files = () => ['', '-wal'].map((suffix) => { try { return readFileSync(database.file + suffix).toString('latin1') } catch { return '' } }).join()
+    const files = () =>
+      ['', '-wal']
+        .map((suffix) => {
+          try {
+            return readFileSync(database.file + suffix).toString('latin1')
+          } catch {
+            return ''
+          }
+        })
+        .join()
     expect(files()).toContain(salt)
     // Somebody is reading: the log cannot be cut before they have finished.
     const reading = new Sqlite(database.file, { readonly: true })
     reading.exec('BEGIN')
     reading.prepare('SELECT count(*) FROM scans').get()
     const upkeep = startUpkeep(database.file, () => undefined, 20)
-    await vi.waitFor(() => { expect([look('SELECT * FROM salts'), look('SELECT * FROM visits')]).toEqual([[], []]) }, 10_000)
+    await vi.waitFor(() => {
+      expect([look('SELECT * FROM salts'), look('SELECT * FROM visits')]).toEqual([[], []])
+    }, 10_000)
     expect(files()).toContain(salt)
     reading.exec('COMMIT')
     reading.close()
-    await vi.waitFor(() => { expect(files()).not.toContain(salt) }, 10_000)
+    await vi.waitFor(() => {
+      expect(files()).not.toContain(salt)
+    }, 10_000)
     await upkeep.close()
   }, 30_000)
 
   it('makes two hashes of the same visitor on two days', async () => {
     const daily = salts()
-    const hash = async (at: number) => visitorHash((await daily.today(1, ZONE, at)).salt, '198.51.100.1', PHONE)
+    const hash = async (at: number) =>
+      visitorHash((await daily.today(1, ZONE, at)).salt, '198.51.100.1', PHONE)
     expect(await hash(noon)).toBe(await hash(noon + 1))
     const first = await hash(noon)
     expect(first).toMatch(/^[0-9a-f]{16}$/)

@@ -10,10 +10,16 @@ import type { WriterAnswer, WriterOrder } from './writer-thread.ts'
 export const QUEUE_MAX = 20_000
 
 /** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
-export type Outcome = { readonly kind: 'stored' } | { readonly kind: 'none-left'; readonly none: NoneLeft } | { readonly kind: 'failed'; readonly error: Error }
+export type Outcome =
+  | { readonly kind: 'stored' }
+  | { readonly kind: 'none-left'; readonly none: NoneLeft }
+  | { readonly kind: 'failed'; readonly error: Error }
 
 /** A scan on disk, and whether it was the first of its visitor at its code that day. */
-export interface StoredScan { readonly scan: ScanRecord; readonly isUnique: boolean }
+export interface StoredScan {
+  readonly scan: ScanRecord
+  readonly isUnique: boolean
+}
 
 type Settle = (outcome: Outcome) => void
 type Answered = (answer: WriterAnswer) => void
@@ -49,7 +55,10 @@ export function startScanWriter(file: string): ScanWriter {
   const open: Answered[] = []
 
   const give = (order: WriterOrder, answered: Answered) => {
-    if (broken) { answered({ ok: false, message: broken.message }); return }
+    if (broken) {
+      answered({ ok: false, message: broken.message })
+      return
+    }
     open.push(answered)
     thread.postMessage(order)
   }
@@ -65,7 +74,9 @@ export function startScanWriter(file: string): ScanWriter {
     for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
     const without = new Map(refused)
     const first = new Set(uniques)
-    const there = group.flatMap(({ scan }, place) => (without.has(place) ? [] : [{ scan, isUnique: first.has(place) }]))
+    const there = group.flatMap(({ scan }, place) =>
+      without.has(place) ? [] : [{ scan, isUnique: first.has(place) }],
+    )
     for (const listener of onStored) listener(there)
     for (const [place, { done }] of group.entries()) {
       const none = without.get(place)
@@ -106,16 +117,22 @@ export function startScanWriter(file: string): ScanWriter {
     settleGroup(group, failed)
   }
   thread.on('error', giveUp)
-  thread.on('exit', () => { if (!broken) giveUp(undefined) })
-
-  const drained = () => new Promise<void>((resolve) => {
-    const look = () => {
-      if (broken || (waiting.length === 0 && open.length === 0)) { resolve(); return }
-      schedule()
-      setTimeout(look, 2)
-    }
-    look()
+  thread.on('exit', () => {
+    if (!broken) giveUp(undefined)
   })
+
+  const drained = () =>
+    new Promise<void>((resolve) => {
+      const look = () => {
+        if (broken || (waiting.length === 0 && open.length === 0)) {
+          resolve()
+          return
+        }
+        schedule()
+        setTimeout(look, 2)
+      }
+      look()
+    })
 
   return {
     store(scan, done) {
@@ -124,21 +141,31 @@ export function startScanWriter(file: string): ScanWriter {
       waiting.push({ scan, done })
       schedule()
     },
-    keepSalt: (salt) => new Promise((resolve, reject) => {
-      give({ order: 'salt', salt }, (answer) => {
-        // Orders to keep a salt are answered with one.
-        if (answer.ok) resolve(answer.value as SaltRow)
-        else reject(new ScanNotStored(answer.message))
-      })
-    }),
-    onStored(listener) { onStored.push(listener) },
-    onCounted(listener) { onCounted.push(listener) },
+    keepSalt: (salt) =>
+      new Promise((resolve, reject) => {
+        give({ order: 'salt', salt }, (answer) => {
+          // Orders to keep a salt are answered with one.
+          if (answer.ok) resolve(answer.value as SaltRow)
+          else reject(new ScanNotStored(answer.message))
+        })
+      }),
+    onStored(listener) {
+      onStored.push(listener)
+    },
+    onCounted(listener) {
+      onCounted.push(listener)
+    },
     async close() {
       await drained()
       await new Promise<void>((resolve) => {
-        thread.once('exit', () => { resolve() })
+        thread.once('exit', () => {
+          resolve()
+        })
         if (broken) resolve()
-        else give({ order: 'close' }, () => { broken ??= new ScanNotStored('the writer is closed') })
+        else
+          give({ order: 'close' }, () => {
+            broken ??= new ScanNotStored('the writer is closed')
+          })
       })
     },
   }

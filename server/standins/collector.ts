@@ -7,7 +7,8 @@ const BODY_MAX = 64 * 1024
 /** A transparent picture of one pixel (GIF89a). */
 const PIXEL = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64')
 /** What a container does here: it sends one hit with everything its page told it. */
-const CONTAINER = "const s=document.currentScript;navigator.sendBeacon(s.src.replace(/container\\.js.*/,'hit'),new URLSearchParams({...s.dataset,from:'container'}))"
+const CONTAINER =
+  "const s=document.currentScript;navigator.sendBeacon(s.src.replace(/container\\.js.*/,'hit'),new URLSearchParams({...s.dataset,from:'container'}))"
 
 /** An analytics collector: it takes hits by GET and POST, with values in the query, a form or JSON, and remembers the latest. */
 export interface Collector {
@@ -28,10 +29,20 @@ export function collector(): Collector {
     take(request, response, site, address) {
       let body = ''
       request.setEncoding('utf8')
-      request.on('data', (part: string) => { if (body.length < BODY_MAX) body += part })
+      request.on('data', (part: string) => {
+        if (body.length < BODY_MAX) body += part
+      })
       request.on('end', () => {
         const by = /^Flimbo/.test(request.headers['user-agent'] ?? '') ? 'server' : 'phone'
-        hits.unshift({ number: ++number, at: Date.now(), by, method: request.method ?? '', site, path: address.pathname, values: [...address.searchParams, ...valuesIn(body, request.headers['content-type'] ?? '')] })
+        hits.unshift({
+          number: ++number,
+          at: Date.now(),
+          by,
+          method: request.method ?? '',
+          site,
+          path: address.pathname,
+          values: [...address.searchParams, ...valuesIn(body, request.headers['content-type'] ?? '')],
+        })
         hits.length = Math.min(hits.length, KEPT)
         answer(response, request.method ?? '', address.pathname)
       })
@@ -42,7 +53,8 @@ export function collector(): Collector {
 function answer(response: ServerResponse, method: string, path: string): void {
   const headers = { 'Cache-Control': 'no-store', 'Access-Control-Allow-Origin': '*' }
   if (method === 'POST') response.writeHead(204, headers).end()
-  else if (path.endsWith('/container.js')) response.writeHead(200, { ...headers, 'Content-Type': 'text/javascript; charset=utf-8' }).end(CONTAINER)
+  else if (path.endsWith('/container.js'))
+    response.writeHead(200, { ...headers, 'Content-Type': 'text/javascript; charset=utf-8' }).end(CONTAINER)
   else response.writeHead(200, { ...headers, 'Content-Type': 'image/gif' }).end(PIXEL)
 }
 

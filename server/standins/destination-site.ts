@@ -16,7 +16,9 @@ export function standInAddress(port: number, target: URL): string {
 /** The other way round: the page that an address of the stand-in means; any other address is what it is. */
 export function standInTarget(address: URL): URL {
   const under = underHost(address.pathname)
-  return under && isStandInHost(under.host) ? new URL(`https://${under.host}${under.path}${address.search}${address.hash}`) : address
+  return under && isStandInHost(under.host)
+    ? new URL(`https://${under.host}${under.path}${address.search}${address.hash}`)
+    : address
 }
 
 /** Host and path of a page whose host stands in the path. */
@@ -33,28 +35,51 @@ const TITLES: readonly [RegExp, string, string][] = [
   [/tide/, 'Tide tables', 'High and low water for the three islands.'],
 ]
 
-const STYLE = 'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}h1{font-size:1.5rem;margin:0}h2{font-size:1.05rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
+const STYLE =
+  'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}h1{font-size:1.5rem;margin:0}h2{font-size:1.05rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
 
 /** The page of an address: what it is about, and what the visit brought with it. */
 function page(host: string, address: URL): string {
-  const [, title, text] = TITLES.find(([path]) => path.test(address.pathname)) ?? [null, 'Saltmarsh Line', 'Small boats to three islands.']
-  const rows = [...address.searchParams].map(([name, value]) => `<tr><td>${escape(name)}</td><td>${escape(value)}</td></tr>`).join('')
+  const [, title, text] = TITLES.find(([path]) => path.test(address.pathname)) ?? [
+    null,
+    'Saltmarsh Line',
+    'Small boats to three islands.',
+  ]
+  const rows = [...address.searchParams]
+    .map(([name, value]) => `<tr><td>${escape(name)}</td><td>${escape(value)}</td></tr>`)
+    .join('')
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><header>${escape(host)}</header><main><h1>${escape(title)}</h1><p>${escape(text)}</p><h2>This visit came with</h2>${rows ? `<table><tbody>${rows}</tbody></table>` : '<p>no values at all</p>'}</main></body></html>`
 }
 
 /** Things that go wrong at real sites, by the first part of the path, so that checks find them: null where all is well. */
 function mishapOf({ pathname, search }: URL, base: string): ((response: ServerResponse) => void) | null {
   const [, kind, rest = ''] = /^\/(old|moved|loop|gone|broken|slow)(\/.*)?$/.exec(pathname) ?? []
-  const redirect = (to: string) => (response: ServerResponse) => { response.writeHead(302, { Location: base + to, 'Content-Length': '0' }).end() }
+  const redirect = (to: string) => (response: ServerResponse) => {
+    response.writeHead(302, { Location: base + to, 'Content-Length': '0' }).end()
+  }
   switch (kind) {
-    case 'old': return redirect(rest || '/')
-    case 'moved': return redirect(`${rest || '/'}${search}`)
-    case 'loop': return redirect(`${pathname}${search}`)
-    case 'gone': return (response) => { response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('There is no such page.\n') }
-    case 'broken': return (response) => { response.writeHead(500, { 'Content-Type': 'text/plain; charset=utf-8' }).end('Something broke.\n') }
-    case 'slow': return () => undefined
-    case undefined: return null
-    default: return null
+    case 'old':
+      return redirect(rest || '/')
+    case 'moved':
+      return redirect(`${rest || '/'}${search}`)
+    case 'loop':
+      return redirect(`${pathname}${search}`)
+    case 'gone':
+      return (response) => {
+        response
+          .writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' })
+          .end('There is no such page.\n')
+      }
+    case 'broken':
+      return (response) => {
+        response.writeHead(500, { 'Content-Type': 'text/plain; charset=utf-8' }).end('Something broke.\n')
+      }
+    case 'slow':
+      return () => undefined
+    case undefined:
+      return null
+    default:
+      return null
   }
 }
 
@@ -68,17 +93,29 @@ function answer(collecting: Collector, request: IncomingMessage, response: Serve
   const under = underHost(address.pathname)
   const host = under?.host ?? request.headers.host?.replace(/:\d+$/, '') ?? ''
   if (!isStandInHost(host)) {
-    response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('This stand-in answers for .example sites only.\n')
+    response
+      .writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' })
+      .end('This stand-in answers for .example sites only.\n')
     return
   }
   if (under) address.pathname = under.path
   const mishap = mishapOf(address, under ? `/at/${host}` : '')
-  if (mishap) { mishap(response); return }
-  if (isCollectorHost(host)) { collecting.take(request, response, host, address); return }
-  response.writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' }).end(page(host, address))
+  if (mishap) {
+    mishap(response)
+    return
+  }
+  if (isCollectorHost(host)) {
+    collecting.take(request, response, host, address)
+    return
+  }
+  response
+    .writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' })
+    .end(page(host, address))
 }
 
 /** A web server for the sample company's pages, so that redirects land somewhere with no network; and for the collector its visits are measured by. */
 export function destinationSite(collecting = collector()): Server {
-  return createServer((request, response) => { answer(collecting, request, response) })
+  return createServer((request, response) => {
+    answer(collecting, request, response)
+  })
 }

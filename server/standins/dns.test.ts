@@ -5,7 +5,10 @@ import { dnsStandIn, type DnsStandIn } from './index.ts'
 
 let dns: DnsStandIn
 beforeAll(async () => {
-  dns = await dnsStandIn(0, '127.0.0.1', { cname: { 'qr.test': 'go.test' }, txt: { '_flimbo.qr.test': ['flimbo=abc', 'v=spf1 -all'] } })
+  dns = await dnsStandIn(0, '127.0.0.1', {
+    cname: { 'qr.test': 'go.test' },
+    txt: { '_flimbo.qr.test': ['flimbo=abc', 'v=spf1 -all'] },
+  })
 })
 afterAll(() => dns.close())
 
@@ -25,7 +28,8 @@ function send(bytes: Uint8Array): Promise<packet.Packet | null> {
     socket.send(bytes, dns.port, '127.0.0.1')
   })
 }
-const ask = (name: string, type: 'CNAME' | 'TXT' | 'A', id = 7) => send(packet.encode({ type: 'query', id, flags: packet.RECURSION_DESIRED, questions: [{ name, type }] }))
+const ask = (name: string, type: 'CNAME' | 'TXT' | 'A', id = 7) =>
+  send(packet.encode({ type: 'query', id, flags: packet.RECURSION_DESIRED, questions: [{ name, type }] }))
 
 /** The response code in the last four bits of the flags (RFC 1035, section 4.1.1): 0 is no error, 3 a name error. */
 const code = (answer: packet.Packet | null) => (answer?.flags ?? 15) & 15
@@ -34,7 +38,11 @@ describe('the DNS stand-in, packet by packet', () => {
   // RFC 1035, section 4.1.1: the answer carries the question's number and question, and says it is a response.
   it('answers with the number and the question it was asked', async () => {
     const answer = await ask('QR.test', 'CNAME', 4242)
-    expect(answer).toMatchObject({ id: 4242, type: 'response', questions: [{ name: 'QR.test', type: 'CNAME' }] })
+    expect(answer).toMatchObject({
+      id: 4242,
+      type: 'response',
+      questions: [{ name: 'QR.test', type: 'CNAME' }],
+    })
     expect(answer?.answers).toMatchObject([{ type: 'CNAME', data: 'go.test' }])
   })
 
@@ -60,7 +68,10 @@ describe('the DNS stand-in, packet by packet', () => {
     ['nothing', new Uint8Array(0)],
     ['a single byte', new Uint8Array([1])],
     ['noise', new Uint8Array(64).fill(255)],
-    ['half a question', packet.encode({ type: 'query', id: 1, questions: [{ name: 'qr.test', type: 'TXT' }] }).subarray(0, 15)],
+    [
+      'half a question',
+      packet.encode({ type: 'query', id: 1, questions: [{ name: 'qr.test', type: 'TXT' }] }).subarray(0, 15),
+    ],
   ])('survives %s', async (_name, bytes) => {
     await send(bytes)
     expect(code(await ask('qr.test', 'CNAME'))).toBe(0)

@@ -31,7 +31,8 @@ export function dnsStandIn(port: number, host: string, records: StandInRecords =
     const target = cname.get(asked)
     const texts = txt.get(asked)
     if (type === 'CNAME' && target !== undefined) return [{ name, type: 'CNAME', ttl: TTL_S, data: target }]
-    if (type === 'TXT' && texts !== undefined) return texts.map((data) => ({ name, type: 'TXT', ttl: TTL_S, data }))
+    if (type === 'TXT' && texts !== undefined)
+      return texts.map((data) => ({ name, type: 'TXT', ttl: TTL_S, data }))
     return []
   }
 
@@ -45,7 +46,17 @@ export function dnsStandIn(port: number, host: string, records: StandInRecords =
     const questions = question.questions ?? []
     const answers = questions.flatMap(answersTo)
     const known = questions.some(({ name }) => cname.has(name.toLowerCase()) || txt.has(name.toLowerCase()))
-    socket.send(packet.encode({ type: 'response', id: question.id ?? 0, flags: packet.AUTHORITATIVE_ANSWER | (known ? 0 : NAME_ERROR), questions, answers }), to, address)
+    socket.send(
+      packet.encode({
+        type: 'response',
+        id: question.id ?? 0,
+        flags: packet.AUTHORITATIVE_ANSWER | (known ? 0 : NAME_ERROR),
+        questions,
+        answers,
+      }),
+      to,
+      address,
+    )
   })
 
   return new Promise((resolve, reject) => {
@@ -53,12 +64,17 @@ export function dnsStandIn(port: number, host: string, records: StandInRecords =
     socket.bind(port, host, () => {
       socket.off('error', reject)
       resolve({
-        port: (socket.address()).port,
+        port: socket.address().port,
         set(more) {
           for (const [name, target] of Object.entries(more.cname ?? {})) cname.set(name.toLowerCase(), target)
           for (const [name, texts] of Object.entries(more.txt ?? {})) txt.set(name.toLowerCase(), texts)
         },
-        close: () => new Promise((closed) => { socket.close(() => { closed() }) }),
+        close: () =>
+          new Promise((closed) => {
+            socket.close(() => {
+              closed()
+            })
+          }),
       })
     })
   })

@@ -6,7 +6,9 @@ import { destinationSite } from './index.ts'
 const site = destinationSite()
 let port = 0
 beforeAll(async () => {
-  await new Promise<void>((resolve) => { site.listen(0, '127.0.0.1', resolve) })
+  await new Promise<void>((resolve) => {
+    site.listen(0, '127.0.0.1', resolve)
+  })
   port = (site.address() as AddressInfo).port
 })
 afterAll(() => {
@@ -37,7 +39,11 @@ describe('what goes wrong at the destination site', () => {
     expect(headers.location).toBe('/loop?x=1')
   })
 
-  it.each([['/gone', 404], ['/gone/for/ever', 404], ['/broken', 500]])('%s answers %i', async (path, status) => {
+  it.each([
+    ['/gone', 404],
+    ['/gone/for/ever', 404],
+    ['/broken', 500],
+  ])('%s answers %i', async (path, status) => {
     expect((await get(path)).status).toBe(status)
   })
 

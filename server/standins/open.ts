@@ -42,6 +42,8 @@ export function standInsBy(ask: (question: StandInQuestion) => Promise<unknown>)
   return {
     // `answer` above gives this for this question.
     received: async () => (await ask({ ask: 'received' })) as ReceivedHit[],
-    async setRecords(records) { await ask({ ask: 'records', ...records }) },
+    async setRecords(records) {
+      await ask({ ask: 'records', ...records })
+    },
   }
 }

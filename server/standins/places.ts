@@ -9,7 +9,10 @@ export interface StandInPlace {
 }
 
 export const STANDIN_PLACES: readonly StandInPlace[] = cities.map(({ country, city, addresses }) => ({
-  id: `${country}-${city}`.toLowerCase().replace(/\W+/g, '-'), country, city, addresses,
+  id: `${country}-${city}`.toLowerCase().replace(/\W+/g, '-'),
+  country,
+  city,
+  addresses,
 }))
 
 /** One of a place's networks with another last number: any of its addresses is thought to be in the same city. */

@@ -7,16 +7,31 @@ import type { Domains } from '../domains/index.ts'
 import { scopeOwner } from '../results/index.ts'
 import { symbolPng } from './png.ts'
 
-export function symbolEndpoints(mounts: Mounts, { database, domains }: { database: Database; domains: Domains }): void {
+export function symbolEndpoints(
+  mounts: Mounts,
+  { database, domains }: { database: Database; domains: Domains },
+): void {
   async function symbolOf(workspaceId: number, id: number, level: Level | undefined) {
     const code = await database.read.findOneBy(tables.codes, { id })
     if (!code) throw missing('code')
     await scopeOwner(database, workspaceId, { codeId: id })
-    return { code, symbol: encode(printedLink(domains.origin(code.domainId), code.slug), level ?? code.level) }
+    return {
+      code,
+      symbol: encode(printedLink(domains.origin(code.domainId), code.slug), level ?? code.level),
+    }
   }
 
-  function send(response: Response, code: CodeRow, extension: string, type: string, content: string | Buffer): void {
-    response.set({ 'Cache-Control': 'no-cache', 'Content-Disposition': `attachment; filename="${symbolFileName(code, extension)}"` })
+  function send(
+    response: Response,
+    code: CodeRow,
+    extension: string,
+    type: string,
+    content: string | Buffer,
+  ): void {
+    response.set({
+      'Cache-Control': 'no-cache',
+      'Content-Disposition': `attachment; filename="${symbolFileName(code, extension)}"`,
+    })
     response.type(type).send(content)
   }
 

@@ -42,8 +42,11 @@ export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, t
 
   mount(mounts, taggingApi.values, async ({ who }) => {
     const values = await reader.ask('tagValues', who.workspace.id)
-    const offered = (counts: ReadonlyMap<string, number>) => [...counts].slice(0, OFFERED_MAX).map(([value, pieces]) => ({ value, pieces }))
-    return Object.fromEntries(Object.entries(values).map(([field, counts]) => [field, offered(counts)])) as TagValues
+    const offered = (counts: ReadonlyMap<string, number>) =>
+      [...counts].slice(0, OFFERED_MAX).map(([value, pieces]) => ({ value, pieces }))
+    return Object.fromEntries(
+      Object.entries(values).map(([field, counts]) => [field, offered(counts)]),
+    ) as TagValues
   })
 
   mount(mounts, taggingApi.review, async ({ params: { id }, who }) => {

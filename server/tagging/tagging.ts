@@ -1,4 +1,18 @@
-import { channelOf, channelRules, houseRules, lint, tagContext, tagCounts, USUAL_CHANNELS, USUAL_RULES, type ChannelRule, type Finding, type HouseRules, type TagContext, type TaggedPiece } from '@flimbo/core/tagging'
+import {
+  channelOf,
+  channelRules,
+  houseRules,
+  lint,
+  tagContext,
+  tagCounts,
+  USUAL_CHANNELS,
+  USUAL_RULES,
+  type ChannelRule,
+  type Finding,
+  type HouseRules,
+  type TagContext,
+  type TaggedPiece,
+} from '@flimbo/core/tagging'
 import { forAll } from '../api/index.ts'
 import type { CampaignRow, CodeRow, Database, RouteRow } from '../database/index.ts'
 import type { Reader, TagQuestion } from '../results/index.ts'
@@ -6,7 +20,11 @@ import type { LiveHub } from '../scans/index.ts'
 import { readSetting, type Section } from '../workspace/index.ts'
 
 export const RULES: Section<HouseRules> = { name: 'house-rules', schema: houseRules, usual: USUAL_RULES }
-export const CHANNELS: Section<readonly ChannelRule[]> = { name: 'channels', schema: channelRules, usual: USUAL_CHANNELS }
+export const CHANNELS: Section<readonly ChannelRule[]> = {
+  name: 'channels',
+  schema: channelRules,
+  usual: USUAL_CHANNELS,
+}
 
 type Campaign = Pick<CampaignRow, 'id' | 'workspaceId' | 'utmCampaign'>
 
@@ -21,9 +39,28 @@ export interface Tagging {
 }
 
 /** A stored piece as the linter reads it. */
-export function taggedPiece(row: CodeRow, route: Pick<RouteRow, 'name' | 'destination'>, utmCampaign: string): TaggedPiece {
+export function taggedPiece(
+  row: CodeRow,
+  route: Pick<RouteRow, 'name' | 'destination'>,
+  utmCampaign: string,
+): TaggedPiece {
   const { name, place, medium, source, term, content, extra, reference, key, slug } = row
-  return { name, place, size: row.sizeMm, medium, source, term, content, extra, reference, key, link: slug, route: route.name, destination: route.destination, campaign: utmCampaign }
+  return {
+    name,
+    place,
+    size: row.sizeMm,
+    medium,
+    source,
+    term,
+    content,
+    extra,
+    reference,
+    key,
+    link: slug,
+    route: route.name,
+    destination: route.destination,
+    campaign: utmCampaign,
+  }
 }
 
 export function tagging({ read }: Pick<Database, 'read'>, reader: Reader, live: LiveHub): Tagging {
@@ -38,16 +75,27 @@ export function tagging({ read }: Pick<Database, 'read'>, reader: Reader, live: 
     if (known?.edition === edition) return known.value as Promise<T>
     const value = forAll(work)
     kept.set(key, { edition, value })
-    value.catch(() => { kept.delete(key) })
+    value.catch(() => {
+      kept.delete(key)
+    })
     return value
   }
 
-  const rulesOf = (workspaceId: number) => once(workspaceId, 'rules', async () => (await readSetting(read, workspaceId, RULES)).value)
-  const channelsOf = (workspaceId: number) => once(workspaceId, 'channels', async () => (await readSetting(read, workspaceId, CHANNELS)).value)
+  const rulesOf = (workspaceId: number) =>
+    once(workspaceId, 'rules', async () => (await readSetting(read, workspaceId, RULES)).value)
+  const channelsOf = (workspaceId: number) =>
+    once(workspaceId, 'channels', async () => (await readSetting(read, workspaceId, CHANNELS)).value)
 
   async function questionOf({ id, workspaceId, utmCampaign }: Campaign): Promise<TagQuestion> {
     const edition = live.edition(workspaceId)
-    return { workspaceId, campaignId: id, campaign: utmCampaign, rules: await rulesOf(workspaceId), channels: await channelsOf(workspaceId), edition }
+    return {
+      workspaceId,
+      campaignId: id,
+      campaign: utmCampaign,
+      rules: await rulesOf(workspaceId),
+      channels: await channelsOf(workspaceId),
+      edition,
+    }
   }
 
   return {
@@ -56,10 +104,19 @@ export function tagging({ read }: Pick<Database, 'read'>, reader: Reader, live: 
     questionOf,
     async lookerOf(campaign) {
       const question = await questionOf(campaign)
-      const context = await once<TagContext>(campaign.workspaceId, `context ${String(campaign.id)}`, async () => {
-        const { values, sameTags } = await reader.ask('tagContext', question)
-        return tagContext({ rules: question.rules, campaign: campaign.utmCampaign, counts: tagCounts(values, sameTags), counted: true })
-      })
+      const context = await once<TagContext>(
+        campaign.workspaceId,
+        `context ${String(campaign.id)}`,
+        async () => {
+          const { values, sameTags } = await reader.ask('tagContext', question)
+          return tagContext({
+            rules: question.rules,
+            campaign: campaign.utmCampaign,
+            counts: tagCounts(values, sameTags),
+            counted: true,
+          })
+        },
+      )
       return (piece) => ({ findings: lint(piece, context), channel: channelOf(piece, question.channels) })
     },
   }

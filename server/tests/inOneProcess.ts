@@ -15,10 +15,29 @@ export async function inOneProcess(config: Config, webDirectory: string) {
   await migrate(config.databaseFile)
   const ports: { -readonly [K in keyof Ports]: number } = { office: 0, door: 0, standIn: 0, dns: 0 }
   const standIns = config.standIns ? await openStandIns(config.dnsStandInPort, config.bind) : null
-  const doors = await Promise.all(Array.from({ length: config.doors }, () => openDoor({ config, log, secret, tell: (news) => { office.hear(news) } })))
+  const doors = await Promise.all(
+    Array.from({ length: config.doors }, () =>
+      openDoor({
+        config,
+        log,
+        secret,
+        tell: (news) => {
+          office.hear(news)
+        },
+      }),
+    ),
+  )
   const office = await openOffice({
-    config, log, secret, webDirectory, ports: () => ports,
-    doors: { forget: async (what) => { await Promise.all(doors.map((door) => door.forget(what))) } },
+    config,
+    log,
+    secret,
+    webDirectory,
+    ports: () => ports,
+    doors: {
+      forget: async (what) => {
+        await Promise.all(doors.map((door) => door.forget(what)))
+      },
+    },
     standIns: standIns && standInsBy((question) => Promise.resolve(standIns.answer(question))),
   })
   const doorPorts: number[] = []
@@ -34,7 +53,11 @@ export async function inOneProcess(config: Config, webDirectory: string) {
     /** Each front door has a port of its own here. */
     doorPorts,
     async close() {
-      await Promise.all([...doors.map((door) => door.close()), office.close(), ...(standIns ? [shut(standIns.server, { atOnce: true })] : [])])
+      await Promise.all([
+        ...doors.map((door) => door.close()),
+        office.close(),
+        ...(standIns ? [shut(standIns.server, { atOnce: true })] : []),
+      ])
       await standIns?.close()
     },
   }

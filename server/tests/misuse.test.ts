@@ -50,17 +50,50 @@ afterAll(async () => {
 })
 
 /** Sends something; the status it is answered with, or why it was not. */
-function send(method: string, path: string, body?: string | Uint8Array, headers: Record<string, string> = {}): Promise<number | string> {
+function send(
+  method: string,
+  path: string,
+  body?: string | Uint8Array,
+  headers: Record<string, string> = {},
+): Promise<number | string> {
   return new Promise((resolve) => {
-    const asking = request({ host: '127.0.0.1', port: ports.office, method, path, headers: { cookie, 'content-type': 'application/json', ...(body === undefined ? {} : { 'content-length': String(Buffer.byteLength(body)) }), ...headers }, timeout: 30_000 }, (response) => {
-      // A stream of events has no end: its beginning is enough.
-      if (response.headers['content-type']?.startsWith('text/event-stream')) { resolve(response.statusCode ?? 0); response.destroy(); return }
-      response.resume()
-      response.on('end', () => { resolve(response.statusCode ?? 0) })
-      response.on('error', () => { resolve('broken off') })
+    const asking = request(
+      {
+        host: '127.0.0.1',
+        port: ports.office,
+        method,
+        path,
+        headers: {
+          cookie,
+          'content-type': 'application/json',
+          ...(body === undefined ? {} : { 'content-length': String(Buffer.byteLength(body)) }),
+          ...headers,
+        },
+        timeout: 30_000,
+      },
+      (response) => {
+        // A stream of events has no end: its beginning is enough.
+        if (response.headers['content-type']?.startsWith('text/event-stream')) {
+          resolve(response.statusCode ?? 0)
+          response.destroy()
+          return
+        }
+        response.resume()
+        response.on('end', () => {
+          resolve(response.statusCode ?? 0)
+        })
+        response.on('error', () => {
+          resolve('broken off')
+        })
+      },
+    )
+    asking.on('timeout', () => {
+      asking.destroy()
+      resolve('no answer')
     })
-    asking.on('timeout', () => { asking.destroy(); resolve('no answer') })
-    asking.on('error', (error) => { resolve((error as { code?: string }).code ?? 'error') })
+    asking.on('error', (error) => {
+      resolve((error as { code?: string }).code ?? 'error')
+    })
     asking.end(body)
   })
 }
@@ -73,12 +106,13 @@ async function probed(work: () => Promise<void>): Promise<Probed> {
   } finally {
     probe.postMessage('stop')
   }
-  const [answer] = await once(probe, 'message') as [Probed]
+  const [answer] = (await once(probe, 'message')) as [Probed]
   return answer
 }
 
 type Json = Record<string, unknown>
-const jsonSchemaOf = (schema: z.ZodType): Json => z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' })
+const jsonSchemaOf = (schema: z.ZodType): Json =>
+  z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' })
 
 /** Some value that a schema takes, as far as its JSON Schema tells. */
 function sample(schema: Json): unknown {
@@ -88,12 +122,24 @@ function sample(schema: Json): unknown {
   if (schema.anyOf || schema.oneOf) return sample(first as Json)
   if (schema.default !== undefined) return schema.default
   switch (schema.type) {
-    case 'object': return Object.fromEntries(((schema.required ?? []) as string[]).map((name) => [name, sample(((schema.properties ?? {}) as Record<string, Json>)[name] ?? {})]))
-    case 'array': return []
-    case 'integer': case 'number': return 1
-    case 'boolean': return true
-    case 'null': return null
-    default: return schema.format === 'date' ? '2026-07-01' : 'a'
+    case 'object':
+      return Object.fromEntries(
+        ((schema.required ?? []) as string[]).map((name) => [
+          name,
+          sample(((schema.properties ?? {}) as Record<string, Json>)[name] ?? {}),
+        ]),
+      )
+    case 'array':
+      return []
+    case 'integer':
+    case 'number':
+      return 1
+    case 'boolean':
+      return true
+    case 'null':
+      return null
+    default:
+      return schema.format === 'date' ? '2026-07-01' : 'a'
   }
 }
 
@@ -103,14 +149,49 @@ const fieldsOf = (schema: z.ZodType | undefined): string[] => {
   const all = [json, ...((json.anyOf ?? []) as Json[])]
   return [...new Set(all.flatMap(({ properties = {} }) => Object.keys(properties as Json)))]
 }
-const sampleOf = (schema: z.ZodType | undefined): Json => (schema ? sample(jsonSchemaOf(schema)) as Json : {})
+const sampleOf = (schema: z.ZodType | undefined): Json =>
+  schema ? (sample(jsonSchemaOf(schema)) as Json) : {}
 
 /** What no field is meant for. Numbers for counts among them, so that the largest of each is asked for. */
-const QUERY_VALUES = ['', '0', '-1', '1e309', '9007199254740993', '9999-12-31', '0002-01-01', '2200-12-31', '1970-01-01', 'x'.repeat(10_000), '%00', '\u202e', '[[[[', 'null', '{"$gt":""}', "' OR 1=1 --"]
+const QUERY_VALUES = [
+  '',
+  '0',
+  '-1',
+  '1e309',
+  '9007199254740993',
+  '9999-12-31',
+  '0002-01-01',
+  '2200-12-31',
+  '1970-01-01',
+  'x'.repeat(10_000),
+  '%00',
+  '\u202e',
+  '[[[[',
+  'null',
+  '{"$gt":""}',
+  "' OR 1=1 --",
+]
 const entries = Array.from({ length: 10_000 }, (_, i) => i)
 let nested: unknown = 1
 for (let i = 0; i < 60; i++) nested = [nested]
-const BODY_VALUES: readonly unknown[] = [null, true, -1, 1e308, '', '9999-12-31', '0002-01-01T00:00', '\u0000', ' \u200b\u3164 ', '\u202egnp.exe', MEGABYTE.slice(0, 900_000), entries, nested, {}, { $gt: '' }, entries.map(String)]
+const BODY_VALUES: readonly unknown[] = [
+  null,
+  true,
+  -1,
+  1e308,
+  '',
+  '9999-12-31',
+  '0002-01-01T00:00',
+  '\u0000',
+  ' \u200b\u3164 ',
+  '\u202egnp.exe',
+  MEGABYTE.slice(0, 900_000),
+  entries,
+  nested,
+  {},
+  { $gt: '' },
+  entries.map(String),
+]
 
 const filled = (path: string, value = '1') => `/api${path.replace(/:\w+/g, encodeURIComponent(value))}`
 const KNOWN_REFUSALS = new Set([200, 201, 202, 204, 400, 401, 403, 404, 409, 413, 422, 429, 503])
@@ -118,15 +199,21 @@ const KNOWN_REFUSALS = new Set([200, 201, 202, 204, 400, 401, 403, 404, 409, 413
 const endsSession = ({ method, path }: Endpoint) => method === 'DELETE' && path === '/session'
 
 /** Everything sent to one endpoint, as path and body. */
-function* attacks(each: Endpoint): Generator<{ what: string; path: string; body?: string; type?: string }, void, undefined> {
+function* attacks(
+  each: Endpoint,
+): Generator<{ what: string; path: string; body?: string; type?: string }, void, undefined> {
   const path = filled(each.path)
   const query = Object.entries(sampleOf(each.query)).map(([name, value]) => [name, String(value)] as const)
-  const withQuery = (more: readonly (readonly [string, string])[]) => `${path}?${new URLSearchParams([...query.filter(([name]) => !more.some(([other]) => other === name)), ...more].map(([name, value]) => [name, value])).toString()}`
+  const withQuery = (more: readonly (readonly [string, string])[]) =>
+    `${path}?${new URLSearchParams([...query.filter(([name]) => !more.some(([other]) => other === name)), ...more].map(([name, value]) => [name, value])).toString()}`
   const plain = withQuery([])
   const good = sampleOf(each.body)
   const ok = each.body ? { body: JSON.stringify(good) } : {}
-  for (const value of ['0', '-1', '9'.repeat(400), 'NaN', '%2e%2e', '__proto__']) if (each.path.includes(':')) yield { what: `path ${value.slice(0, 9)}`, path: filled(each.path, value) }
-  for (const name of fieldsOf(each.query)) for (const value of QUERY_VALUES) yield { what: `query ${name}=${value.slice(0, 14)}`, path: withQuery([[name, value]]), ...ok }
+  for (const value of ['0', '-1', '9'.repeat(400), 'NaN', '%2e%2e', '__proto__'])
+    if (each.path.includes(':')) yield { what: `path ${value.slice(0, 9)}`, path: filled(each.path, value) }
+  for (const name of fieldsOf(each.query))
+    for (const value of QUERY_VALUES)
+      yield { what: `query ${name}=${value.slice(0, 14)}`, path: withQuery([[name, value]]), ...ok }
   yield { what: 'query twice', path: `${plain}&${query.map(([name]) => `${name}=2`).join('&')}`, ...ok }
   if (each.takes) {
     yield { what: 'bytes of nothing', path: plain, body: '', type: each.takes }
@@ -136,16 +223,45 @@ function* attacks(each: Endpoint): Generator<{ what: string; path: string; body?
     yield { what: '40 MB', path: plain, body: MEGABYTE.repeat(40), type: each.takes }
   }
   if (!each.body) return
-  for (const body of ['', '[]', 'null', '{', '"', '\ufeff{}', MEGABYTE, '['.repeat(NESTED), '{"a":'.repeat(NESTED), `{"a":"${'\\u0000'.repeat(1000)}"}`]) yield { what: `body ${body.slice(0, 8)}`, path: plain, body }
+  for (const body of [
+    '',
+    '[]',
+    'null',
+    '{',
+    '"',
+    '\ufeff{}',
+    MEGABYTE,
+    '['.repeat(NESTED),
+    '{"a":'.repeat(NESTED),
+    `{"a":"${'\\u0000'.repeat(1000)}"}`,
+  ])
+    yield { what: `body ${body.slice(0, 8)}`, path: plain, body }
   yield { what: '17 MB nested', path: plain, body: '['.repeat(17 << 20) }
-  for (const name of fieldsOf(each.body)) for (const value of BODY_VALUES) yield { what: `body ${name}: ${JSON.stringify(value).slice(0, 14)}`, path: plain, body: JSON.stringify({ ...good, [name]: value }) }
-  yield { what: 'unknown fields', path: plain, body: JSON.stringify({ ...good, ...Object.fromEntries(entries.map((n) => [`f${String(n)}`, n])) }) }
-  yield { what: 'the prototype', path: plain, body: '{"__proto__":{"role":"admin"},"constructor":{"prototype":{}}}' }
+  for (const name of fieldsOf(each.body))
+    for (const value of BODY_VALUES)
+      yield {
+        what: `body ${name}: ${JSON.stringify(value).slice(0, 14)}`,
+        path: plain,
+        body: JSON.stringify({ ...good, [name]: value }),
+      }
+  yield {
+    what: 'unknown fields',
+    path: plain,
+    body: JSON.stringify({ ...good, ...Object.fromEntries(entries.map((n) => [`f${String(n)}`, n])) }),
+  }
+  yield {
+    what: 'the prototype',
+    path: plain,
+    body: '{"__proto__":{"role":"admin"},"constructor":{"prototype":{}}}',
+  }
 }
 
 const memoryMb = (): number => {
-  const own = (pid: string) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024
-  const children = readFileSync(`/proc/${String(child.pid)}/task/${String(child.pid)}/children`, 'utf8').trim().split(' ')
+  const own = (pid: string) =>
+    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024
+  const children = readFileSync(`/proc/${String(child.pid)}/task/${String(child.pid)}/children`, 'utf8')
+    .trim()
+    .split(' ')
   return Math.max(...children.map(own))
 }
 
@@ -161,38 +277,67 @@ describe('misuse of the office', () => {
         if (each.open || each.method === 'GET') continue
         statuses.add(await send(each.method, filled(each.path), bomb, signedOut))
       }
-      for (let i = 0; i < 5; i++) statuses.add(await send('POST', '/api/owner', JSON.stringify({ ...OWNER, email: 'x@saltmarsh.example' }), signedOut))
+      for (let i = 0; i < 5; i++)
+        statuses.add(
+          await send(
+            'POST',
+            '/api/owner',
+            JSON.stringify({ ...OWNER, email: 'x@saltmarsh.example' }),
+            signedOut,
+          ),
+        )
       statuses.add(await send('POST', '/api/session', bomb, signedOut))
     })
     expect([...statuses].sort()).toEqual([401, 403, 413])
     expect([failed, slowest < PHONE_WAITS_MS]).toEqual([[], true])
   }, 120_000)
 
-  it.each(rooms)('in the room %s is refused in a sentence, and no phone feels it', async (room) => {
-    const unexpected: string[] = []
-    let sent = 0
-    const { slowest, failed, scans } = await probed(async () => {
-      for (const each of everyEndpoint.filter((one) => one.room === room && !endsSession(one))) {
-        for (const { what, path, body, type } of attacks(each)) {
-          sent++
-          const status = await send(each.method, path, body, type === undefined ? {} : { 'content-type': type })
-          if (!KNOWN_REFUSALS.has(Number(status))) unexpected.push(`${each.method} ${each.path}, ${what}: ${String(status)}`)
+  it.each(rooms)(
+    'in the room %s is refused in a sentence, and no phone feels it',
+    async (room) => {
+      const unexpected: string[] = []
+      let sent = 0
+      const { slowest, failed, scans } = await probed(async () => {
+        for (const each of everyEndpoint.filter((one) => one.room === room && !endsSession(one))) {
+          for (const { what, path, body, type } of attacks(each)) {
+            sent++
+            const status = await send(
+              each.method,
+              path,
+              body,
+              type === undefined ? {} : { 'content-type': type },
+            )
+            if (!KNOWN_REFUSALS.has(Number(status)))
+              unexpected.push(`${each.method} ${each.path}, ${what}: ${String(status)}`)
+          }
         }
-      }
-    })
-    expect(unexpected).toEqual([])
-    expect(failed).toEqual([])
-    expect(sent).toBeGreaterThan(0)
-    expect(scans).toBeGreaterThan(0)
-    expect(slowest).toBeLessThan(PHONE_WAITS_MS)
-    expect(memoryMb()).toBeLessThan(MEMORY_MAX_MB)
-  }, 240_000)
+      })
+      expect(unexpected).toEqual([])
+      expect(failed).toEqual([])
+      expect(sent).toBeGreaterThan(0)
+      expect(scans).toBeGreaterThan(0)
+      expect(slowest).toBeLessThan(PHONE_WAITS_MS)
+      expect(memoryMb()).toBeLessThan(MEMORY_MAX_MB)
+    },
+    240_000,
+  )
 
   it('by many at once leaves the probe alone, and the office answers afterwards', async () => {
-    const heavy = ['/api/results?campaignId=1&from=1970-01-01&to=2200-12-31&compare=yes', '/api/scans?campaignId=1&page=1000000&pageSize=500', '/api/scans.csv?campaignId=1', '/api/codes?campaignId=1&pageSize=500', '/api/campaigns?pageSize=500', '/api/pulse']
+    const heavy = [
+      '/api/results?campaignId=1&from=1970-01-01&to=2200-12-31&compare=yes',
+      '/api/scans?campaignId=1&page=1000000&pageSize=500',
+      '/api/scans.csv?campaignId=1',
+      '/api/codes?campaignId=1&pageSize=500',
+      '/api/campaigns?pageSize=500',
+      '/api/pulse',
+    ]
     const statuses = new Set<number | string>()
     const { slowest, failed } = await probed(async () => {
-      await Promise.all(Array.from({ length: 200 }, async (_, i) => { statuses.add(await send('GET', heavy[i % heavy.length] ?? '/api/pulse')) }))
+      await Promise.all(
+        Array.from({ length: 200 }, async (_, i) => {
+          statuses.add(await send('GET', heavy[i % heavy.length] ?? '/api/pulse'))
+        }),
+      )
     })
     expect([...statuses].filter((status) => status !== 200 && status !== 503)).toEqual([])
     expect([failed, slowest < PHONE_WAITS_MS]).toEqual([[], true])

@@ -31,8 +31,14 @@ function scan(): Promise<void> {
     }
     request({ host: '127.0.0.1', port, path, agent, headers: { 'user-agent': PHONE } }, (response) => {
       response.resume()
-      response.on('end', () => { settle(response.statusCode) })
-    }).on('error', (error) => { settle(error.message) }).end()
+      response.on('end', () => {
+        settle(response.statusCode)
+      })
+    })
+      .on('error', (error) => {
+        settle(error.message)
+      })
+      .end()
   })
 }
 
@@ -45,7 +51,7 @@ function tick(): void {
 
 parentPort?.on('message', (order: 'go' | 'stop') => {
   if (order === 'go') {
-    [waits, failed, open] = [[], [], []]
+    ;[waits, failed, open] = [[], [], []]
     lastTick = performance.now()
     timer = setInterval(tick, PROBE_MS)
     return

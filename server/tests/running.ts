@@ -16,7 +16,13 @@ import { PHONE } from './phones.ts'
 export { PHONE }
 
 export const DOOR = 'http://go.saltmarsh.example'
-export const OWNER = { workspace: 'Saltmarsh Line', zone: 'Europe/Berlin', name: 'Anna Petersen', email: 'anna@saltmarsh.example', password: 'low tide at noon' }
+export const OWNER = {
+  workspace: 'Saltmarsh Line',
+  zone: 'Europe/Berlin',
+  name: 'Anna Petersen',
+  email: 'anna@saltmarsh.example',
+  password: 'low tide at noon',
+}
 /** Addresses the city database puts in these cities, as the stand-ins' list says. */
 export const BREMEN = '2.59.32.77'
 export const GRONINGEN = '31.132.200.77'
@@ -36,23 +42,51 @@ export function freePort(): Promise<number> {
   return new Promise((resolve) => {
     const server = createServer().listen(0, '127.0.0.1', () => {
       const { port } = server.address() as { port: number }
-      server.close(() => { resolve(port) })
+      server.close(() => {
+        resolve(port)
+      })
     })
   })
 }
 
 /** One HTTP request as it is, without a client's own ideas of redirects and cookies. */
-export function http(method: string, port: number, path: string, headers: Record<string, string> = {}, body?: string | Uint8Array): Promise<Answer> {
+export function http(
+  method: string,
+  port: number,
+  path: string,
+  headers: Record<string, string> = {},
+  body?: string | Uint8Array,
+): Promise<Answer> {
   return new Promise((resolve, reject) => {
-    const asking = request({ host: '127.0.0.1', port, path, method, headers: { ...(body === undefined ? {} : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }), ...headers } }, (response) => {
-      const parts: Buffer[] = []
-      response.on('data', (part: Buffer) => parts.push(part))
-      response.on('end', () => {
-        const whole = Buffer.concat(parts)
-        const type = response.headers['content-type']
-        resolve({ status: response.statusCode ?? 0, headers: response.headers, body: /image\/png|application\/(zip|vnd)/.test(type ?? '') ? whole : read(whole.toString('utf8'), type) })
-      })
-    })
+    const asking = request(
+      {
+        host: '127.0.0.1',
+        port,
+        path,
+        method,
+        headers: {
+          ...(body === undefined
+            ? {}
+            : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }),
+          ...headers,
+        },
+      },
+      (response) => {
+        const parts: Buffer[] = []
+        response.on('data', (part: Buffer) => parts.push(part))
+        response.on('end', () => {
+          const whole = Buffer.concat(parts)
+          const type = response.headers['content-type']
+          resolve({
+            status: response.statusCode ?? 0,
+            headers: response.headers,
+            body: /image\/png|application\/(zip|vnd)/.test(type ?? '')
+              ? whole
+              : read(whole.toString('utf8'), type),
+          })
+        })
+      },
+    )
     asking.on('error', reject)
     asking.end(body)
   })
@@ -62,8 +96,17 @@ export function http(method: string, port: number, path: string, headers: Record
 export async function runningFlimbo(settings: Record<string, string> = {}) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-test-'))
   const config = readConfig({
-    FLIMBO_OFFICE_PORT: '0', FLIMBO_DOOR_PORT: '0', FLIMBO_STANDIN_PORT: '0', FLIMBO_DNS_STANDIN_PORT: '0', FLIMBO_CHECK_HOUR: 'off', FLIMBO_DATA_DIR: dataDir, FLIMBO_DOOR_URL: DOOR,
-    FLIMBO_TRUST_PROXY: 'loopback', FLIMBO_STANDINS: 'on', FLIMBO_LOG_LEVEL: 'silent', ...settings,
+    FLIMBO_OFFICE_PORT: '0',
+    FLIMBO_DOOR_PORT: '0',
+    FLIMBO_STANDIN_PORT: '0',
+    FLIMBO_DNS_STANDIN_PORT: '0',
+    FLIMBO_CHECK_HOUR: 'off',
+    FLIMBO_DATA_DIR: dataDir,
+    FLIMBO_DOOR_URL: DOOR,
+    FLIMBO_TRUST_PROXY: 'loopback',
+    FLIMBO_STANDINS: 'on',
+    FLIMBO_LOG_LEVEL: 'silent',
+    ...settings,
   })
   const flimbo = await inOneProcess(config, join(dataDir, 'no-web'))
   let cookie = ''
@@ -74,21 +117,59 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     const token = randomBytes(16).toString('hex')
     try {
       const at = Date.now()
-      const workspaceId = where === 'here' ? 1 : Number(database.prepare("INSERT INTO workspaces (name, zone, createdAt) VALUES ('Elsewhere', 'UTC', ?)").run(at).lastInsertRowid)
-      if (where === 'elsewhere') database.prepare("INSERT INTO clients (workspaceId, name, createdAt) VALUES (?, 'Elsewhere', ?)").run(workspaceId, at)
-      const { lastInsertRowid } = database.prepare("INSERT INTO people (workspaceId, name, email, role, passwordHash, createdAt) VALUES (?, 'P', ?, ?, '', ?)").run(workspaceId, `${token}@saltmarsh.example`, role, at)
-      database.prepare('INSERT INTO sessions VALUES (?, ?, ?, ?)').run(createHash('sha256').update(token).digest('hex'), lastInsertRowid, at, at + 3_600_000)
+      const workspaceId =
+        where === 'here'
+          ? 1
+          : Number(
+              database
+                .prepare("INSERT INTO workspaces (name, zone, createdAt) VALUES ('Elsewhere', 'UTC', ?)")
+                .run(at).lastInsertRowid,
+            )
+      if (where === 'elsewhere')
+        database
+          .prepare("INSERT INTO clients (workspaceId, name, createdAt) VALUES (?, 'Elsewhere', ?)")
+          .run(workspaceId, at)
+      const { lastInsertRowid } = database
+        .prepare(
+          "INSERT INTO people (workspaceId, name, email, role, passwordHash, createdAt) VALUES (?, 'P', ?, ?, '', ?)",
+        )
+        .run(workspaceId, `${token}@saltmarsh.example`, role, at)
+      database
+        .prepare('INSERT INTO sessions VALUES (?, ?, ?, ?)')
+        .run(createHash('sha256').update(token).digest('hex'), lastInsertRowid, at, at + 3_600_000)
     } finally {
       database.close()
     }
     const theirs = { cookie: `flimbo_session=${token}` }
     return <T>(method: string, path: string, body?: unknown) =>
-      http(method, flimbo.ports.office, path, theirs, body === undefined ? undefined : JSON.stringify(body)) as Promise<Answer<T>>
+      http(
+        method,
+        flimbo.ports.office,
+        path,
+        theirs,
+        body === undefined ? undefined : JSON.stringify(body),
+      ) as Promise<Answer<T>>
   }
 
-  async function ask<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
-    const sent = body === undefined ? undefined : typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body)
-    const answer = await http(method, flimbo.ports.office, path, { ...(cookie ? { cookie } : {}), ...headers }, sent)
+  async function ask<T>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const sent =
+      body === undefined
+        ? undefined
+        : typeof body === 'string' || body instanceof Uint8Array
+          ? body
+          : JSON.stringify(body)
+    const answer = await http(
+      method,
+      flimbo.ports.office,
+      path,
+      { ...(cookie ? { cookie } : {}), ...headers },
+      sent,
+    )
     const [set] = answer.headers['set-cookie'] ?? []
     if (set) cookie = set.split(';', 1)[0] ?? ''
     return answer as Answer<T>
@@ -112,10 +193,16 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     ask,
     person,
     /** Asks and expects to be refused. */
-    async refused(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Problem> {
+    async refused(
+      method: string,
+      path: string,
+      body?: unknown,
+      headers?: Record<string, string>,
+    ): Promise<Problem> {
       const answer = await ask<Problem>(method, path, body, headers)
       if (answer.status < 400) throw new Error(`${method} ${path} was not refused: ${String(answer.status)}`)
-      if (!answer.headers['content-type']?.startsWith('application/problem+json')) throw new Error(`No problem details: ${String(answer.headers['content-type'])}`)
+      if (!answer.headers['content-type']?.startsWith('application/problem+json'))
+        throw new Error(`No problem details: ${String(answer.headers['content-type'])}`)
       return answer.body
     },
     async setUp() {
@@ -123,11 +210,22 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
       if (answer.status !== 201) throw new Error(`Set-up answered ${String(answer.status)}`)
     },
     async campaign(name = 'Summer timetable', utmCampaign = 'summer-26'): Promise<Campaign> {
-      return (await ask<Campaign>('POST', '/api/campaigns', { name, utmCampaign, zone: 'Europe/Berlin' })).body
+      return (await ask<Campaign>('POST', '/api/campaigns', { name, utmCampaign, zone: 'Europe/Berlin' }))
+        .body
     },
     async code(campaignId: number, given: Partial<NewCode> = {}): Promise<Code> {
-      const destination = given.routeId === undefined ? { destination: 'https://saltmarsh.example/timetable?lang=de#today' } : {}
-      const answer = await ask<Code>('POST', '/api/codes', { campaignId, name: 'Pier poster, east gate', medium: 'print', source: 'pier-poster', ...destination, ...given })
+      const destination =
+        given.routeId === undefined
+          ? { destination: 'https://saltmarsh.example/timetable?lang=de#today' }
+          : {}
+      const answer = await ask<Code>('POST', '/api/codes', {
+        campaignId,
+        name: 'Pier poster, east gate',
+        medium: 'print',
+        source: 'pier-poster',
+        ...destination,
+        ...given,
+      })
       if (answer.status !== 201) throw new Error(JSON.stringify(answer.body))
       return answer.body
     },
@@ -144,7 +242,12 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     /** The port of each front door. */
     doorPorts: flimbo.doorPorts,
     scan: (path: string, headers: Record<string, string> = {}, method = 'GET', port = flimbo.ports.door) =>
-      http(method, port, path, { 'user-agent': PHONE, 'accept-language': 'de-DE,de;q=0.9', 'x-forwarded-for': BREMEN, ...headers }),
+      http(method, port, path, {
+        'user-agent': PHONE,
+        'accept-language': 'de-DE,de;q=0.9',
+        'x-forwarded-for': BREMEN,
+        ...headers,
+      }),
     /** Rows straight out of the file, past everything Flimbo says of itself. */
     rows<T>(sql: string, ...values: unknown[]): T[] {
       const database = new Sqlite(config.databaseFile, { readonly: true })
@@ -154,8 +257,12 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
         database.close()
       }
     },
-    forgetCookie() { cookie = '' },
-    get cookie() { return cookie },
+    forgetCookie() {
+      cookie = ''
+    },
+    get cookie() {
+      return cookie
+    },
     /** Ends it and leaves its data where they are. */
     stop: () => flimbo.close(),
     async close() {

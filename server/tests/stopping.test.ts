@@ -29,29 +29,51 @@ async function scanUntilGone(afterAnswers: number, then: () => void): Promise<st
   const answered: string[] = []
   let next = 0
   let told = false
-  const one = (mark: string) => new Promise<boolean>((resolve) => {
-    request({ host: '127.0.0.1', port: ports.door, path: '/PIER', agent, headers: { 'user-agent': PHONE, referer: `http://${mark}.saltmarsh.example/` } }, (response) => {
-      if (response.statusCode === 302) answered.push(`${mark}.saltmarsh.example`)
-      response.resume()
-      response.on('end', () => { resolve(true) })
-      response.on('error', () => { resolve(false) })
-    }).on('error', () => { resolve(false) }).end()
-  })
-  await Promise.all(Array.from({ length: 32 }, async () => {
-    while (await one(`m${String(next++)}`)) {
-      if (answered.length >= afterAnswers && !told) {
-        told = true
-        then()
+  const one = (mark: string) =>
+    new Promise<boolean>((resolve) => {
+      request(
+        {
+          host: '127.0.0.1',
+          port: ports.door,
+          path: '/PIER',
+          agent,
+          headers: { 'user-agent': PHONE, referer: `http://${mark}.saltmarsh.example/` },
+        },
+        (response) => {
+          if (response.statusCode === 302) answered.push(`${mark}.saltmarsh.example`)
+          response.resume()
+          response.on('end', () => {
+            resolve(true)
+          })
+          response.on('error', () => {
+            resolve(false)
+          })
+        },
+      )
+        .on('error', () => {
+          resolve(false)
+        })
+        .end()
+    })
+  await Promise.all(
+    Array.from({ length: 32 }, async () => {
+      while (await one(`m${String(next++)}`)) {
+        if (answered.length >= afterAnswers && !told) {
+          told = true
+          then()
+        }
       }
-    }
-  }))
+    }),
+  )
   agent.destroy()
   return answered
 }
 
 function storedMarks(): { marks: Set<string>; sound: unknown } {
   const database = new Sqlite(join(dataDir, 'flimbo.sqlite'))
-  const marks = (database.prepare('SELECT referrer FROM scans').all() as { referrer: string }[]).map(({ referrer }) => referrer)
+  const marks = (database.prepare('SELECT referrer FROM scans').all() as { referrer: string }[]).map(
+    ({ referrer }) => referrer,
+  )
   const sound = database.pragma('integrity_check', { simple: true })
   database.close()
   return { marks: new Set(marks), sound }
@@ -86,7 +108,9 @@ describe('a wrong setting', () => {
   it('stops the start with one clear line', async () => {
     const wrong = spawnMain({ FLIMBO_DOOR_PORT: 'many' }, ['ignore', 'pipe', 'pipe'])
     let said = ''
-    wrong.stderr?.on('data', (part: Buffer) => { said += part.toString() })
+    wrong.stderr?.on('data', (part: Buffer) => {
+      said += part.toString()
+    })
     expect(await new Promise((resolve) => wrong.once('exit', resolve))).toBe(78)
     expect(said).toBe('FLIMBO_DOOR_PORT=many: must be a port number\n')
   })

@@ -19,7 +19,11 @@ export interface LimitedThread<Order, Answer> {
  * @param name see `startThread`
  * @param caller see `startThread`
  */
-export function limitedThread<Order, Answer>(name: string, caller: string, limitMs: number): LimitedThread<Order, Answer> {
+export function limitedThread<Order, Answer>(
+  name: string,
+  caller: string,
+  limitMs: number,
+): LimitedThread<Order, Answer> {
   const turns = queue()
   let thread: Worker | null = null
   let idle: NodeJS.Timeout | null = null
@@ -38,7 +42,9 @@ export function limitedThread<Order, Answer>(name: string, caller: string, limit
       const settle = (answer: Answer | null) => {
         clearTimeout(late)
         working.off('message', settle).off('error', end).off('exit', end)
-        idle = setTimeout(() => { void close() }, IDLE_MS)
+        idle = setTimeout(() => {
+          void close()
+        }, IDLE_MS)
         idle.unref()
         resolve(answer)
       }

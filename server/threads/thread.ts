@@ -10,10 +10,18 @@ import { Worker, type ResourceLimits } from 'node:worker_threads'
  * @param caller the caller's `import.meta.url`
  * @param workerData what it is given, such as the database file
  */
-export function startThread(name: string, caller: string, workerData: object, resourceLimits: ResourceLimits = {}): Worker {
+export function startThread(
+  name: string,
+  caller: string,
+  workerData: object,
+  resourceLimits: ResourceLimits = {},
+): Worker {
   const { BUILT_THREADS: bundle } = process.env
   const built = caller.endsWith('.ts') ? bundle && pathToFileURL(bundle) : caller
   if (built) return new Worker(new URL(`./${name}.js`, built), { workerData, resourceLimits })
   const source = JSON.stringify(new URL(`./${name}.ts`, caller).href)
-  return new Worker(`import('tsx/esm/api').then(({ register }) => { register(); return import(${source}) })`, { eval: true, workerData, resourceLimits })
+  return new Worker(
+    `import('tsx/esm/api').then(({ register }) => { register(); return import(${source}) })`,
+    { eval: true, workerData, resourceLimits },
+  )
 }

@@ -18,7 +18,10 @@ export function places(max: number) {
   return {
     waiting: () => waiting.length,
     async take(): Promise<void> {
-      if (taken >= max) await new Promise<void>((resolve) => { waiting.push(resolve) })
+      if (taken >= max)
+        await new Promise<void>((resolve) => {
+          waiting.push(resolve)
+        })
       else taken++
     },
     giveBack(): void {

@@ -23,7 +23,10 @@ interface Parts {
 /** What is for admins alone. */
 const ADMIN = 'change the visit tags'
 
-export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, sender, domains, standIns }: Parts): void {
+export function visitTagsEndpoints(
+  mounts: Mounts,
+  { database, doors, live, sender, domains, standIns }: Parts,
+): void {
   const { read } = database
 
   /** Refuses to take tags away that routes still fire. */
@@ -31,11 +34,24 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
     const { value: stored } = await readSetting(read, workspaceId, VISIT_TAGS)
     const gone = stored.tags.filter(({ id }) => !tags.some((tag) => tag.id === id))
     if (gone.length === 0) return
-    const campaigns = (await read.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
-    const routes = await read.find(tables.routes, { where: { campaignId: In(campaigns), state: Not('deleted') } })
+    const campaigns = (
+      await read.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })
+    ).map(({ id }) => id)
+    const routes = await read.find(tables.routes, {
+      where: { campaignId: In(campaigns), state: Not('deleted') },
+    })
     for (const { id, name } of gone) {
-      const using = routes.filter(({ rules, draft }) => rules.tags.includes(id) || draft?.rules.tags.includes(id) === true)
-      if (using.length > 0) throw new Refusal('taken', `The tag “${name}” is used by ${fewNamed(using.map((route) => route.name), ' routes')}. Take it off there first, or let it rest.`)
+      const using = routes.filter(
+        ({ rules, draft }) => rules.tags.includes(id) || draft?.rules.tags.includes(id) === true,
+      )
+      if (using.length > 0)
+        throw new Refusal(
+          'taken',
+          `The tag “${name}” is used by ${fewNamed(
+            using.map((route) => route.name),
+            ' routes',
+          )}. Take it off there first, or let it rest.`,
+        )
     }
   }
 
@@ -56,28 +72,65 @@ export function visitTagsEndpoints(mounts: Mounts, { database, doors, live, send
 
   mount(mounts, visitTagsApi.queue, async ({ who }) => {
     // SQLite takes the bare columns of a group from the row that max() found: the fault that was met most often.
-    const rows = await read.createQueryBuilder(tables.hits, 'h').select('h.tagId', 'tagId').addSelect('count(h.nextAt)', 'waiting').addSelect('count(*) - count(h.nextAt)', 'givenUp')
-      .addSelect('min(h.at)', 'oldestAt').addSelect('(SELECT min(n.nextAt) FROM hits n WHERE n.workspaceId = h.workspaceId AND n.tagId = h.tagId)', 'nextAt').addSelect('h.fault', 'fault').addSelect('max(h.attempts)', 'attempts')
-      .where('h.workspaceId = :workspaceId', { workspaceId: who.workspace.id }).groupBy('h.tagId').getRawMany<{ tagId: string; waiting: number; givenUp: number; oldestAt: number; nextAt: number | null; fault: string }>()
-    return { rows: rows.map(({ tagId, waiting, givenUp, oldestAt, nextAt, fault }) => ({ tagId, waiting, givenUp, oldestAt, nextAt, fault })) }
+    const rows = await read
+      .createQueryBuilder(tables.hits, 'h')
+      .select('h.tagId', 'tagId')
+      .addSelect('count(h.nextAt)', 'waiting')
+      .addSelect('count(*) - count(h.nextAt)', 'givenUp')
+      .addSelect('min(h.at)', 'oldestAt')
+      .addSelect(
+        '(SELECT min(n.nextAt) FROM hits n WHERE n.workspaceId = h.workspaceId AND n.tagId = h.tagId)',
+        'nextAt',
+      )
+      .addSelect('h.fault', 'fault')
+      .addSelect('max(h.attempts)', 'attempts')
+      .where('h.workspaceId = :workspaceId', { workspaceId: who.workspace.id })
+      .groupBy('h.tagId')
+      .getRawMany<{
+        tagId: string
+        waiting: number
+        givenUp: number
+        oldestAt: number
+        nextAt: number | null
+        fault: string
+      }>()
+    return {
+      rows: rows.map(({ tagId, waiting, givenUp, oldestAt, nextAt, fault }) => ({
+        tagId,
+        waiting,
+        givenUp,
+        oldestAt,
+        nextAt,
+        fault,
+      })),
+    }
   })
 
   mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
     adminsOnly(who, ADMIN)
     sender.tryNow(who.workspace.id, tag)
-    await database.writeAside((manager) => manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }))
+    await database.writeAside((manager) =>
+      manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }),
+    )
   })
 
   mount(mounts, visitTagsApi.drop, async ({ params: { tag }, who }) => {
     adminsOnly(who, ADMIN)
-    await database.writeAside((manager) => manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }))
+    await database.writeAside((manager) =>
+      manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }),
+    )
   })
 
   mount(mounts, visitTagsApi.received, async ({ who }) => {
     if (!standIns) return { rows: null }
-    const { value: { tags } } = await readSetting(read, who.workspace.id, VISIT_TAGS)
+    const {
+      value: { tags },
+    } = await readSetting(read, who.workspace.id, VISIT_TAGS)
     // The stand-in may be addressed by itself, the site it stands in for being the first part of the path.
-    const meant = tags.map((tag) => { const address = readUrl(tag.address); return { ...tag, address: address ? standInTarget(address).href : tag.address } })
+    const meant = tags.map((tag) => {
+      const address = readUrl(tag.address)
+      return { ...tag, address: address ? standInTarget(address).href : tag.address }
+    })
     return { rows: (await standIns.received()).filter((hit) => meant.some((tag) => isHitOf(tag, hit))) }
   })
 }

@@ -3,7 +3,11 @@ import { NO_TAGS, visitTagSettings, type VisitTagSettings } from '@flimbo/core/v
 import { readSetting, type Section } from '../workspace/index.ts'
 
 /** The visit tags of a workspace, as a section of its settings. */
-export const VISIT_TAGS: Section<VisitTagSettings> = { name: 'visitTags', schema: visitTagSettings, usual: NO_TAGS }
+export const VISIT_TAGS: Section<VisitTagSettings> = {
+  name: 'visitTags',
+  schema: visitTagSettings,
+  usual: NO_TAGS,
+}
 
 /** Reads the visit tags that a workspace defined. */
 export async function tagsOf(read: EntityManager, workspaceId: number): Promise<VisitTagSettings> {

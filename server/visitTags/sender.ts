@@ -23,8 +23,16 @@ export function pauseAfter(attempts: number): number {
   return Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (attempts - 1))
 }
 
-interface Parts { readonly database: Database; readonly reach: Reach }
-interface Failed { readonly id: number; readonly attempts: number; readonly at: number; readonly fault: string }
+interface Parts {
+  readonly database: Database
+  readonly reach: Reach
+}
+interface Failed {
+  readonly id: number
+  readonly attempts: number
+  readonly at: number
+  readonly fault: string
+}
 
 export interface HitSender {
   /** Forgets that a collector failed a moment ago. */
@@ -45,12 +53,25 @@ export function startHitSender({ database, reach }: Parts): HitSender {
 
   async function look(): Promise<void> {
     const now = Date.now()
-    const due = await database.read.createQueryBuilder(tables.hits, 'h').select('h.workspaceId', 'workspaceId').addSelect('h.tagId', 'tagId')
-      .where('h.nextAt <= :now', { now }).groupBy('h.workspaceId').addGroupBy('h.tagId').getRawMany<{ workspaceId: number; tagId: string }>()
+    const due = await database.read
+      .createQueryBuilder(tables.hits, 'h')
+      .select('h.workspaceId', 'workspaceId')
+      .addSelect('h.tagId', 'tagId')
+      .where('h.nextAt <= :now', { now })
+      .groupBy('h.workspaceId')
+      .addGroupBy('h.tagId')
+      .getRawMany<{ workspaceId: number; tagId: string }>()
     for (const { workspaceId, tagId } of due) {
       const key = keyOf(workspaceId, tagId)
       if (busy.has(key) || stopping.signal.aborted || (away.get(key)?.until ?? 0) > now) continue
-      busy.set(key, work(workspaceId, tagId, key).catch(() => undefined).finally(() => { busy.delete(key) }))
+      busy.set(
+        key,
+        work(workspaceId, tagId, key)
+          .catch(() => undefined)
+          .finally(() => {
+            busy.delete(key)
+          }),
+      )
     }
   }
 
@@ -63,7 +84,11 @@ export function startHitSender({ database, reach }: Parts): HitSender {
     }
     if (tag.resting) return
     for (;;) {
-      const batch = await database.read.find(tables.hits, { where: { workspaceId, tagId, nextAt: LessThanOrEqual(Date.now()) }, order: { id: 'asc' }, take: BATCH })
+      const batch = await database.read.find(tables.hits, {
+        where: { workspaceId, tagId, nextAt: LessThanOrEqual(Date.now()) },
+        order: { id: 'asc' },
+        take: BATCH,
+      })
       const { done, failed } = await sendAll(tag, batch)
       await settle(done, failed)
       if (done.length > 0) away.delete(key)
@@ -75,13 +100,20 @@ export function startHitSender({ database, reach }: Parts): HitSender {
     }
   }
 
-  async function sendAll(tag: VisitTag, batch: readonly HitRow[]): Promise<{ done: number[]; failed: Failed[] }> {
+  async function sendAll(
+    tag: VisitTag,
+    batch: readonly HitRow[],
+  ): Promise<{ done: number[]; failed: Failed[] }> {
     const done: number[] = []
     const failed: Failed[] = []
     const left = [...batch]
     let failures = 0
     async function one(): Promise<void> {
-      for (let hit = left.shift(); hit && failures < FAILURES_MAX && !stopping.signal.aborted; hit = left.shift()) {
+      for (
+        let hit = left.shift();
+        hit && failures < FAILURES_MAX && !stopping.signal.aborted;
+        hit = left.shift()
+      ) {
         // Test scans are for rehearsing: no real collector hears of them.
         const isSent = !hit.isTest || reach.standIn(new URL(tag.address)) !== null
         const fault = isSent ? await sendHit(tag, hit.visit, reach, stopping.signal) : ''
@@ -101,16 +133,24 @@ export function startHitSender({ database, reach }: Parts): HitSender {
     await database.writeAside(async (manager) => {
       if (done.length > 0) await manager.delete(tables.hits, { id: In([...done]) })
       for (const { id, attempts, at, fault } of failed) {
-        await manager.update(tables.hits, { id }, { attempts, fault, nextAt: now - at > GIVEN_UP_MS ? null : now + pauseAfter(attempts) })
+        await manager.update(
+          tables.hits,
+          { id },
+          { attempts, fault, nextAt: now - at > GIVEN_UP_MS ? null : now + pauseAfter(attempts) },
+        )
       }
     })
   }
 
   // What fails one time, such as a full disk, is tried again at the next look.
-  const timer = setInterval(() => { look().catch(() => undefined) }, LOOK_MS)
+  const timer = setInterval(() => {
+    look().catch(() => undefined)
+  }, LOOK_MS)
   timer.unref()
   return {
-    tryNow(workspaceId, tagId) { away.delete(keyOf(workspaceId, tagId)) },
+    tryNow(workspaceId, tagId) {
+      away.delete(keyOf(workspaceId, tagId))
+    },
     async stop() {
       clearInterval(timer)
       stopping.abort()

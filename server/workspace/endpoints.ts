@@ -1,6 +1,12 @@
 import { rateLimit } from 'express-rate-limit'
 import { problemOf } from '@flimbo/core/api'
-import { USUAL_SETTINGS, workspaceApi, workspaceSettings, type Session, type WorkspaceSettings } from '@flimbo/core/workspace'
+import {
+  USUAL_SETTINGS,
+  workspaceApi,
+  workspaceSettings,
+  type Session,
+  type WorkspaceSettings,
+} from '@flimbo/core/workspace'
 import { missing, mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { tables, type Database, type PersonRow } from '../database/index.ts'
@@ -15,22 +21,30 @@ interface Parts {
   readonly config: Pick<Config, 'doorUrl' | 'standIns'>
 }
 
-export const SETTINGS: Section<WorkspaceSettings> = { name: 'workspace', schema: workspaceSettings, usual: USUAL_SETTINGS }
+export const SETTINGS: Section<WorkspaceSettings> = {
+  name: 'workspace',
+  schema: workspaceSettings,
+  usual: USUAL_SETTINGS,
+}
 
 const ATTEMPTS = 10
 const ATTEMPTS_WINDOW_MS = 10 * 60_000
 
 /** Counts failed sign-ins from one address; successful ones are taken back. */
-const fewAttempts = () => rateLimit({
-  windowMs: ATTEMPTS_WINDOW_MS,
-  limit: ATTEMPTS,
-  standardHeaders: 'draft-8',
-  legacyHeaders: false,
-  skipSuccessfulRequests: true,
-  handler: (_request, response) => {
-    sendProblem(response, problemOf('tooMany', 'Too many attempts to sign in from here. Wait ten minutes, then try again.'))
-  },
-})
+const fewAttempts = () =>
+  rateLimit({
+    windowMs: ATTEMPTS_WINDOW_MS,
+    limit: ATTEMPTS,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    skipSuccessfulRequests: true,
+    handler: (_request, response) => {
+      sendProblem(
+        response,
+        problemOf('tooMany', 'Too many attempts to sign in from here. Wait ten minutes, then try again.'),
+      )
+    },
+  })
 
 export function workspaceEndpoints(mounts: Mounts, { database, sessions, config }: Parts): void {
   async function sessionOf({ person, workspace }: Pick<SignedIn, 'person' | 'workspace'>): Promise<Session> {
@@ -39,7 +53,10 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config 
   }
 
   async function sessionOfPerson(person: PersonRow): Promise<Session> {
-    return sessionOf({ person, workspace: await database.read.findOneByOrFail(tables.workspaces, { id: person.workspaceId }) })
+    return sessionOf({
+      person,
+      workspace: await database.read.findOneByOrFail(tables.workspaces, { id: person.workspaceId }),
+    })
   }
 
   mount(mounts, workspaceApi.session, async ({ request }): Promise<Session> => {
@@ -51,8 +68,11 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config 
   mounts.router.post(workspaceApi.signIn.path, fewAttempts())
   mount(mounts, workspaceApi.signIn, async ({ body, response }) => {
     const person = await database.read.findOneBy(tables.people, { email: body.email })
-    const right = person ? await isPassword(body.password, person.passwordHash) : await pretendToCheck(body.password)
-    if (!person || !right) throw new Refusal('unauthenticated', 'E-mail address or password is wrong. Check both and try again.')
+    const right = person
+      ? await isPassword(body.password, person.passwordHash)
+      : await pretendToCheck(body.password)
+    if (!person || !right)
+      throw new Refusal('unauthenticated', 'E-mail address or password is wrong. Check both and try again.')
     await sessions.begin(response, person.id)
     return sessionOfPerson(person)
   })
@@ -68,14 +88,21 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config 
   })
 
   mount(mounts, workspaceApi.settings, ({ who }) => readSetting(database.read, who.workspace.id, SETTINGS))
-  mount(mounts, workspaceApi.changeSettings, ({ body, who }) => writeSetting(database, who.workspace.id, SETTINGS, body))
+  mount(mounts, workspaceApi.changeSettings, ({ body, who }) =>
+    writeSetting(database, who.workspace.id, SETTINGS, body),
+  )
 
   mount(mounts, workspaceApi.changeClient, async ({ params: { id }, body: { domainId }, who }) => {
     const workspaceId = who.workspace.id
     return database.write(async (manager) => {
       const client = await manager.findOneBy(tables.clients, { id, workspaceId })
       if (!client) throw missing('client')
-      if (domainId !== null && domainId !== 1 && !(await manager.existsBy(tables.domains, { id: domainId, workspaceId, state: 'ready' }))) throw wrongField('domainId', 'This domain is not ready. Choose another.')
+      if (
+        domainId !== null &&
+        domainId !== 1 &&
+        !(await manager.existsBy(tables.domains, { id: domainId, workspaceId, state: 'ready' }))
+      )
+        throw wrongField('domainId', 'This domain is not ready. Choose another.')
       await manager.update(tables.clients, { id }, { domainId })
       return { ...client, domainId }
     })

@@ -5,7 +5,10 @@ const COST = { N: 65_536, r: 8, p: 1, maxmem: 128 * 1024 * 1024 } satisfies Scry
 
 function derive(password: string, salt: Buffer): Promise<Buffer> {
   return new Promise((resolve, reject) => {
-    scrypt(password.normalize('NFKC'), salt, 32, COST, (error, key) => { if (error) reject(error); else resolve(key) })
+    scrypt(password.normalize('NFKC'), salt, 32, COST, (error, key) => {
+      if (error) reject(error)
+      else resolve(key)
+    })
   })
 }
 

@@ -28,21 +28,35 @@ function tokenOf(request: Request): string | null {
 }
 
 /** Server-side sessions: a random token in a cookie, its digest and end in the database. */
-export function sessions(database: Database, { secure, ended }: { secure: boolean; ended: (session: string) => void }) {
+export function sessions(
+  database: Database,
+  { secure, ended }: { secure: boolean; ended: (session: string) => void },
+) {
   const cookie: CookieOptions = { httpOnly: true, sameSite: 'lax', secure, path: '/', maxAge: SESSION_MS }
   return {
     async begin(response: Response, personId: number): Promise<void> {
       const token = randomBytes(32).toString('base64url')
       const createdAt = Date.now()
       await database.writeAside(async (manager) => {
-        await manager.createQueryBuilder().delete().from(tables.sessions).where('expiresAt < :createdAt', { createdAt }).execute()
-        await manager.insert(tables.sessions, { tokenHash: digest(token), personId, createdAt, expiresAt: createdAt + SESSION_MS })
+        await manager
+          .createQueryBuilder()
+          .delete()
+          .from(tables.sessions)
+          .where('expiresAt < :createdAt', { createdAt })
+          .execute()
+        await manager.insert(tables.sessions, {
+          tokenHash: digest(token),
+          personId,
+          createdAt,
+          expiresAt: createdAt + SESSION_MS,
+        })
       })
       response.cookie(SESSION_COOKIE, token, cookie)
     },
     async end(request: Request, response: Response): Promise<void> {
       const token = tokenOf(request)
-      if (token) await database.writeAside((manager) => manager.delete(tables.sessions, { tokenHash: digest(token) }))
+      if (token)
+        await database.writeAside((manager) => manager.delete(tables.sessions, { tokenHash: digest(token) }))
       if (token) ended(digest(token))
       response.clearCookie(SESSION_COOKIE, { ...cookie, maxAge: undefined })
     },

@@ -4,12 +4,23 @@ import { overtaken } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 
 /** One part of what a workspace decided, with the version a change must start from; 0 where nobody has decided yet. */
-export interface Setting<T> { readonly value: T; readonly version: number }
+export interface Setting<T> {
+  readonly value: T
+  readonly version: number
+}
 
 /** A section of the settings: its name, the schema that reads what is stored, and what holds where nothing is. */
-export interface Section<T> { readonly name: string; readonly schema: z.ZodType<T>; readonly usual: T }
+export interface Section<T> {
+  readonly name: string
+  readonly schema: z.ZodType<T>
+  readonly usual: T
+}
 
-export async function readSetting<T>(read: EntityManager, workspaceId: number, { name, schema, usual }: Section<T>): Promise<Setting<T>> {
+export async function readSetting<T>(
+  read: EntityManager,
+  workspaceId: number,
+  { name, schema, usual }: Section<T>,
+): Promise<Setting<T>> {
   const row = await read.findOneBy(tables.settings, { workspaceId, section: name })
   if (!row) return { value: usual, version: 0 }
   // What an older version of the schema stored is completed by what is usual.
@@ -18,7 +29,12 @@ export async function readSetting<T>(read: EntityManager, workspaceId: number, {
 }
 
 /** Stores a section, unless somebody else has since. @throws Refusal with what is stored now */
-export async function writeSetting<T>(database: Database, workspaceId: number, section: Section<T>, { value, version }: Setting<T>): Promise<Setting<T>> {
+export async function writeSetting<T>(
+  database: Database,
+  workspaceId: number,
+  section: Section<T>,
+  { value, version }: Setting<T>,
+): Promise<Setting<T>> {
   return database.write(async (manager) => {
     const stored = await readSetting(manager, workspaceId, section)
     if (stored.version !== version) throw overtaken('setting', stored)

@@ -35,15 +35,24 @@ export function useLive(): void {
     let isFirst = true
     const readAgain = (which: (path: string) => boolean) => {
       // What is under way already answers with what is stored by then, or is asked again with the next change.
-      void queries.invalidateQueries({ predicate: ({ queryKey }) => which(pathOf(queryKey)) }, { cancelRefetch: false })
+      void queries.invalidateQueries(
+        { predicate: ({ queryKey }) => which(pathOf(queryKey)) },
+        { cancelRefetch: false },
+      )
     }
     const figures = paced(() => {
       addTo(queries, lines)
       lines = []
     }, FIGURES)
-    const sums = paced(() => { if (!document.hidden) readAgain((path) => SUMMED_PATHS.has(path)) }, SUMS)
-    const counts = paced(() => { if (!document.hidden) readAgain((path) => path in COUNTED) }, COUNTS)
-    const changes = paced(() => { readAgain((path) => path !== '/session' && path !== '/phone') }, CHANGES)
+    const sums = paced(() => {
+      if (!document.hidden) readAgain((path) => SUMMED_PATHS.has(path))
+    }, SUMS)
+    const counts = paced(() => {
+      if (!document.hidden) readAgain((path) => path in COUNTED)
+    }, COUNTS)
+    const changes = paced(() => {
+      readAgain((path) => path !== '/session' && path !== '/phone')
+    }, CHANGES)
 
     function open(): void {
       stream = new EventSource('/api/events')
@@ -63,14 +72,19 @@ export function useLive(): void {
     const take = (message: MessageEvent<string>) => {
       const event = liveEvent.safeParse(JSON.parse(message.data))
       if (!event.success) return
-      if (event.data.type === 'change') { changes.want(); return }
+      if (event.data.type === 'change') {
+        changes.want()
+        return
+      }
       lines.push(...event.data.scans)
       figures.want()
       sums.want()
       counts.want()
     }
     open()
-    const shown = () => { if (!document.hidden) sums.want() }
+    const shown = () => {
+      if (!document.hidden) sums.want()
+    }
     document.addEventListener('visibilitychange', shown)
     return () => {
       document.removeEventListener('visibilitychange', shown)

@@ -8,18 +8,25 @@ export interface Pace {
 }
 
 /** Runs something soon after it is wanted, and then no more often than its pace allows, however often it is wanted. */
-export function paced(run: () => void, { soonMs, everyMs, spreadMs }: Pace, random: () => number = Math.random) {
+export function paced(
+  run: () => void,
+  { soonMs, everyMs, spreadMs }: Pace,
+  random: () => number = Math.random,
+) {
   let timer: ReturnType<typeof setTimeout> | null = null
   let last = -Infinity
   return {
     want(): void {
       if (timer !== null) return
       const wait = Math.max(soonMs, last + everyMs - Date.now())
-      timer = setTimeout(() => {
-        timer = null
-        last = Date.now()
-        run()
-      }, wait > soonMs ? wait + random() * spreadMs : wait)
+      timer = setTimeout(
+        () => {
+          timer = null
+          last = Date.now()
+          run()
+        },
+        wait > soonMs ? wait + random() * spreadMs : wait,
+      )
     },
     stop(): void {
       if (timer !== null) clearTimeout(timer)

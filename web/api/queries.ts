@@ -1,9 +1,20 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query'
+import {
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query'
 import type { AnswerOf, Endpoint, InputOf } from '@flimbo/core/api'
 import { ApiProblem, call } from './call.ts'
 
 /** Reads an endpoint; the last answer stays in its place while the next one comes. */
-export function useAnswer<E extends Endpoint>(described: E, input: InputOf<E>, options: { enabled?: boolean; refetchInterval?: number } = {}): UseQueryResult<AnswerOf<E>> {
+export function useAnswer<E extends Endpoint>(
+  described: E,
+  input: InputOf<E>,
+  options: { enabled?: boolean; refetchInterval?: number } = {},
+): UseQueryResult<AnswerOf<E>> {
   return useQuery({
     queryKey: [described.path, input],
     queryFn: ({ signal }) => call(described, input, signal),
@@ -13,7 +24,9 @@ export function useAnswer<E extends Endpoint>(described: E, input: InputOf<E>, o
 }
 
 /** Writes through an endpoint; everything shown is read anew afterwards. */
-export function useChange<E extends Endpoint>(described: E): UseMutationResult<AnswerOf<E>, Error, InputOf<E>> {
+export function useChange<E extends Endpoint>(
+  described: E,
+): UseMutationResult<AnswerOf<E>, Error, InputOf<E>> {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: (input: InputOf<E>) => call(described, input),

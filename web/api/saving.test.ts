@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { ApiProblem, newerOf } from './call.ts'
 import { oneAtATime } from './oneAtATime.ts'
 
-const turn = () => new Promise((resolve) => { setTimeout(resolve, 1) })
+const turn = () =>
+  new Promise((resolve) => {
+    setTimeout(resolve, 1)
+  })
 
 describe('saves one at a time', () => {
   it('never overlap, and of what comes meanwhile only the last is sent', async () => {
@@ -13,7 +16,9 @@ describe('saves one at a time', () => {
     const save = oneAtATime(async (value: number) => {
       most = Math.max(most, ++under)
       sent.push(value)
-      await new Promise<void>((resolve) => { ends.push(resolve) })
+      await new Promise<void>((resolve) => {
+        ends.push(resolve)
+      })
       under--
     })
     for (const value of [1, 2, 3]) save(value)
@@ -32,7 +37,9 @@ describe('saves one at a time', () => {
 describe('what somebody saved meanwhile', () => {
   it('is in a conflict alone: that something is still in use is no newer copy', () => {
     const current = { version: 7 }
-    expect(newerOf(new ApiProblem(problemOf('conflict', 'Someone saved this.', { current })))).toEqual({ current })
+    expect(newerOf(new ApiProblem(problemOf('conflict', 'Someone saved this.', { current })))).toEqual({
+      current,
+    })
     expect(newerOf(new ApiProblem(problemOf('taken', 'The tag is used by a route.')))).toBeNull()
     expect(newerOf(new Error('offline'))).toBeNull()
   })

@@ -24,12 +24,20 @@ const PhoneScreen = lazy(async () => ({ default: (await import('../phone/index.t
 const later = (screen: ReactElement) => <Suspense fallback={<Waiting />}>{screen}</Suspense>
 
 function Waiting() {
-  return <Box sx={{ display: 'grid', placeItems: 'center', minHeight: '40vh' }}><CircularProgress aria-label="Loading" /></Box>
+  return (
+    <Box sx={{ display: 'grid', placeItems: 'center', minHeight: '40vh' }}>
+      <CircularProgress aria-label="Loading" />
+    </Box>
+  )
 }
 
 const router = createBrowserRouter([
   {
-    element: <Shell><Outlet /></Shell>,
+    element: (
+      <Shell>
+        <Outlet />
+      </Shell>
+    ),
     children: [
       { path: '/', element: <Desk /> },
       { path: '/settings/:part?', element: later(<SettingsScreen />) },
@@ -56,7 +64,15 @@ const router = createBrowserRouter([
 export function App() {
   const session = useAnswer(workspaceApi.session, {})
   // What was known of the session holds while the server cannot be reached: nothing that is being typed may be lost.
-  if (session.isError && !session.data) return <Trouble error={session.error} again={() => { void session.refetch() }} />
+  if (session.isError && !session.data)
+    return (
+      <Trouble
+        error={session.error}
+        again={() => {
+          void session.refetch()
+        }}
+      />
+    )
   if (!session.data) return <Waiting />
   if (session.data.state === 'new') return later(<SetUpScreen />)
   if (session.data.state === 'signed-out') return later(<SignInScreen />)

@@ -23,7 +23,21 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
     close()
   }
   return (
-    <Dialog open={open} onClose={leave} fullWidth maxWidth="sm" aria-label="Find anything" slotProps={{ transition: { onEntered: () => { field.current?.focus() } }, paper: { sx: { position: 'fixed', top: 64, m: 0, overflow: 'visible' } } }}>
+    <Dialog
+      open={open}
+      onClose={leave}
+      fullWidth
+      maxWidth="sm"
+      aria-label="Find anything"
+      slotProps={{
+        transition: {
+          onEntered: () => {
+            field.current?.focus()
+          },
+        },
+        paper: { sx: { position: 'fixed', top: 64, m: 0, overflow: 'visible' } },
+      }}
+    >
       <Autocomplete<Hit, false, false, true>
         freeSolo
         // What is found belongs to the dialog: outside of it a dialog that closes meanwhile may hide it from readers of the screen.
@@ -31,9 +45,13 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
         autoHighlight
         // What is found shows for as long as something is typed, wherever the focus went meanwhile.
         open={asked !== ''}
-        onClose={(_event, reason) => { if (reason === 'escape') leave() }}
+        onClose={(_event, reason) => {
+          if (reason === 'escape') leave()
+        }}
         inputValue={typed}
-        onInputChange={(_event, value, reason) => { if (reason === 'input') setTyped(value) }}
+        onInputChange={(_event, value, reason) => {
+          if (reason === 'input') setTyped(value)
+        }}
         options={asked === '' ? [] : (found.data?.hits ?? [])}
         filterOptions={(all) => all}
         getOptionLabel={(hit) => (typeof hit === 'string' ? hit : hit.name)}
@@ -50,16 +68,35 @@ export function FindAnything({ open, close }: { open: boolean; close: () => void
             <Box sx={{ minWidth: 0, width: '100%' }}>
               <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2 }}>
                 <Typography noWrap>{hit.name}</Typography>
-                <Typography variant="body2" color="textSecondary">{NAMES[hit.kind]}</Typography>
+                <Typography variant="body2" color="textSecondary">
+                  {NAMES[hit.kind]}
+                </Typography>
               </Stack>
-              <Typography noWrap variant="mono" color="textSecondary" sx={{ display: 'block' }}>{hit.detail}</Typography>
+              <Typography noWrap variant="mono" color="textSecondary" sx={{ display: 'block' }}>
+                {hit.detail}
+              </Typography>
             </Box>
           </Box>
         )}
-        renderInput={(params) => <TextField {...params} inputRef={field} autoFocus placeholder="A name, a short link, a source, a destination" slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' } }} />}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            inputRef={field}
+            autoFocus
+            placeholder="A name, a short link, a source, a destination"
+            slotProps={{
+              ...params.slotProps,
+              htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Find anything' },
+            }}
+          />
+        )}
         sx={{ p: 1 }}
       />
-      {asked !== '' && found.data?.hits.length === 0 && <Typography role="status" color="textSecondary" sx={{ px: 3, pb: 2 }}>Nothing is called “{asked}”. Try a shorter part of it.</Typography>}
+      {asked !== '' && found.data?.hits.length === 0 && (
+        <Typography role="status" color="textSecondary" sx={{ px: 3, pb: 2 }}>
+          Nothing is called “{asked}”. Try a shorter part of it.
+        </Typography>
+      )}
     </Dialog>
   )
 }

@@ -1,4 +1,13 @@
-import { Dialog, DialogContent, DialogTitle, Table, TableBody, TableCell, TableRow, Typography } from '@mui/material'
+import {
+  Dialog,
+  DialogContent,
+  DialogTitle,
+  Table,
+  TableBody,
+  TableCell,
+  TableRow,
+  Typography,
+} from '@mui/material'
 
 const KEYS: readonly [key: string, does: string][] = [
   ['Ctrl K', 'find anything'],
@@ -48,10 +57,19 @@ export function KeyList({ open, close }: { open: boolean; close: () => void }) {
 function Keys({ name, keys }: { name: string; keys: typeof KEYS }) {
   return (
     <>
-      <Typography variant="h3" sx={{ mt: 1 }}>{name}</Typography>
+      <Typography variant="h3" sx={{ mt: 1 }}>
+        {name}
+      </Typography>
       <Table size="small" aria-label={name}>
         <TableBody>
-          {keys.map(([key, does]) => <TableRow key={key}><TableCell component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}><kbd>{key}</kbd></TableCell><TableCell>{does}</TableCell></TableRow>)}
+          {keys.map(([key, does]) => (
+            <TableRow key={key}>
+              <TableCell component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>
+                <kbd>{key}</kbd>
+              </TableCell>
+              <TableCell>{does}</TableCell>
+            </TableRow>
+          ))}
         </TableBody>
       </Table>
     </>

@@ -10,12 +10,24 @@ export function Shell({ children }: { children: ReactNode }) {
     <Box sx={{ minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
       <Link
         href="#content"
-        sx={{ position: 'absolute', left: -9999, zIndex: 2000, bgcolor: 'background.paper', p: 1, '&:focus': { left: 8, top: 8 } }}
+        sx={{
+          position: 'absolute',
+          left: -9999,
+          zIndex: 2000,
+          bgcolor: 'background.paper',
+          p: 1,
+          '&:focus': { left: 8, top: 8 },
+        }}
       >
         Skip to the content
       </Link>
       <TopBar />
-      <Box component="main" id="content" tabIndex={-1} sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', outline: 'none' }}>
+      <Box
+        component="main"
+        id="content"
+        tabIndex={-1}
+        sx={{ flex: 1, minWidth: 0, display: 'flex', flexDirection: 'column', outline: 'none' }}
+      >
         {children}
       </Box>
     </Box>

@@ -21,16 +21,57 @@ export function WhereIAm() {
     void navigate(`/campaigns/${String(to)}/${stage}`)
   }
   return (
-    <Stack component="nav" aria-label="Where I am" direction="row" sx={{ alignItems: 'center', gap: 0.5, minWidth: 0 }}>
-      <Typography color="textSecondary" noWrap>{client?.name}</Typography>
-      <Typography color="textSecondary" aria-hidden>/</Typography>
-      <Button color="inherit" endIcon={<ExpandMoreIcon />} aria-haspopup="menu" onClick={(event) => { setAnchor(event.currentTarget) }} sx={{ minWidth: 0 }}>
-        <Typography component="span" noWrap sx={{ fontWeight: 650, maxWidth: 260 }}>{here?.name ?? 'All campaigns'}</Typography>
+    <Stack
+      component="nav"
+      aria-label="Where I am"
+      direction="row"
+      sx={{ alignItems: 'center', gap: 0.5, minWidth: 0 }}
+    >
+      <Typography color="textSecondary" noWrap>
+        {client?.name}
+      </Typography>
+      <Typography color="textSecondary" aria-hidden>
+        /
+      </Typography>
+      <Button
+        color="inherit"
+        endIcon={<ExpandMoreIcon />}
+        aria-haspopup="menu"
+        onClick={(event) => {
+          setAnchor(event.currentTarget)
+        }}
+        sx={{ minWidth: 0 }}
+      >
+        <Typography component="span" noWrap sx={{ fontWeight: 650, maxWidth: 260 }}>
+          {here?.name ?? 'All campaigns'}
+        </Typography>
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => { setAnchor(null) }}>
-        <MenuItem selected={id === undefined} onClick={() => { setAnchor(null); void navigate('/') }}>All campaigns</MenuItem>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => {
+          setAnchor(null)
+        }}
+      >
+        <MenuItem
+          selected={id === undefined}
+          onClick={() => {
+            setAnchor(null)
+            void navigate('/')
+          }}
+        >
+          All campaigns
+        </MenuItem>
         {campaigns.data?.rows.map((campaign) => (
-          <MenuItem key={campaign.id} selected={campaign.id === here?.id} onClick={() => { go(campaign.id) }}>{campaign.name}</MenuItem>
+          <MenuItem
+            key={campaign.id}
+            selected={campaign.id === here?.id}
+            onClick={() => {
+              go(campaign.id)
+            }}
+          >
+            {campaign.name}
+          </MenuItem>
         ))}
       </Menu>
     </Stack>

@@ -9,20 +9,45 @@ import { FormChoice, FormText } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import { FormZone } from '../workspace/index.ts'
 
-interface Values { name: string; utmCampaign: string; zone: string; startsOn: string; endsOn: string; domain: string }
+interface Values {
+  name: string
+  utmCampaign: string
+  zone: string
+  startsOn: string
+  endsOn: string
+  domain: string
+}
 const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
 const USUAL = 'usual'
 
 /** What is sent: a day that is left empty is no day. */
-const sent = ({ domain, ...values }: Values) => ({ ...values, startsOn: values.startsOn || null, endsOn: values.endsOn || null, domainId: domain === USUAL ? null : Number(domain) })
+const sent = ({ domain, ...values }: Values) => ({
+  ...values,
+  startsOn: values.startsOn || null,
+  endsOn: values.endsOn || null,
+  domainId: domain === USUAL ? null : Number(domain),
+})
 
 /** A campaign value from a name: small letters, dashes. */
 function suggestion(name: string): string {
-  return name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')
+  return name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
 }
 
 /** Begins a campaign, or changes one that is there. */
-export function CampaignDialog({ open, close, campaign }: { open: boolean; close: () => void; campaign?: Campaign }) {
+export function CampaignDialog({
+  open,
+  close,
+  campaign,
+}: {
+  open: boolean
+  close: () => void
+  campaign?: Campaign
+}) {
   const { workspace } = useSession()
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
@@ -31,8 +56,18 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
   const { control, handleSubmit, reset, setError, setValue, formState } = useForm<Values>({
-    defaultValues: { name: '', utmCampaign: '', zone: workspace.zone, startsOn: '', endsOn: '', domain: USUAL },
-    resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({ ...sent(values), ...(campaign ? { version } : {}) })),
+    defaultValues: {
+      name: '',
+      utmCampaign: '',
+      zone: workspace.zone,
+      startsOn: '',
+      endsOn: '',
+      domain: USUAL,
+    },
+    resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({
+      ...sent(values),
+      ...(campaign ? { version } : {}),
+    })),
   })
 
   useEffect(() => {
@@ -40,8 +75,12 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
     setTrouble(null)
     setVersion(campaign?.version ?? 0)
     reset({
-      name: campaign?.name ?? '', utmCampaign: campaign?.utmCampaign ?? '', zone: campaign?.zone ?? workspace.zone,
-      startsOn: campaign?.startsOn ?? '', endsOn: campaign?.endsOn ?? '', domain: campaign?.domainId ? String(campaign.domainId) : USUAL,
+      name: campaign?.name ?? '',
+      utmCampaign: campaign?.utmCampaign ?? '',
+      zone: campaign?.zone ?? workspace.zone,
+      startsOn: campaign?.startsOn ?? '',
+      endsOn: campaign?.endsOn ?? '',
+      domain: campaign?.domainId ? String(campaign.domainId) : USUAL,
     })
     // Only opening fills the form: a live update must not take away what is being typed.
   }, [open])
@@ -49,12 +88,15 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
   // Follows the name letter by letter, so that it is there when Enter is pressed; what somebody writes themselves stays.
   const name = useWatch({ control, name: 'name' })
   const isOwn = formState.dirtyFields.utmCampaign === true
-  useEffect(() => { if (open && !campaign && !isOwn) setValue('utmCampaign', suggestion(name)) }, [name, isOwn, open, campaign, setValue])
+  useEffect(() => {
+    if (open && !campaign && !isOwn) setValue('utmCampaign', suggestion(name))
+  }, [name, isOwn, open, campaign, setValue])
 
   const submit = handleSubmit(async (values) => {
     setTrouble(null)
     try {
-      if (campaign) await change.mutateAsync({ params: { id: campaign.id }, body: { ...sent(values), version } })
+      if (campaign)
+        await change.mutateAsync({ params: { id: campaign.id }, body: { ...sent(values), version } })
       else {
         const made = await create.mutateAsync({ body: sent(values) })
         void navigate(`/campaigns/${String(made.id)}/plan`)
@@ -65,36 +107,76 @@ export function CampaignDialog({ open, close, campaign }: { open: boolean; close
       if (newer) {
         const { version: stored, name: called, utmCampaign } = newer.current
         setVersion(stored)
-        setTrouble(`Someone saved this campaign after you opened it: it is now called “${called}” with the campaign value “${utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`)
+        setTrouble(
+          `Someone saved this campaign after you opened it: it is now called “${called}” with the campaign value “${utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`,
+        )
       } else setTrouble(showFaults(error, setError, FIELDS))
     }
   })
 
   return (
     <Dialog open={open} onClose={close} fullWidth maxWidth="xs" aria-labelledby="campaign-title">
-      <form noValidate onSubmit={(event) => { void submit(event) }}>
+      <form
+        noValidate
+        onSubmit={(event) => {
+          void submit(event)
+        }}
+      >
         <DialogTitle id="campaign-title">{campaign ? 'The campaign' : 'Begin a campaign'}</DialogTitle>
         <DialogContent>
           <Stack spacing={2} sx={{ pt: 1 }}>
-            {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+            {trouble !== null && (
+              <Alert severity="error" variant="outlined">
+                {trouble}
+              </Alert>
+            )}
             <FormText control={control} name="name" label="Name" autoFocus />
-            <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" hint="The same on every piece of the campaign" />
+            <FormText
+              control={control}
+              name="utmCampaign"
+              label="Campaign value (utm_campaign)"
+              hint="The same on every piece of the campaign"
+            />
             <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
             <Stack direction="row" spacing={2}>
-              <FormText control={control} name="startsOn" label="First day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
-              <FormText control={control} name="endsOn" label="Last day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
+              <FormText
+                control={control}
+                name="startsOn"
+                label="First day"
+                type="date"
+                slotProps={{ inputLabel: { shrink: true } }}
+              />
+              <FormText
+                control={control}
+                name="endsOn"
+                label="Last day"
+                type="date"
+                slotProps={{ inputLabel: { shrink: true } }}
+              />
             </Stack>
             {(domains.data?.rows.length ?? 0) > 1 && (
               <FormChoice
-                control={control} name="domain" label="New short links are on" hint="Links that are issued stay where they are"
-                choices={[{ value: USUAL, label: 'the client’s usual domain' }, ...(domains.data?.rows ?? []).filter(({ state }) => state === 'ready').map(({ id, host }) => ({ value: String(id), label: host }))]}
+                control={control}
+                name="domain"
+                label="New short links are on"
+                hint="Links that are issued stay where they are"
+                choices={[
+                  { value: USUAL, label: 'the client’s usual domain' },
+                  ...(domains.data?.rows ?? [])
+                    .filter(({ state }) => state === 'ready')
+                    .map(({ id, host }) => ({ value: String(id), label: host })),
+                ]}
               />
             )}
           </Stack>
         </DialogContent>
         <DialogActions>
-          <Button onClick={close} color="inherit">Cancel</Button>
-          <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>{campaign ? 'Save' : 'Begin'}</Button>
+          <Button onClick={close} color="inherit">
+            Cancel
+          </Button>
+          <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>
+            {campaign ? 'Save' : 'Begin'}
+          </Button>
         </DialogActions>
       </form>
     </Dialog>

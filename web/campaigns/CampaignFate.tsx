@@ -19,19 +19,87 @@ export function CampaignFate({ campaign }: { campaign: Campaign }) {
       await change.mutateAsync({ params: { id: campaign.id }, body: { version: campaign.version, ...part } })
       if (part.archived) void navigate('/')
     } catch (error) {
-      setTrouble(error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.')
+      setTrouble(
+        error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.',
+      )
     }
   }
   return (
     <>
-      <Button color="inherit" sx={{ alignSelf: 'center' }} aria-haspopup="menu" onClick={(event) => { setAnchor(event.currentTarget) }}>Pin, duplicate, archive</Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => { setAnchor(null) }}>
-        <MenuItem onClick={() => { void set({ pinned: !campaign.pinned }) }}><ListItemText primary={campaign.pinned ? 'Unpin' : 'Pin to the desk'} secondary="Pinned ones stand first" /></MenuItem>
-        <MenuItem onClick={() => { setAnchor(null); setCopying(true) }}><ListItemText primary="Duplicate…" secondary="As next year’s plan, with new short links" /></MenuItem>
-        <MenuItem onClick={() => { void set({ archived: !archived }) }}><ListItemText primary={archived ? 'Restore' : 'Archive'} secondary={archived ? 'Back to the desk' : 'Off the desk; its codes go on working'} /></MenuItem>
+      <Button
+        color="inherit"
+        sx={{ alignSelf: 'center' }}
+        aria-haspopup="menu"
+        onClick={(event) => {
+          setAnchor(event.currentTarget)
+        }}
+      >
+        Pin, duplicate, archive
+      </Button>
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => {
+          setAnchor(null)
+        }}
+      >
+        <MenuItem
+          onClick={() => {
+            void set({ pinned: !campaign.pinned })
+          }}
+        >
+          <ListItemText
+            primary={campaign.pinned ? 'Unpin' : 'Pin to the desk'}
+            secondary="Pinned ones stand first"
+          />
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null)
+            setCopying(true)
+          }}
+        >
+          <ListItemText primary="Duplicate…" secondary="As next year’s plan, with new short links" />
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            void set({ archived: !archived })
+          }}
+        >
+          <ListItemText
+            primary={archived ? 'Restore' : 'Archive'}
+            secondary={archived ? 'Back to the desk' : 'Off the desk; its codes go on working'}
+          />
+        </MenuItem>
       </Menu>
-      <CopyCampaign campaign={campaign} open={copying} close={() => { setCopying(false) }} made={(id) => { setCopying(false); void navigate(`/campaigns/${String(id)}/plan`) }} />
-      <Snackbar open={trouble !== null} onClose={() => { setTrouble(null) }}><Alert severity="error" variant="outlined" onClose={() => { setTrouble(null) }} sx={{ bgcolor: 'background.paper' }}>{trouble}</Alert></Snackbar>
+      <CopyCampaign
+        campaign={campaign}
+        open={copying}
+        close={() => {
+          setCopying(false)
+        }}
+        made={(id) => {
+          setCopying(false)
+          void navigate(`/campaigns/${String(id)}/plan`)
+        }}
+      />
+      <Snackbar
+        open={trouble !== null}
+        onClose={() => {
+          setTrouble(null)
+        }}
+      >
+        <Alert
+          severity="error"
+          variant="outlined"
+          onClose={() => {
+            setTrouble(null)
+          }}
+          sx={{ bgcolor: 'background.paper' }}
+        >
+          {trouble}
+        </Alert>
+      </Snackbar>
     </>
   )
 }

@@ -12,7 +12,12 @@ export function useCampaign(): Campaign {
   return useOutletContext<Campaign>()
 }
 
-const stagesOf = ({ codes, routes, pages, scans }: Campaign): readonly { path: string; name: string; state: string }[] => [
+const stagesOf = ({
+  codes,
+  routes,
+  pages,
+  scans,
+}: Campaign): readonly { path: string; name: string; state: string }[] => [
   { path: 'plan', name: 'Plan', state: counted(codes, 'piece') },
   { path: 'routes', name: 'Routes', state: counted(routes, 'route') },
   { path: 'print', name: 'Print', state: codes === 0 ? 'nothing to print' : counted(codes, 'symbol') },
@@ -25,20 +30,55 @@ export function CampaignFrame() {
   const { campaignId } = useParams()
   const campaign = useAnswer(campaignsApi.get, { params: { id: Number(campaignId) } })
   const [settings, setSettings] = useState(false)
-  if (campaign.isError) return <Trouble error={campaign.error} again={() => { void campaign.refetch() }} />
+  if (campaign.isError)
+    return (
+      <Trouble
+        error={campaign.error}
+        again={() => {
+          void campaign.refetch()
+        }}
+      />
+    )
   // The last campaign's answer stays while the next one comes; its screens must not.
-  if (!campaign.data || String(campaign.data.id) !== campaignId) return <Skeleton variant="rectangular" height={52} />
+  if (!campaign.data || String(campaign.data.id) !== campaignId)
+    return <Skeleton variant="rectangular" height={52} />
   return (
     <>
-      <Stack direction="row" sx={{ alignItems: 'stretch', px: 2, bgcolor: 'background.paper', borderBottom: 1, borderColor: 'divider', gap: 1 }}>
+      <Stack
+        direction="row"
+        sx={{
+          alignItems: 'stretch',
+          px: 2,
+          bgcolor: 'background.paper',
+          borderBottom: 1,
+          borderColor: 'divider',
+          gap: 1,
+        }}
+      >
         <Box component="nav" aria-label="Stages of the campaign" sx={{ display: 'flex', flex: 1 }}>
-          {stagesOf(campaign.data).map((stage, i) => <Stop key={stage.path} {...stage} first={i === 0} />)}
+          {stagesOf(campaign.data).map((stage, i) => (
+            <Stop key={stage.path} {...stage} first={i === 0} />
+          ))}
         </Box>
         <CampaignFate campaign={campaign.data} />
-        <Button color="inherit" sx={{ alignSelf: 'center' }} onClick={() => { setSettings(true) }}>Campaign settings</Button>
+        <Button
+          color="inherit"
+          sx={{ alignSelf: 'center' }}
+          onClick={() => {
+            setSettings(true)
+          }}
+        >
+          Campaign settings
+        </Button>
       </Stack>
       <Outlet context={campaign.data} key={campaignId} />
-      <CampaignDialog open={settings} close={() => { setSettings(false) }} campaign={campaign.data} />
+      <CampaignDialog
+        open={settings}
+        close={() => {
+          setSettings(false)
+        }}
+        campaign={campaign.data}
+      />
     </>
   )
 }
@@ -47,18 +87,49 @@ export function CampaignFrame() {
 function Stop({ path, name, state, first }: { path: string; name: string; state: string; first: boolean }) {
   return (
     <Box
-      component={NavLink} to={path}
+      component={NavLink}
+      to={path}
       sx={{
-        position: 'relative', minWidth: 128, pt: 2.25, pb: 0.75, pr: 3, color: 'text.secondary', textDecoration: 'none',
-        '&::before': { content: '""', position: 'absolute', top: 10, left: first ? 6 : 0, right: 0, borderTop: 2, borderColor: 'divider' },
-        '&::after': { content: '""', position: 'absolute', top: 5, left: 0, width: 12, height: 12, borderRadius: '50%', border: 2, borderColor: 'text.secondary', bgcolor: 'background.paper', boxSizing: 'border-box' },
+        position: 'relative',
+        minWidth: 128,
+        pt: 2.25,
+        pb: 0.75,
+        pr: 3,
+        color: 'text.secondary',
+        textDecoration: 'none',
+        '&::before': {
+          content: '""',
+          position: 'absolute',
+          top: 10,
+          left: first ? 6 : 0,
+          right: 0,
+          borderTop: 2,
+          borderColor: 'divider',
+        },
+        '&::after': {
+          content: '""',
+          position: 'absolute',
+          top: 5,
+          left: 0,
+          width: 12,
+          height: 12,
+          borderRadius: '50%',
+          border: 2,
+          borderColor: 'text.secondary',
+          bgcolor: 'background.paper',
+          boxSizing: 'border-box',
+        },
         '&.active': { color: 'text.primary' },
         '&.active::after': { borderColor: 'primary.main', bgcolor: 'primary.main' },
         '&:hover': { color: 'text.primary' },
       }}
     >
-      <Typography component="span" sx={{ fontWeight: 650 }}>{name}</Typography>{' '}
-      <Typography component="span" variant="body2" color="textSecondary">{state}</Typography>
+      <Typography component="span" sx={{ fontWeight: 650 }}>
+        {name}
+      </Typography>{' '}
+      <Typography component="span" variant="body2" color="textSecondary">
+        {state}
+      </Typography>
     </Box>
   )
 }

@@ -1,19 +1,50 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, Typography } from '@mui/material'
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  Typography,
+} from '@mui/material'
 import { campaignCopy, campaignsApi, nextYear, type Campaign } from '@flimbo/core/campaigns'
 import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { counted, FormChoice, FormText } from '../ui/index.ts'
 
-interface Values { name: string; utmCampaign: string; startsOn: string; endsOn: string; pieceDays: 'shift' | 'clear' }
+interface Values {
+  name: string
+  utmCampaign: string
+  startsOn: string
+  endsOn: string
+  pieceDays: 'shift' | 'clear'
+}
 const FIELDS = ['name', 'utmCampaign', 'startsOn', 'endsOn'] as const
-const sent = (values: Values) => ({ ...values, startsOn: values.startsOn || null, endsOn: values.endsOn || null })
+const sent = (values: Values) => ({
+  ...values,
+  startsOn: values.startsOn || null,
+  endsOn: values.endsOn || null,
+})
 
 /** Next year's plan out of this one: the same pieces on copies of their routes, with new short links and the year carried forward. */
-export function CopyCampaign({ campaign, open, close, made }: { campaign: Campaign; open: boolean; close: () => void; made: (id: number) => void }) {
+export function CopyCampaign({
+  campaign,
+  open,
+  close,
+  made,
+}: {
+  campaign: Campaign
+  open: boolean
+  close: () => void
+  made: (id: number) => void
+}) {
   const copy = useChange(campaignsApi.copy)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const { control, handleSubmit, reset, setError } = useForm<Values>({ resolver: byContract(campaignCopy, sent) })
+  const { control, handleSubmit, reset, setError } = useForm<Values>({
+    resolver: byContract(campaignCopy, sent),
+  })
   useEffect(() => {
     if (!open) return
     const next = nextYear(campaign, new Date().getFullYear())
@@ -34,20 +65,57 @@ export function CopyCampaign({ campaign, open, close, made }: { campaign: Campai
       <DialogTitle id="copy-title">Duplicate “{campaign.name}”</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+          {trouble !== null && (
+            <Alert severity="error" variant="outlined">
+              {trouble}
+            </Alert>
+          )}
           <FormText control={control} name="name" label="Name" autoFocus />
           <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" />
           <Stack direction="row" spacing={2}>
-            <FormText control={control} name="startsOn" label="First day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
-            <FormText control={control} name="endsOn" label="Last day" type="date" slotProps={{ inputLabel: { shrink: true } }} />
+            <FormText
+              control={control}
+              name="startsOn"
+              label="First day"
+              type="date"
+              slotProps={{ inputLabel: { shrink: true } }}
+            />
+            <FormText
+              control={control}
+              name="endsOn"
+              label="Last day"
+              type="date"
+              slotProps={{ inputLabel: { shrink: true } }}
+            />
           </Stack>
-          <FormChoice control={control} name="pieceDays" label="Days of the pieces" choices={[{ value: 'shift', label: 'a year later' }, { value: 'clear', label: 'none yet' }]} />
-          <Typography variant="body2" color="textSecondary">{counted(campaign.codes, 'piece')} with new short links, on copies of {counted(campaign.routes, 'route')}. Archived pieces stay behind; scans do too.</Typography>
+          <FormChoice
+            control={control}
+            name="pieceDays"
+            label="Days of the pieces"
+            choices={[
+              { value: 'shift', label: 'a year later' },
+              { value: 'clear', label: 'none yet' },
+            ]}
+          />
+          <Typography variant="body2" color="textSecondary">
+            {counted(campaign.codes, 'piece')} with new short links, on copies of{' '}
+            {counted(campaign.routes, 'route')}. Archived pieces stay behind; scans do too.
+          </Typography>
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={close} color="inherit">Cancel</Button>
-        <Button variant="contained" disabled={copy.isPending} onClick={() => { void submit() }}>Duplicate</Button>
+        <Button onClick={close} color="inherit">
+          Cancel
+        </Button>
+        <Button
+          variant="contained"
+          disabled={copy.isPending}
+          onClick={() => {
+            void submit()
+          }}
+        >
+          Duplicate
+        </Button>
       </DialogActions>
     </Dialog>
   )

@@ -10,8 +10,15 @@ export function CheckOf({ code, zone }: { code: Pick<Code, 'id' | 'check'>; zone
   return (
     <Box>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
-        <Typography variant="h3" sx={{ flex: 1 }}>Destination check</Typography>
-        <CheckNow isPending={check.isPending} check={() => { check.mutate({ params: { id: code.id } }) }} />
+        <Typography variant="h3" sx={{ flex: 1 }}>
+          Destination check
+        </Typography>
+        <CheckNow
+          isPending={check.isPending}
+          check={() => {
+            check.mutate({ params: { id: code.id } })
+          }}
+        />
       </Stack>
       <CheckResult newest={code.check} hops={check.data?.hops} error={check.error} zone={zone} />
     </Box>

@@ -13,24 +13,78 @@ export function Fate({ code, close }: { code: Code; close: () => void }) {
     try {
       await work()
     } catch (error) {
-      setTrouble(error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.')
+      setTrouble(
+        error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.',
+      )
     }
   }
-  const set = (body: CodeSet) => attempt(() => change.mutateAsync({ params: { id: code.id }, body: { version: code.version, ...body } }))
+  const set = (body: CodeSet) =>
+    attempt(() => change.mutateAsync({ params: { id: code.id }, body: { version: code.version, ...body } }))
   const gone = code.state === 'deleted' || code.archivedAt !== null
   return (
     <Stack spacing={1}>
-      {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
-      {code.archivedAt !== null && <Typography variant="body2">This piece is archived: it is out of the plan, and its code goes on working.</Typography>}
-      {code.state === 'deleted' && <Typography variant="body2">This piece was deleted before anybody scanned it. Its short link says so to whoever tries it.</Typography>}
+      {trouble !== null && (
+        <Alert severity="error" variant="outlined">
+          {trouble}
+        </Alert>
+      )}
+      {code.archivedAt !== null && (
+        <Typography variant="body2">
+          This piece is archived: it is out of the plan, and its code goes on working.
+        </Typography>
+      )}
+      {code.state === 'deleted' && (
+        <Typography variant="body2">
+          This piece was deleted before anybody scanned it. Its short link says so to whoever tries it.
+        </Typography>
+      )}
       <Stack direction="row" spacing={1}>
-        <Button variant="outlined" onClick={() => { void attempt(() => copy.mutateAsync({ body: { ids: [code.id] } })) }}>Duplicate</Button>
-        {gone
-          ? <Button variant="outlined" onClick={() => { void set(code.state === 'deleted' ? { state: 'live', archived: false } : { archived: false }) }}>Restore</Button>
-          : <Button variant="outlined" onClick={() => { void set({ archived: true }).then(close) }}>Archive</Button>}
-        {code.state !== 'deleted' && <Button variant="outlined" color="error" disabled={code.scans.scans > 0} onClick={() => { void set({ state: 'deleted' }) }}>Delete</Button>}
+        <Button
+          variant="outlined"
+          onClick={() => {
+            void attempt(() => copy.mutateAsync({ body: { ids: [code.id] } }))
+          }}
+        >
+          Duplicate
+        </Button>
+        {gone ? (
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void set(code.state === 'deleted' ? { state: 'live', archived: false } : { archived: false })
+            }}
+          >
+            Restore
+          </Button>
+        ) : (
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void set({ archived: true }).then(close)
+            }}
+          >
+            Archive
+          </Button>
+        )}
+        {code.state !== 'deleted' && (
+          <Button
+            variant="outlined"
+            color="error"
+            disabled={code.scans.scans > 0}
+            onClick={() => {
+              void set({ state: 'deleted' })
+            }}
+          >
+            Delete
+          </Button>
+        )}
       </Stack>
-      {code.scans.scans > 0 && !gone && <Typography variant="body2" color="textSecondary">It has been scanned, so it is printed somewhere and cannot be deleted; archiving takes it out of the plan and leaves its code working.</Typography>}
+      {code.scans.scans > 0 && !gone && (
+        <Typography variant="body2" color="textSecondary">
+          It has been scanned, so it is printed somewhere and cannot be deleted; archiving takes it out of the
+          plan and leaves its code working.
+        </Typography>
+      )}
     </Stack>
   )
 }

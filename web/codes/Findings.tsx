@@ -14,25 +14,72 @@ export function Findings({ code }: { code: Code }) {
     if (value === null) return
     setTrouble(null)
     try {
-      const { refused: [refused] } = await change.mutateAsync({ body: { changes: [{ id: code.id, set: fixSet({ [field]: value }, code.extra) }] } })
+      const {
+        refused: [refused],
+      } = await change.mutateAsync({
+        body: { changes: [{ id: code.id, set: fixSet({ [field]: value }, code.extra) }] },
+      })
       if (refused) setTrouble(refused.sentence)
     } catch (error) {
-      setTrouble(error instanceof ApiProblem ? error.problem.detail : 'The fix could not be sent. Nothing was changed.')
+      setTrouble(
+        error instanceof ApiProblem
+          ? error.problem.detail
+          : 'The fix could not be sent. Nothing was changed.',
+      )
     }
   }
   if (code.findings.length === 0 && size === null) return null
   return (
     <Stack spacing={1} role="group" aria-label="What to look over">
-      {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+      {trouble !== null && (
+        <Alert severity="error" variant="outlined">
+          {trouble}
+        </Alert>
+      )}
       {code.findings.map((finding) => (
         <Alert
-          key={`${finding.kind} ${finding.field}`} severity={finding.refused ? 'error' : 'warning'} variant="outlined" icon={false} sx={{ py: 0 }}
-          action={finding.fix !== null && finding.field !== 'campaign' && <Button size="small" color="inherit" disabled={change.isPending} onClick={() => { void fix(finding) }}>Fix</Button>}
+          key={`${finding.kind} ${finding.field}`}
+          severity={finding.refused ? 'error' : 'warning'}
+          variant="outlined"
+          icon={false}
+          sx={{ py: 0 }}
+          action={
+            finding.fix !== null &&
+            finding.field !== 'campaign' && (
+              <Button
+                size="small"
+                color="inherit"
+                disabled={change.isPending}
+                onClick={() => {
+                  void fix(finding)
+                }}
+              >
+                Fix
+              </Button>
+            )
+          }
         >
-          <Typography variant="body2"><strong>{finding.field}</strong>: {finding.sentence}{finding.fix !== null && finding.field !== 'destination' && <> Fix: <Typography component="span" variant="mono">{finding.fix}</Typography></>}</Typography>
+          <Typography variant="body2">
+            <strong>{finding.field}</strong>: {finding.sentence}
+            {finding.fix !== null && finding.field !== 'destination' && (
+              <>
+                {' '}
+                Fix:{' '}
+                <Typography component="span" variant="mono">
+                  {finding.fix}
+                </Typography>
+              </>
+            )}
+          </Typography>
         </Alert>
       ))}
-      {size !== null && <Alert severity="warning" variant="outlined" icon={false} sx={{ py: 0 }}><Typography variant="body2"><strong>size</strong>: {size}</Typography></Alert>}
+      {size !== null && (
+        <Alert severity="warning" variant="outlined" icon={false} sx={{ py: 0 }}>
+          <Typography variant="body2">
+            <strong>size</strong>: {size}
+          </Typography>
+        </Alert>
+      )}
     </Stack>
   )
 }

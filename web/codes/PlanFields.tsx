@@ -16,7 +16,12 @@ export function PlanFields<Values extends FieldValues>({ control }: { control: C
         <FormText control={control} name={at('sizeMm')} label="Printed size, mm" />
         <FormText control={control} name={at('viewingM')} label="Scanned from, m" />
       </Stack>
-      <FormChoice control={control} name={at('level')} label="Error correction" choices={LEVELS.map((value) => ({ value, label: LEVEL_NAMES[value] }))} />
+      <FormChoice
+        control={control}
+        name={at('level')}
+        label="Error correction"
+        choices={LEVELS.map((value) => ({ value, label: LEVEL_NAMES[value] }))}
+      />
       <FormText control={control} name={at('place')} label="Place" hint="Where it hangs or lies" />
       <Stack direction="row" spacing={2}>
         <FormText control={control} name={at('latitude')} label="Latitude" />
@@ -40,6 +45,19 @@ export function PlanFields<Values extends FieldValues>({ control }: { control: C
 }
 
 /** A field for each parameter of the workspace’s own. */
-export function OwnFields<Values extends FieldValues>({ control, rules }: { control: Control<Values>; rules: HouseRules | undefined }) {
-  return (rules?.parameters ?? []).map(({ name, label, required }) => <FormText key={name} control={control} name={`extra.${name}` as Path<Values>} label={`${label} (${name})${required ? '' : ', if any'}`} />)
+export function OwnFields<Values extends FieldValues>({
+  control,
+  rules,
+}: {
+  control: Control<Values>
+  rules: HouseRules | undefined
+}) {
+  return (rules?.parameters ?? []).map(({ name, label, required }) => (
+    <FormText
+      key={name}
+      control={control}
+      name={`extra.${name}` as Path<Values>}
+      label={`${label} (${name})${required ? '' : ', if any'}`}
+    />
+  ))
 }

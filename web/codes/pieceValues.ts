@@ -3,7 +3,16 @@ import { codeSet, wholePiece, type Code } from '@flimbo/core/codes'
 import { destination as destinationContract } from '@flimbo/core/routing'
 
 /** Fields of a form that hold figures and days as they are typed; the plan's own columns read and write them. */
-export const TYPED = ['sizeMm', 'viewingM', 'latitude', 'longitude', 'printRun', 'cost', 'liveOn', 'downOn'] as const
+export const TYPED = [
+  'sizeMm',
+  'viewingM',
+  'latitude',
+  'longitude',
+  'printRun',
+  'cost',
+  'liveOn',
+  'downOn',
+] as const
 type Typed = (typeof TYPED)[number]
 
 const columns = new Map(fileColumns().map((column) => [column.id, column]))
@@ -18,12 +27,24 @@ function valueOf(field: Typed, text: string): unknown {
 export type TypedValues = Record<Typed, string>
 
 export function typedValues(code: Code): TypedValues {
-  return Object.fromEntries(TYPED.map((field) => [field, columns.get(field)?.write({ ...code, routeName: code.routeName }) ?? ''])) as TypedValues
+  return Object.fromEntries(
+    TYPED.map((field) => [field, columns.get(field)?.write({ ...code, routeName: code.routeName }) ?? '']),
+  ) as TypedValues
 }
 
 /** A form's values with its typed fields read. */
-export function readTyped<V extends Partial<TypedValues>>(values: V): Omit<V, Typed> & Record<Typed, unknown> {
-  return { ...values, ...Object.fromEntries(TYPED.filter((field) => values[field] !== undefined).map((field) => [field, valueOf(field, values[field] ?? '')])) } as never
+export function readTyped<V extends Partial<TypedValues>>(
+  values: V,
+): Omit<V, Typed> & Record<Typed, unknown> {
+  return {
+    ...values,
+    ...Object.fromEntries(
+      TYPED.filter((field) => values[field] !== undefined).map((field) => [
+        field,
+        valueOf(field, values[field] ?? ''),
+      ]),
+    ),
+  } as never
 }
 
 /** What a form of a piece is checked by. */

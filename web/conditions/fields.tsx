@@ -6,28 +6,61 @@ import { useAnswer } from '../api/index.ts'
 import { country, useTyped } from '../ui/index.ts'
 
 /** Options with the typed text in their name, those that begin with it first. */
-function likeliest(options: string[], { inputValue, getOptionLabel }: { inputValue: string; getOptionLabel: (option: string) => string }): string[] {
+function likeliest(
+  options: string[],
+  { inputValue, getOptionLabel }: { inputValue: string; getOptionLabel: (option: string) => string },
+): string[] {
   const wanted = inputValue.trim().toLowerCase()
-  const named = options.map((option) => ({ option, at: getOptionLabel(option).toLowerCase().indexOf(wanted) })).filter(({ at }) => at >= 0)
-  return [...named.filter(({ at }) => at === 0), ...named.filter(({ at }) => at > 0)].map(({ option }) => option)
+  const named = options
+    .map((option) => ({ option, at: getOptionLabel(option).toLowerCase().indexOf(wanted) }))
+    .filter(({ at }) => at >= 0)
+  return [...named.filter(({ at }) => at === 0), ...named.filter(({ at }) => at > 0)].map(
+    ({ option }) => option,
+  )
 }
 
 /** Several values out of a list, typed ones too where `free`. */
-export function Several({ label, values, options, nameOf = (value) => value, free = false, change }: {
-  label: string; values: readonly string[]; options: readonly string[]; nameOf?: (value: string) => string; free?: boolean; change: (values: string[]) => void
+export function Several({
+  label,
+  values,
+  options,
+  nameOf = (value) => value,
+  free = false,
+  change,
+}: {
+  label: string
+  values: readonly string[]
+  options: readonly string[]
+  nameOf?: (value: string) => string
+  free?: boolean
+  change: (values: string[]) => void
 }) {
   return (
     <Autocomplete<string, true, false, boolean>
-      multiple size="small" freeSolo={free} options={[...options]} value={[...values]} getOptionLabel={nameOf} disableCloseOnSelect={!free} autoHighlight={!free} filterOptions={likeliest}
-      onChange={(_event, chosen) => { change([...new Set(chosen.map((each) => each.trim()).filter((each) => each !== ''))]) }}
+      multiple
+      size="small"
+      freeSolo={free}
+      options={[...options]}
+      value={[...values]}
+      getOptionLabel={nameOf}
+      disableCloseOnSelect={!free}
+      autoHighlight={!free}
+      filterOptions={likeliest}
+      onChange={(_event, chosen) => {
+        change([...new Set(chosen.map((each) => each.trim()).filter((each) => each !== ''))])
+      }}
       // What was typed and left counts as chosen.
-      onBlur={(event) => { const typed = (event.target as HTMLInputElement).value.trim(); if (free && typed !== '') change([...new Set([...values, typed])]) }}
+      onBlur={(event) => {
+        const typed = (event.target as HTMLInputElement).value.trim()
+        if (free && typed !== '') change([...new Set([...values, typed])])
+      }}
       renderInput={(params) => <TextField {...params} label={label} />}
     />
   )
 }
 
-const placeName = ({ city, region, country: of }: KnownPlace) => [city, region, country(of)].filter((part) => part !== '').join(', ')
+const placeName = ({ city, region, country: of }: KnownPlace) =>
+  [city, region, country(of)].filter((part) => part !== '').join(', ')
 const regionName = ({ region, country: of }: KnownPlace) => `${region}, ${country(of)}`
 const keyOf = ({ country: of, region, city }: KnownPlace) => `${of}/${region}/${city}`
 
@@ -37,55 +70,165 @@ function useKnown(typed: string, kind: 'city' | 'region') {
   return { options: asked.length > 1 ? (found.data?.rows ?? []) : [], isReading: found.isFetching }
 }
 
-const hint = (typed: string, isReading: boolean) => (typed.trim().length < 2 ? 'Type the beginning of its name' : isReading ? 'Looking through all cities; the first time takes some seconds' : 'Nothing is called that')
+const hint = (typed: string, isReading: boolean) =>
+  typed.trim().length < 2
+    ? 'Type the beginning of its name'
+    : isReading
+      ? 'Looking through all cities; the first time takes some seconds'
+      : 'Nothing is called that'
 
 /** Cities or regions that scans really come from. */
-export function SeveralPlaces({ label, kind, values, change }: { label: string; kind: 'city' | 'region'; values: readonly KnownPlace[]; change: (values: KnownPlace[]) => void }) {
+export function SeveralPlaces({
+  label,
+  kind,
+  values,
+  change,
+}: {
+  label: string
+  kind: 'city' | 'region'
+  values: readonly KnownPlace[]
+  change: (values: KnownPlace[]) => void
+}) {
   const [typed, setTyped] = useState('')
   const { options, isReading } = useKnown(typed, kind)
   return (
     <Autocomplete<KnownPlace, true>
-      multiple size="small" options={options} value={[...values]} inputValue={typed} filterOptions={(all) => all} autoHighlight loading={isReading}
-      onInputChange={(_event, value) => { setTyped(value) }} onChange={(_event, chosen) => { change(chosen) }}
-      getOptionLabel={kind === 'city' ? placeName : regionName} getOptionKey={keyOf} isOptionEqualToValue={(a, b) => keyOf(a) === keyOf(b)} noOptionsText={hint(typed, isReading)}
+      multiple
+      size="small"
+      options={options}
+      value={[...values]}
+      inputValue={typed}
+      filterOptions={(all) => all}
+      autoHighlight
+      loading={isReading}
+      onInputChange={(_event, value) => {
+        setTyped(value)
+      }}
+      onChange={(_event, chosen) => {
+        change(chosen)
+      }}
+      getOptionLabel={kind === 'city' ? placeName : regionName}
+      getOptionKey={keyOf}
+      isOptionEqualToValue={(a, b) => keyOf(a) === keyOf(b)}
+      noOptionsText={hint(typed, isReading)}
       renderInput={(params) => <TextField {...params} label={label} />}
     />
   )
 }
 
 /** One city, or none. */
-export function OnePlace({ label, value, change }: { label: string; value: KnownPlace | null; change: (value: KnownPlace | null) => void }) {
+export function OnePlace({
+  label,
+  value,
+  change,
+}: {
+  label: string
+  value: KnownPlace | null
+  change: (value: KnownPlace | null) => void
+}) {
   const [typed, setTyped] = useState('')
   const { options, isReading } = useKnown(typed, 'city')
   return (
     <Autocomplete<KnownPlace>
-      size="small" options={options} value={value} inputValue={typed} filterOptions={(all) => all} autoHighlight loading={isReading}
-      onInputChange={(_event, next) => { setTyped(next) }} onChange={(_event, chosen) => { change(chosen) }}
-      getOptionLabel={placeName} getOptionKey={keyOf} isOptionEqualToValue={(a, b) => keyOf(a) === keyOf(b)} noOptionsText={hint(typed, isReading)}
+      size="small"
+      options={options}
+      value={value}
+      inputValue={typed}
+      filterOptions={(all) => all}
+      autoHighlight
+      loading={isReading}
+      onInputChange={(_event, next) => {
+        setTyped(next)
+      }}
+      onChange={(_event, chosen) => {
+        change(chosen)
+      }}
+      getOptionLabel={placeName}
+      getOptionKey={keyOf}
+      isOptionEqualToValue={(a, b) => keyOf(a) === keyOf(b)}
+      noOptionsText={hint(typed, isReading)}
       renderInput={(params) => <TextField {...params} label={label} />}
     />
   )
 }
 
 /** A number that is typed; what is none is handed on as NaN, so that the contract says what is wrong. */
-export function NumberField({ label, value, change, width = 110, step }: { label: string; value: number | null; change: (value: number | null) => void; width?: number; step?: number }) {
+export function NumberField({
+  label,
+  value,
+  change,
+  width = 110,
+  step,
+}: {
+  label: string
+  value: number | null
+  change: (value: number | null) => void
+  width?: number
+  step?: number
+}) {
   const [typed, setTyped] = useState<string | null>(null)
   return (
     <TextField
-      size="small" label={label} type="number" value={typed ?? (value === null || Number.isNaN(value) ? '' : String(value))} sx={{ width }} slotProps={{ htmlInput: { step: step ?? 'any' }, inputLabel: { shrink: true } }}
-      onChange={({ target }) => { setTyped(target.value); change(target.value === '' ? null : Number(target.value)) }} onBlur={() => { setTyped(null) }}
+      size="small"
+      label={label}
+      type="number"
+      value={typed ?? (value === null || Number.isNaN(value) ? '' : String(value))}
+      sx={{ width }}
+      slotProps={{ htmlInput: { step: step ?? 'any' }, inputLabel: { shrink: true } }}
+      onChange={({ target }) => {
+        setTyped(target.value)
+        change(target.value === '' ? null : Number(target.value))
+      }}
+      onBlur={() => {
+        setTyped(null)
+      }}
     />
   )
 }
 
 /** A moment on a zone's clock. */
-export function MomentField({ label, value, change }: { label: string; value: string; change: (value: string) => void }) {
-  const typed = useTyped(value, (text) => { change(text.slice(0, 16)) }, (text) => text === '' || localMoment.safeParse(text.slice(0, 16)).success)
-  return <TextField size="small" type="datetime-local" label={label} {...typed} slotProps={{ inputLabel: { shrink: true } }} sx={{ minWidth: 200 }} />
+export function MomentField({
+  label,
+  value,
+  change,
+}: {
+  label: string
+  value: string
+  change: (value: string) => void
+}) {
+  const typed = useTyped(
+    value,
+    (text) => {
+      change(text.slice(0, 16))
+    },
+    (text) => text === '' || localMoment.safeParse(text.slice(0, 16)).success,
+  )
+  return (
+    <TextField
+      size="small"
+      type="datetime-local"
+      label={label}
+      {...typed}
+      slotProps={{ inputLabel: { shrink: true } }}
+      sx={{ minWidth: 200 }}
+    />
+  )
 }
 
 const ZONES = Intl.supportedValuesOf('timeZone')
 
 export function ZoneField({ value, change }: { value: string; change: (value: string) => void }) {
-  return <Autocomplete<string, false, true> disableClearable size="small" options={ZONES} value={value} onChange={(_event, zone) => { change(zone) }} renderInput={(params) => <TextField {...params} label="Time zone" />} sx={{ minWidth: 200 }} />
+  return (
+    <Autocomplete<string, false, true>
+      disableClearable
+      size="small"
+      options={ZONES}
+      value={value}
+      onChange={(_event, zone) => {
+        change(zone)
+      }}
+      renderInput={(params) => <TextField {...params} label="Time zone" />}
+      sx={{ minWidth: 200 }}
+    />
+  )
 }

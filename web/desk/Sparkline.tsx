@@ -11,12 +11,32 @@ export function Sparkline({ days }: { days: readonly number[] }) {
   const width = days.length * STEP
   return (
     <Box
-      component="svg" role="img" aria-label={`${counted(sum, 'scan')} in the last ${String(days.length)} days`}
-      viewBox={`0 0 ${String(width)} ${String(HEIGHT)}`} preserveAspectRatio="none" sx={{ width: '100%', height: 36, color: 'primary.main', display: 'block' }}
+      component="svg"
+      role="img"
+      aria-label={`${counted(sum, 'scan')} in the last ${String(days.length)} days`}
+      viewBox={`0 0 ${String(width)} ${String(HEIGHT)}`}
+      preserveAspectRatio="none"
+      sx={{ width: '100%', height: 36, color: 'primary.main', display: 'block' }}
     >
-      <line x1="0" x2={width} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} stroke="currentColor" strokeOpacity="0.4" vectorEffect="non-scaling-stroke" />
+      <line
+        x1="0"
+        x2={width}
+        y1={HEIGHT - 0.5}
+        y2={HEIGHT - 0.5}
+        stroke="currentColor"
+        strokeOpacity="0.4"
+        vectorEffect="non-scaling-stroke"
+      />
       {days.map((n, i) => (
-        <rect key={i} x={i * STEP} width={STEP - 1.5} y={HEIGHT - (n / top) * HEIGHT} height={(n / top) * HEIGHT} fill="currentColor" fillOpacity={i === days.length - 1 ? 0.55 : 1} />
+        <rect
+          key={i}
+          x={i * STEP}
+          width={STEP - 1.5}
+          y={HEIGHT - (n / top) * HEIGHT}
+          height={(n / top) * HEIGHT}
+          fill="currentColor"
+          fillOpacity={i === days.length - 1 ? 0.55 : 1}
+        />
       ))}
     </Box>
   )

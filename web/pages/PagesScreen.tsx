@@ -15,35 +15,102 @@ export function PagesScreen() {
   const rows = pages.data?.rows ?? []
   const isAdding = address.has('new')
   const chosen = isAdding ? undefined : (rows.find(({ id }) => String(id) === address.get('page')) ?? rows[0])
-  const choose = (id: number) => { setAddress({ page: String(id) }, { replace: true }) }
-  const add = () => { setAddress({ new: '' }, { replace: true }) }
+  const choose = (id: number) => {
+    setAddress({ page: String(id) }, { replace: true })
+  }
+  const add = () => {
+    setAddress({ new: '' }, { replace: true })
+  }
   const step = (by: number) => {
     const next = neighbour(rows, chosen?.id, by)
     if (next) choose(next.id)
   }
-  useKeys({ j: () => { step(1) }, k: () => { step(-1) }, n: add })
+  useKeys({
+    j: () => {
+      step(1)
+    },
+    k: () => {
+      step(-1)
+    },
+    n: add,
+  })
   return (
     <Box sx={{ p: 2, width: '100%', maxWidth: 1440, mx: 'auto' }}>
       <Stack direction="row" sx={{ gap: 2, mb: 2, alignItems: 'center' }}>
-        <Typography variant="h1" sx={{ flex: 1 }}>Pages</Typography>
-        <Button variant="contained" startIcon={<AddIcon />} onClick={add}>Add a page</Button>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          Pages
+        </Typography>
+        <Button variant="contained" startIcon={<AddIcon />} onClick={add}>
+          Add a page
+        </Button>
       </Stack>
-      {pages.isError && <Trouble error={pages.error} again={() => { void pages.refetch() }} />}
-      {!pages.data ? <Skeleton variant="rounded" height={320} /> : rows.length === 0 && !isAdding ? (
-        <Sheet><Empty title="No page yet" text="A page is a few words and links that Flimbo itself shows on a phone. Make one, then let a lane of a route, or what comes before or after it, lead to it." action={<Button variant="contained" onClick={add}>Add the first page</Button>} /></Sheet>
+      {pages.isError && (
+        <Trouble
+          error={pages.error}
+          again={() => {
+            void pages.refetch()
+          }}
+        />
+      )}
+      {!pages.data ? (
+        <Skeleton variant="rounded" height={320} />
+      ) : rows.length === 0 && !isAdding ? (
+        <Sheet>
+          <Empty
+            title="No page yet"
+            text="A page is a few words and links that Flimbo itself shows on a phone. Make one, then let a lane of a route, or what comes before or after it, lead to it."
+            action={
+              <Button variant="contained" onClick={add}>
+                Add the first page
+              </Button>
+            }
+          />
+        </Sheet>
       ) : (
-        <Box sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}>
+        <Box
+          sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
+        >
           <Sheet pad={false}>
-            <List component="div" role="group" aria-label="Pages" disablePadding sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}>
+            <List
+              component="div"
+              role="group"
+              aria-label="Pages"
+              disablePadding
+              sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}
+            >
               {rows.map(({ id, name, links, routes }) => (
-                <ListItemButton key={id} divider selected={id === chosen?.id} aria-current={id === chosen?.id} onClick={() => { choose(id) }} sx={{ display: 'block', py: 1 }}>
-                  <Typography noWrap sx={{ fontWeight: 650 }}>{name}</Typography>
-                  <Typography variant="body2" color="textSecondary">{counted(links.length, 'link')} · {routes.length === 0 ? 'no route leads here' : counted(routes.length, 'route')}</Typography>
+                <ListItemButton
+                  key={id}
+                  divider
+                  selected={id === chosen?.id}
+                  aria-current={id === chosen?.id}
+                  onClick={() => {
+                    choose(id)
+                  }}
+                  sx={{ display: 'block', py: 1 }}
+                >
+                  <Typography noWrap sx={{ fontWeight: 650 }}>
+                    {name}
+                  </Typography>
+                  <Typography variant="body2" color="textSecondary">
+                    {counted(links.length, 'link')} ·{' '}
+                    {routes.length === 0 ? 'no route leads here' : counted(routes.length, 'route')}
+                  </Typography>
                 </ListItemButton>
               ))}
             </List>
           </Sheet>
-          <PageEditor key={chosen?.id ?? 'new'} page={chosen ?? null} campaignId={campaignId} saved={({ id }) => { choose(id) }} removed={() => { setAddress({}, { replace: true }) }} />
+          <PageEditor
+            key={chosen?.id ?? 'new'}
+            page={chosen ?? null}
+            campaignId={campaignId}
+            saved={({ id }) => {
+              choose(id)
+            }}
+            removed={() => {
+              setAddress({}, { replace: true })
+            }}
+          />
         </Box>
       )}
     </Box>

@@ -19,7 +19,12 @@ export function usePageDraft(page: Page | null, campaignId: number, saved: (page
   const change = useChange(pagesApi.change)
   const draft = local?.draft ?? stored
   const isDirty = local !== null && JSON.stringify(local.draft) !== JSON.stringify(stored)
-  const forget = () => { setLocal(null); setFaults([]); setTrouble(null); setOvertaken(false) }
+  const forget = () => {
+    setLocal(null)
+    setFaults([])
+    setTrouble(null)
+    setOvertaken(false)
+  }
 
   async function save(version: number): Promise<void> {
     setTrouble(null)
@@ -43,9 +48,15 @@ export function usePageDraft(page: Page | null, campaignId: number, saved: (page
   }
 
   return {
-    draft, isDirty, isOvertaken, trouble, isSaving: create.isPending || change.isPending,
+    draft,
+    isDirty,
+    isOvertaken,
+    trouble,
+    isSaving: create.isPending || change.isPending,
     faultOf: (path: string) => faults.find((each) => each.path === path)?.message,
-    edit: (part: Partial<PageDraft>) => { setLocal({ draft: { ...draft, ...part }, version: local?.version ?? page?.version ?? 0 }) },
+    edit: (part: Partial<PageDraft>) => {
+      setLocal({ draft: { ...draft, ...part }, version: local?.version ?? page?.version ?? 0 })
+    },
     reset: forget,
     save: () => save(local?.version ?? page?.version ?? 0),
     saveOver: () => save(page?.version ?? 0),

@@ -11,7 +11,17 @@ export interface Held {
 }
 
 /** What the phone is shown: a piece's symbol as it downloads, or any picture file, dropped, chosen or pasted. */
-export function Picture({ held, hold, codeId, trouble }: { held: Held | null; hold: (held: Held) => void; codeId: number | null; trouble: (text: string) => void }) {
+export function Picture({
+  held,
+  hold,
+  codeId,
+  trouble,
+}: {
+  held: Held | null
+  hold: (held: Held) => void
+  codeId: number | null
+  trouble: (text: string) => void
+}) {
   const [typed, setTyped] = useState('')
   const asked = useDeferredValue(typed.trim())
   const found = useAnswer(findApi, { query: { q: asked } }, { enabled: asked !== '' })
@@ -23,19 +33,29 @@ export function Picture({ held, hold, codeId, trouble }: { held: Held | null; ho
     if (response.ok) hold({ blob: await response.blob(), name })
     else trouble('The symbol of this piece could not be fetched. Choose another.')
   }
-  const holdFile = (file: File | null | undefined) => { if (file) hold({ blob: file, name: file.name }) }
+  const holdFile = (file: File | null | undefined) => {
+    if (file) hold({ blob: file, name: file.name })
+  }
 
-  useEffect(() => { if (codeId !== null) void holdCode(codeId, 'the chosen piece') }, [codeId])
+  useEffect(() => {
+    if (codeId !== null) void holdCode(codeId, 'the chosen piece')
+  }, [codeId])
   useEffect(() => {
     if (!held) return
     const made = URL.createObjectURL(held.blob)
     setUrl(made)
-    return () => { URL.revokeObjectURL(made) }
+    return () => {
+      URL.revokeObjectURL(made)
+    }
   }, [held])
   useEffect(() => {
-    const paste = (event: ClipboardEvent) => { holdFile([...(event.clipboardData?.files ?? [])][0]) }
+    const paste = (event: ClipboardEvent) => {
+      holdFile([...(event.clipboardData?.files ?? [])][0])
+    }
     window.addEventListener('paste', paste)
-    return () => { window.removeEventListener('paste', paste) }
+    return () => {
+      window.removeEventListener('paste', paste)
+    }
   })
 
   const drop = (event: DragEvent) => {
@@ -45,21 +65,62 @@ export function Picture({ held, hold, codeId, trouble }: { held: Held | null; ho
   return (
     <Stack spacing={1.5}>
       <Autocomplete<Hit>
-        size="small" options={(found.data?.hits ?? []).filter(({ kind }) => kind === 'code')} filterOptions={(all) => all}
-        getOptionLabel={({ name, detail }) => `${name} · ${detail}`} getOptionKey={({ id }) => id} isOptionEqualToValue={(a, b) => a.id === b.id}
-        onInputChange={(_event, value, reason) => { if (reason === 'input') setTyped(value) }}
-        onChange={(_event, hit) => { if (hit) void holdCode(hit.id, hit.name) }}
+        size="small"
+        options={(found.data?.hits ?? []).filter(({ kind }) => kind === 'code')}
+        filterOptions={(all) => all}
+        getOptionLabel={({ name, detail }) => `${name} · ${detail}`}
+        getOptionKey={({ id }) => id}
+        isOptionEqualToValue={(a, b) => a.id === b.id}
+        onInputChange={(_event, value, reason) => {
+          if (reason === 'input') setTyped(value)
+        }}
+        onChange={(_event, hit) => {
+          if (hit) void holdCode(hit.id, hit.name)
+        }}
         noOptionsText={asked === '' ? 'Type a part of its name or short link' : 'No piece is called that'}
         renderInput={(params) => <TextField {...params} label="A piece of yours" />}
       />
       <Box
-        onDragOver={(event) => { event.preventDefault() }} onDrop={drop}
-        sx={{ border: '1px dashed', borderColor: 'text.secondary', borderRadius: 1, p: 2, display: 'grid', placeItems: 'center', gap: 1.5, minHeight: 260, textAlign: 'center' }}
+        onDragOver={(event) => {
+          event.preventDefault()
+        }}
+        onDrop={drop}
+        sx={{
+          border: '1px dashed',
+          borderColor: 'text.secondary',
+          borderRadius: 1,
+          p: 2,
+          display: 'grid',
+          placeItems: 'center',
+          gap: 1.5,
+          minHeight: 260,
+          textAlign: 'center',
+        }}
       >
-        {url ? <Box component="img" src={url} alt={`Before the camera: ${held?.name ?? ''}`} sx={{ maxWidth: '100%', maxHeight: 220, minWidth: 160, objectFit: 'contain', bgcolor: '#fff' }} />
-          : <Typography color="textSecondary">Drop a picture of a symbol here, or paste one.</Typography>}
-        <input ref={input} type="file" accept="image/*" hidden aria-label="Picture file" onChange={({ target }) => { holdFile(target.files?.[0]); target.value = '' }} />
-        <Button variant="outlined" onClick={() => input.current?.click()}>Choose a picture file</Button>
+        {url ? (
+          <Box
+            component="img"
+            src={url}
+            alt={`Before the camera: ${held?.name ?? ''}`}
+            sx={{ maxWidth: '100%', maxHeight: 220, minWidth: 160, objectFit: 'contain', bgcolor: '#fff' }}
+          />
+        ) : (
+          <Typography color="textSecondary">Drop a picture of a symbol here, or paste one.</Typography>
+        )}
+        <input
+          ref={input}
+          type="file"
+          accept="image/*"
+          hidden
+          aria-label="Picture file"
+          onChange={({ target }) => {
+            holdFile(target.files?.[0])
+            target.value = ''
+          }}
+        />
+        <Button variant="outlined" onClick={() => input.current?.click()}>
+          Choose a picture file
+        </Button>
       </Box>
     </Stack>
   )

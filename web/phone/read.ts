@@ -12,7 +12,12 @@ async function pixelsOf(picture: Blob): Promise<ImageData> {
   try {
     const image = new Image()
     image.src = url
-    await image.decode().catch((cause: unknown) => { throw new NoPicture('This file is no picture a browser can open. Choose an SVG, PNG, JPEG, WebP or GIF.', { cause }) })
+    await image.decode().catch((cause: unknown) => {
+      throw new NoPicture(
+        'This file is no picture a browser can open. Choose an SVG, PNG, JPEG, WebP or GIF.',
+        { cause },
+      )
+    })
     const side = Math.max(image.naturalWidth, image.naturalHeight, 1)
     const scale = side > SIDE_MAX ? SIDE_MAX / side : Math.max(1, SIDE_MIN / side)
     const canvas = document.createElement('canvas')
@@ -38,8 +43,12 @@ export async function readSymbol(picture: Blob): Promise<string | null> {
   const worker = new Worker(new URL('./decode-worker.ts', import.meta.url), { type: 'module' })
   try {
     return await new Promise<string | null>((resolve, reject) => {
-      worker.onmessage = ({ data }: MessageEvent<string | null>) => { resolve(data) }
-      worker.onerror = () => { reject(new Error('The decoder stopped')) }
+      worker.onmessage = ({ data }: MessageEvent<string | null>) => {
+        resolve(data)
+      }
+      worker.onerror = () => {
+        reject(new Error('The decoder stopped'))
+      }
       worker.postMessage(pixels, [pixels.data.buffer])
     })
   } finally {

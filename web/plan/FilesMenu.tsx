@@ -1,5 +1,17 @@
 import ImportExportIcon from '@mui/icons-material/ImportExportOutlined'
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Divider, ListItemText, Menu, MenuItem, Stack, TextField } from '@mui/material'
+import {
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Divider,
+  ListItemText,
+  Menu,
+  MenuItem,
+  Stack,
+  TextField,
+} from '@mui/material'
 import { checksApi } from '@flimbo/core/checks'
 import { FILE_NAME_FIELDS, FILE_NAME_PATTERN_USUAL, fileNameFault, planApi } from '@flimbo/core/plan'
 import { useState } from 'react'
@@ -15,28 +27,86 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
   const [naming, setNaming] = useState(false)
   const navigate = useNavigate()
   const check = useChange(checksApi.begin)
-  const close = () => { setAnchor(null) }
+  const close = () => {
+    setAnchor(null)
+  }
   const query = filter
   return (
     <>
-      <Button color="inherit" startIcon={<ImportExportIcon />} aria-haspopup="menu" onClick={(event) => { setAnchor(event.currentTarget) }}>Files and more</Button>
+      <Button
+        color="inherit"
+        startIcon={<ImportExportIcon />}
+        aria-haspopup="menu"
+        onClick={(event) => {
+          setAnchor(event.currentTarget)
+        }}
+      >
+        Files and more
+      </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem onClick={() => { void navigate('../import') }}><ListItemText primary="Import a plan" secondary="CSV or XLSX; shows first what it would do" /></MenuItem>
-        <MenuItem onClick={() => { close(); addSeries() }}><ListItemText primary="Add a numbered series" secondary="Table card 001 to 120" /></MenuItem>
+        <MenuItem
+          onClick={() => {
+            void navigate('../import')
+          }}
+        >
+          <ListItemText primary="Import a plan" secondary="CSV or XLSX; shows first what it would do" />
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close()
+            addSeries()
+          }}
+        >
+          <ListItemText primary="Add a numbered series" secondary="Table card 001 to 120" />
+        </MenuItem>
         <Divider />
-        <MenuItem component="a" href={hrefOf(planApi.csv, { query })} onClick={close}><ListItemText primary="The plan as CSV" secondary="What is filtered, in this order of columns" /></MenuItem>
-        <MenuItem component="a" href={hrefOf(planApi.xlsx, { query })} onClick={close}><ListItemText primary="The plan as XLSX" /></MenuItem>
-        <MenuItem component="a" href={hrefOf(planApi.links, { query })} onClick={close}><ListItemText primary="All short links as CSV" secondary="Old ones of renamed pieces too" /></MenuItem>
-        <MenuItem onClick={() => { close(); setNaming(true) }}><ListItemText primary="All symbols as a ZIP file" secondary="Named by a pattern" /></MenuItem>
+        <MenuItem component="a" href={hrefOf(planApi.csv, { query })} onClick={close}>
+          <ListItemText primary="The plan as CSV" secondary="What is filtered, in this order of columns" />
+        </MenuItem>
+        <MenuItem component="a" href={hrefOf(planApi.xlsx, { query })} onClick={close}>
+          <ListItemText primary="The plan as XLSX" />
+        </MenuItem>
+        <MenuItem component="a" href={hrefOf(planApi.links, { query })} onClick={close}>
+          <ListItemText primary="All short links as CSV" secondary="Old ones of renamed pieces too" />
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close()
+            setNaming(true)
+          }}
+        >
+          <ListItemText primary="All symbols as a ZIP file" secondary="Named by a pattern" />
+        </MenuItem>
         <Divider />
-        <MenuItem onClick={() => { close(); check.mutate({ body: { campaignId: Number(filter.campaignId) } }) }}><ListItemText primary="Check all destinations" secondary="Whether each arrives, with its tags" /></MenuItem>
+        <MenuItem
+          onClick={() => {
+            close()
+            check.mutate({ body: { campaignId: Number(filter.campaignId) } })
+          }}
+        >
+          <ListItemText primary="Check all destinations" secondary="Whether each arrives, with its tags" />
+        </MenuItem>
       </Menu>
-      <SymbolFiles open={naming} close={() => { setNaming(false) }} filter={filter} />
+      <SymbolFiles
+        open={naming}
+        close={() => {
+          setNaming(false)
+        }}
+        filter={filter}
+      />
     </>
   )
 }
 
-function SymbolFiles({ open, close, filter }: { open: boolean; close: () => void; filter: Listing['filter'] }) {
+function SymbolFiles({
+  open,
+  close,
+  filter,
+}: {
+  open: boolean
+  close: () => void
+  filter: Listing['filter']
+}) {
   const [pattern, setPattern] = useState(FILE_NAME_PATTERN_USUAL)
   const [format, setFormat] = useState('svg')
   const fault = fileNameFault(pattern)
@@ -47,16 +117,46 @@ function SymbolFiles({ open, close, filter }: { open: boolean; close: () => void
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
           <PrintWarning origin={door} />
-          <TextField size="small" label="Names of the files" value={pattern} onChange={(event) => { setPattern(event.target.value) }} error={fault !== null} helperText={fault ?? `Of ${FILE_NAME_FIELDS.map((field) => `{${field}}`).join(' ')}; a name that comes twice is numbered.`} />
-          <TextField select size="small" label="Format" value={format} onChange={(event) => { setFormat(event.target.value) }}>
+          <TextField
+            size="small"
+            label="Names of the files"
+            value={pattern}
+            onChange={(event) => {
+              setPattern(event.target.value)
+            }}
+            error={fault !== null}
+            helperText={
+              fault ??
+              `Of ${FILE_NAME_FIELDS.map((field) => `{${field}}`).join(' ')}; a name that comes twice is numbered.`
+            }
+          />
+          <TextField
+            select
+            size="small"
+            label="Format"
+            value={format}
+            onChange={(event) => {
+              setFormat(event.target.value)
+            }}
+          >
             <MenuItem value="svg">SVG, at each piece’s printed size</MenuItem>
             <MenuItem value="png">PNG at 300 dpi</MenuItem>
           </TextField>
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={close} color="inherit">Cancel</Button>
-        <Button variant="contained" component="a" disabled={fault !== null} href={hrefOf(planApi.symbols, { query: { ...filter, pattern, format } })} onClick={close}>Download</Button>
+        <Button onClick={close} color="inherit">
+          Cancel
+        </Button>
+        <Button
+          variant="contained"
+          component="a"
+          disabled={fault !== null}
+          href={hrefOf(planApi.symbols, { query: { ...filter, pattern, format } })}
+          onClick={close}
+        >
+          Download
+        </Button>
       </DialogActions>
     </Dialog>
   )

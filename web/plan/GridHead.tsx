@@ -6,9 +6,26 @@ import type { Listing } from './useBlocks.ts'
 const WIDTH_MIN = 44
 
 /** The headings: a click sorts, the edge is drawn to another width. The same is in “Columns and order”, by keyboard. */
-export function GridHead({ columns, widths, width, listing, sortBy, resize, resized, chosen, chooseAll }: {
-  columns: readonly GridColumn[]; widths: readonly number[]; width: number; listing: Listing; chosen: 'none' | 'some' | 'all'
-  sortBy: (sort: Listing['sort'], order: Listing['order']) => void; resize: (id: string, width: number) => void; resized: () => void; chooseAll: () => void
+export function GridHead({
+  columns,
+  widths,
+  width,
+  listing,
+  sortBy,
+  resize,
+  resized,
+  chosen,
+  chooseAll,
+}: {
+  columns: readonly GridColumn[]
+  widths: readonly number[]
+  width: number
+  listing: Listing
+  chosen: 'none' | 'some' | 'all'
+  sortBy: (sort: Listing['sort'], order: Listing['order']) => void
+  resize: (id: string, width: number) => void
+  resized: () => void
+  chooseAll: () => void
 }) {
   const draw = (column: GridColumn, from: number) => (event: React.PointerEvent<HTMLElement>) => {
     event.preventDefault()
@@ -16,7 +33,9 @@ export function GridHead({ columns, widths, width, listing, sortBy, resize, resi
     const handle = event.currentTarget
     const start = event.clientX
     handle.setPointerCapture(event.pointerId)
-    const move = (moved: PointerEvent) => { resize(column.id, Math.max(WIDTH_MIN, Math.round(from + moved.clientX - start))) }
+    const move = (moved: PointerEvent) => {
+      resize(column.id, Math.max(WIDTH_MIN, Math.round(from + moved.clientX - start)))
+    }
     const end = () => {
       handle.removeEventListener('pointermove', move)
       resized()
@@ -26,22 +45,104 @@ export function GridHead({ columns, widths, width, listing, sortBy, resize, resi
     handle.addEventListener('pointercancel', end, { once: true })
   }
   return (
-    <Box role="row" aria-rowindex={1} sx={{ position: 'sticky', top: 0, zIndex: 2, width, height: ROW_PX, display: 'flex', bgcolor: 'background.default', borderBottom: 1, borderColor: 'divider' }}>
-      <Box role="columnheader" aria-colindex={1} aria-label="Chosen" onClick={chooseAll} sx={{ width: MARK_PX, flexShrink: 0, display: 'grid', placeItems: 'center', cursor: 'pointer' }}>
-        <Box aria-hidden sx={{ width: 16, height: 16, borderRadius: 0.5, border: 1.5, borderColor: 'text.secondary', fontSize: 12, lineHeight: '13px', textAlign: 'center' }}>{chosen === 'all' ? '✓' : chosen === 'some' ? '–' : ''}</Box>
+    <Box
+      role="row"
+      aria-rowindex={1}
+      sx={{
+        position: 'sticky',
+        top: 0,
+        zIndex: 2,
+        width,
+        height: ROW_PX,
+        display: 'flex',
+        bgcolor: 'background.default',
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Box
+        role="columnheader"
+        aria-colindex={1}
+        aria-label="Chosen"
+        onClick={chooseAll}
+        sx={{ width: MARK_PX, flexShrink: 0, display: 'grid', placeItems: 'center', cursor: 'pointer' }}
+      >
+        <Box
+          aria-hidden
+          sx={{
+            width: 16,
+            height: 16,
+            borderRadius: 0.5,
+            border: 1.5,
+            borderColor: 'text.secondary',
+            fontSize: 12,
+            lineHeight: '13px',
+            textAlign: 'center',
+          }}
+        >
+          {chosen === 'all' ? '✓' : chosen === 'some' ? '–' : ''}
+        </Box>
       </Box>
       {columns.map((column, j) => {
         const { sort } = column
         const isSorted = sort !== null && listing.sort === sort
         return (
           <Box
-            key={column.id} role="columnheader" aria-colindex={j + 2} aria-sort={isSorted ? (listing.order === 'asc' ? 'ascending' : 'descending') : undefined}
-            onClick={() => { if (sort !== null) sortBy(sort, isSorted && listing.order === 'asc' ? 'desc' : 'asc') }}
-            sx={{ width: widths[j], flexShrink: 0, px: 1, display: 'flex', alignItems: 'center', justifyContent: column.right ? 'flex-end' : 'flex-start', fontWeight: 650, fontSize: '0.8125rem', position: 'relative', cursor: sort === null ? 'default' : 'pointer', userSelect: 'none', minWidth: 0 }}
+            key={column.id}
+            role="columnheader"
+            aria-colindex={j + 2}
+            aria-sort={isSorted ? (listing.order === 'asc' ? 'ascending' : 'descending') : undefined}
+            onClick={() => {
+              if (sort !== null) sortBy(sort, isSorted && listing.order === 'asc' ? 'desc' : 'asc')
+            }}
+            sx={{
+              width: widths[j],
+              flexShrink: 0,
+              px: 1,
+              display: 'flex',
+              alignItems: 'center',
+              justifyContent: column.right ? 'flex-end' : 'flex-start',
+              fontWeight: 650,
+              fontSize: '0.8125rem',
+              position: 'relative',
+              cursor: sort === null ? 'default' : 'pointer',
+              userSelect: 'none',
+              minWidth: 0,
+            }}
           >
-            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{column.title}</Box>
-            {isSorted && <Box component="span" aria-hidden sx={{ ml: 0.5 }}>{listing.order === 'asc' ? '↑' : '↓'}</Box>}
-            <Box aria-hidden onPointerDown={draw(column, widths[j] ?? column.width)} onClick={(event) => { event.stopPropagation() }} sx={{ position: 'absolute', right: -3, top: 8, bottom: 8, width: 7, cursor: 'col-resize', zIndex: 1, '&::after': { content: '""', position: 'absolute', left: 3, top: 0, bottom: 0, borderLeft: 1, borderColor: 'divider' } }} />
+            <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              {column.title}
+            </Box>
+            {isSorted && (
+              <Box component="span" aria-hidden sx={{ ml: 0.5 }}>
+                {listing.order === 'asc' ? '↑' : '↓'}
+              </Box>
+            )}
+            <Box
+              aria-hidden
+              onPointerDown={draw(column, widths[j] ?? column.width)}
+              onClick={(event) => {
+                event.stopPropagation()
+              }}
+              sx={{
+                position: 'absolute',
+                right: -3,
+                top: 8,
+                bottom: 8,
+                width: 7,
+                cursor: 'col-resize',
+                zIndex: 1,
+                '&::after': {
+                  content: '""',
+                  position: 'absolute',
+                  left: 3,
+                  top: 0,
+                  bottom: 0,
+                  borderLeft: 1,
+                  borderColor: 'divider',
+                },
+              }}
+            />
           </Box>
         )
       })}

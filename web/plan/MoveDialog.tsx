@@ -1,4 +1,15 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, Stack, TextField, Typography } from '@mui/material'
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material'
 import { campaignsApi } from '@flimbo/core/campaigns'
 import { codesApi } from '@flimbo/core/codes'
 import { routesApi } from '@flimbo/core/routing'
@@ -8,7 +19,17 @@ import { RouteChoice } from '../routing/index.ts'
 import { counted } from '../ui/index.ts'
 
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
-export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly number[] | null; campaignId: number; close: () => void; moved: (sentence: string) => void }) {
+export function MoveDialog({
+  ids,
+  campaignId,
+  close,
+  moved,
+}: {
+  ids: readonly number[] | null
+  campaignId: number
+  close: () => void
+  moved: (sentence: string) => void
+}) {
   const [to, setTo] = useState(campaignId)
   const [route, setRoute] = useState<number | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
@@ -19,10 +40,16 @@ export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly nu
   const submit = async () => {
     setTrouble(null)
     try {
-      const { moved: count } = await move.mutateAsync({ body: { ids: [...(ids ?? [])], campaignId: to, routeId: route } })
+      const { moved: count } = await move.mutateAsync({
+        body: { ids: [...(ids ?? [])], campaignId: to, routeId: route },
+      })
       moved(`${counted(count, 'piece')} moved.`)
     } catch (error) {
-      setTrouble(error instanceof ApiProblem ? error.problem.detail : 'The pieces could not be moved. Nothing was changed.')
+      setTrouble(
+        error instanceof ApiProblem
+          ? error.problem.detail
+          : 'The pieces could not be moved. Nothing was changed.',
+      )
     }
   }
   return (
@@ -30,17 +57,55 @@ export function MoveDialog({ ids, campaignId, close, moved }: { ids: readonly nu
       <DialogTitle id="move-title">Move {counted(ids?.length ?? 0, 'piece')}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
-          <TextField select size="small" label="To the campaign" value={to} onChange={(event) => { setTo(Number(event.target.value)); setRoute(null) }}>
-            {(campaigns.data?.rows ?? []).map(({ id, name }) => <MenuItem key={id} value={id}>{name}{id === campaignId ? ' (this one)' : ''}</MenuItem>)}
+          {trouble !== null && (
+            <Alert severity="error" variant="outlined">
+              {trouble}
+            </Alert>
+          )}
+          <TextField
+            select
+            size="small"
+            label="To the campaign"
+            value={to}
+            onChange={(event) => {
+              setTo(Number(event.target.value))
+              setRoute(null)
+            }}
+          >
+            {(campaigns.data?.rows ?? []).map(({ id, name }) => (
+              <MenuItem key={id} value={id}>
+                {name}
+                {id === campaignId ? ' (this one)' : ''}
+              </MenuItem>
+            ))}
           </TextField>
-          <RouteChoice label="Leading" none="where they lead now" routes={routes.data?.rows ?? []} value={route} change={setRoute} fault={here && route === null ? 'Choose the route they are to share.' : undefined} />
-          <Typography variant="body2" color="textSecondary">Short links stay as they are printed, and every scan moves along.{here ? '' : ' The pieces take the other campaign’s utm_campaign from the next scan on.'}</Typography>
+          <RouteChoice
+            label="Leading"
+            none="where they lead now"
+            routes={routes.data?.rows ?? []}
+            value={route}
+            change={setRoute}
+            fault={here && route === null ? 'Choose the route they are to share.' : undefined}
+          />
+          <Typography variant="body2" color="textSecondary">
+            Short links stay as they are printed, and every scan moves along.
+            {here ? '' : ' The pieces take the other campaign’s utm_campaign from the next scan on.'}
+          </Typography>
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={close} color="inherit">Cancel</Button>
-        <Button variant="contained" disabled={move.isPending || (here && route === null)} onClick={() => { void submit() }}>Move</Button>
+        <Button onClick={close} color="inherit">
+          Cancel
+        </Button>
+        <Button
+          variant="contained"
+          disabled={move.isPending || (here && route === null)}
+          onClick={() => {
+            void submit()
+          }}
+        >
+          Move
+        </Button>
       </DialogActions>
     </Dialog>
   )

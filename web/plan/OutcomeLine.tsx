@@ -9,14 +9,29 @@ export function OutcomeLine({ outcome, close }: { outcome: Outcome | null; close
   useEffect(() => {
     if (outcome?.kind !== 'done') return
     const later = setTimeout(close, SHORT_MS)
-    return () => { clearTimeout(later) }
+    return () => {
+      clearTimeout(later)
+    }
     // `close` is another function each time; only a new outcome counts.
   }, [outcome])
   if (outcome === null) return null
   return (
-    <Alert role={outcome.kind === 'trouble' ? 'alert' : 'status'} severity={outcome.kind === 'trouble' ? 'error' : 'success'} icon={false} variant="outlined" onClose={close} sx={{ py: 0 }}>
+    <Alert
+      role={outcome.kind === 'trouble' ? 'alert' : 'status'}
+      severity={outcome.kind === 'trouble' ? 'error' : 'success'}
+      icon={false}
+      variant="outlined"
+      onClose={close}
+      sx={{ py: 0 }}
+    >
       <Typography variant="body2">{outcome.sentence}</Typography>
-      {outcome.details.length > 0 && <Box component="ul" sx={{ m: 0, pl: 2.5, maxHeight: 90, overflowY: 'auto' }}>{outcome.details.map((each, i) => <li key={i}>{each}</li>)}</Box>}
+      {outcome.details.length > 0 && (
+        <Box component="ul" sx={{ m: 0, pl: 2.5, maxHeight: 90, overflowY: 'auto' }}>
+          {outcome.details.map((each, i) => (
+            <li key={i}>{each}</li>
+          ))}
+        </Box>
+      )}
     </Alert>
   )
 }

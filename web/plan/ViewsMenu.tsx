@@ -26,20 +26,84 @@ export function ViewsMenu({ arrangement }: { arrangement: Arrangement }) {
   }
   return (
     <>
-      <Button color="inherit" startIcon={<BookmarkIcon />} aria-haspopup="dialog" onClick={(event) => { setAnchor(event.currentTarget) }}>Views</Button>
-      <Popover open={anchor !== null} anchorEl={anchor} onClose={() => { setAnchor(null) }} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { 'aria-label': 'Saved views', role: 'dialog' } }}>
+      <Button
+        color="inherit"
+        startIcon={<BookmarkIcon />}
+        aria-haspopup="dialog"
+        onClick={(event) => {
+          setAnchor(event.currentTarget)
+        }}
+      >
+        Views
+      </Button>
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => {
+          setAnchor(null)
+        }}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { 'aria-label': 'Saved views', role: 'dialog' } }}
+      >
         <Stack sx={{ p: 2, width: 320, gap: 1 }}>
-          {rows.length === 0 && <Typography variant="body2" color="textSecondary">No view is saved yet. Arrange columns, order and filter as you need them, then give that a name.</Typography>}
+          {rows.length === 0 && (
+            <Typography variant="body2" color="textSecondary">
+              No view is saved yet. Arrange columns, order and filter as you need them, then give that a name.
+            </Typography>
+          )}
           {rows.map((view) => (
             <Stack key={view.id} direction="row" sx={{ alignItems: 'center' }}>
-              <Button color="inherit" onClick={() => { arrangement.lookBy(view.value); setAnchor(null) }} sx={{ flex: 1, justifyContent: 'flex-start' }}>{view.name}</Button>
-              <IconButton size="small" aria-label={`Forget the view ${view.name}`} onClick={() => { drop.mutate({ params: { id: view.id } }) }}><DeleteIcon fontSize="small" /></IconButton>
+              <Button
+                color="inherit"
+                onClick={() => {
+                  arrangement.lookBy(view.value)
+                  setAnchor(null)
+                }}
+                sx={{ flex: 1, justifyContent: 'flex-start' }}
+              >
+                {view.name}
+              </Button>
+              <IconButton
+                size="small"
+                aria-label={`Forget the view ${view.name}`}
+                onClick={() => {
+                  drop.mutate({ params: { id: view.id } })
+                }}
+              >
+                <DeleteIcon fontSize="small" />
+              </IconButton>
             </Stack>
           ))}
           <Divider />
-          <Stack direction="row" spacing={1} component="form" onSubmit={(event) => { event.preventDefault(); void keep() }}>
-            <TextField size="small" fullWidth label="Save this view as" value={name} onChange={(event) => { setName(event.target.value); setTrouble(null) }} error={trouble !== null} helperText={trouble} />
-            <Button type="submit" variant="outlined" disabled={name.trim() === '' || save.isPending} sx={{ alignSelf: 'flex-start' }}>Save</Button>
+          <Stack
+            direction="row"
+            spacing={1}
+            component="form"
+            onSubmit={(event) => {
+              event.preventDefault()
+              void keep()
+            }}
+          >
+            <TextField
+              size="small"
+              fullWidth
+              label="Save this view as"
+              value={name}
+              onChange={(event) => {
+                setName(event.target.value)
+                setTrouble(null)
+              }}
+              error={trouble !== null}
+              helperText={trouble}
+            />
+            <Button
+              type="submit"
+              variant="outlined"
+              disabled={name.trim() === '' || save.isPending}
+              sx={{ alignSelf: 'flex-start' }}
+            >
+              Save
+            </Button>
           </Stack>
         </Stack>
       </Popover>

@@ -9,12 +9,40 @@ const column = (id: string): GridColumn => {
   if (!found) throw new Error(`No column ${id}`)
   return found
 }
-const ROUTES = new Map([['timetable', 3], ['winter page', 4]])
+const ROUTES = new Map([
+  ['timetable', 3],
+  ['winter page', 4],
+])
 const PIECE: Code = {
-  ...USUAL_PIECE, id: 1, campaignId: 1, routeId: 3, routeName: 'Timetable', routeVersion: 1, routeState: 'live', routeCodes: 2, name: 'Poster', domainId: 1, origin: 'https://go.saltmarsh.example',
-  slug: 'POSTER', shortLink: 'https://go.saltmarsh.example/POSTER', oldLinks: [], destination: 'https://saltmarsh.example/a', finalAddress: 'https://saltmarsh.example/a?utm_source=s', clashes: [],
-  medium: 'print', source: 's', campaign: 'summer-26', extra: { region: 'north' }, state: 'live', archivedAt: null, version: 1, createdAt: 0, scans: { scans: 0, uniques: 0, lastAt: null },
-  findings: [], channel: 'Offline print', check: null,
+  ...USUAL_PIECE,
+  id: 1,
+  campaignId: 1,
+  routeId: 3,
+  routeName: 'Timetable',
+  routeVersion: 1,
+  routeState: 'live',
+  routeCodes: 2,
+  name: 'Poster',
+  domainId: 1,
+  origin: 'https://go.saltmarsh.example',
+  slug: 'POSTER',
+  shortLink: 'https://go.saltmarsh.example/POSTER',
+  oldLinks: [],
+  destination: 'https://saltmarsh.example/a',
+  finalAddress: 'https://saltmarsh.example/a?utm_source=s',
+  clashes: [],
+  medium: 'print',
+  source: 's',
+  campaign: 'summer-26',
+  extra: { region: 'north' },
+  state: 'live',
+  archivedAt: null,
+  version: 1,
+  createdAt: 0,
+  scans: { scans: 0, uniques: 0, lastAt: null },
+  findings: [],
+  channel: 'Offline print',
+  check: null,
 }
 const read = (id: string, text: string) => readCell(PIECE, column(id), text, ROUTES)
 
@@ -37,7 +65,11 @@ describe('what is typed into a cell', () => {
 
   it('that stands there already changes nothing', () => {
     for (const each of COLUMNS) {
-      if (each.plan) expect([each.id, readCell(PIECE, each, each.text(PIECE), ROUTES)]).toEqual([each.id, { ok: true, set: null }])
+      if (each.plan)
+        expect([each.id, readCell(PIECE, each, each.text(PIECE), ROUTES)]).toEqual([
+          each.id,
+          { ok: true, set: null },
+        ])
     }
   })
 
@@ -48,7 +80,11 @@ describe('what is typed into a cell', () => {
     ['sizeMm', '1', 'Make the symbol at least 5 mm wide.'],
     ['route', 'Nowhere', 'There is no route “Nowhere” in this campaign. Make it on Routes first.'],
     ['state', 'deleted', 'Write live or paused.'],
-    ['slug', 'a b', 'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.'],
+    [
+      'slug',
+      'a b',
+      'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.',
+    ],
     ['scans', '7', 'Scans is only shown and cannot be written.'],
     ['liveOn', '1/7/2026', 'In “1/7/2026” day and month cannot be told apart. Write the day as 2026-07-01.'],
   ])('%s: %j is answered with a sentence', (id, text, sentence) => {
@@ -66,7 +102,10 @@ describe('a block of cells', () => {
   const rows = [PIECE, { ...PIECE, id: 2, name: 'Leaflet' }]
 
   it('is one change a piece, and only where something differs', () => {
-    const texts = [['Poster', 'x', 'south'], ['Leaflet', '', 'north']]
+    const texts = [
+      ['Poster', 'x', 'south'],
+      ['Leaflet', '', 'north'],
+    ]
     const { changes, unread } = readBlock(rows, columns, ROUTES, (i, j) => texts[i]?.[j] ?? null)
     expect([changes, unread]).toEqual([[{ id: 1, set: { content: 'x', extra: { region: 'south' } } }], []])
   })
@@ -74,7 +113,10 @@ describe('a block of cells', () => {
   it('says which cells could not be read, and reads the others', () => {
     const { changes, unread } = readBlock(rows, columns, ROUTES, (_i, j) => ['', 'same', null][j] ?? null)
     expect(changes.map(({ set }) => set)).toEqual([{ content: 'same' }, { content: 'same' }])
-    expect(unread).toEqual(['Poster, Piece: Piece cannot be empty.', 'Leaflet, Piece: Piece cannot be empty.'])
+    expect(unread).toEqual([
+      'Poster, Piece: Piece cannot be empty.',
+      'Leaflet, Piece: Piece cannot be empty.',
+    ])
   })
 
   it('is copied as text', () => {
@@ -86,7 +128,30 @@ describe('the columns of the grid', () => {
   it('hold everything a media plan says of a piece, each once', () => {
     const ids = COLUMNS.map(({ id }) => id)
     expect(new Set(ids).size).toBe(ids.length)
-    expect(ids).toEqual(expect.arrayContaining(['symbol', 'name', 'route', 'medium', 'source', 'content', 'term', 'sizeMm', 'viewingM', 'place', 'coordinates', 'printRun', 'cost', 'liveOn', 'downOn', 'reference', 'slug', 'scans', 'lastScan', 'state']))
+    expect(ids).toEqual(
+      expect.arrayContaining([
+        'symbol',
+        'name',
+        'route',
+        'medium',
+        'source',
+        'content',
+        'term',
+        'sizeMm',
+        'viewingM',
+        'place',
+        'coordinates',
+        'printRun',
+        'cost',
+        'liveOn',
+        'downOn',
+        'reference',
+        'slug',
+        'scans',
+        'lastScan',
+        'state',
+      ]),
+    )
   })
 
   it('that are usual are there and fit beside each other', () => {
@@ -97,7 +162,11 @@ describe('the columns of the grid', () => {
 
   it('name the currency, and say what a piece lacks', () => {
     expect(column('cost').title).toBe('Cost EUR')
-    expect([column('channel').text({ ...PIECE, channel: '' }), column('tags').text(PIECE), column('check').text(PIECE)]).toEqual(['unassigned', 'nothing found', 'not checked yet'])
+    expect([
+      column('channel').text({ ...PIECE, channel: '' }),
+      column('tags').text(PIECE),
+      column('check').text(PIECE),
+    ]).toEqual(['unassigned', 'nothing found', 'not checked yet'])
     expect(column('modules').text(PIECE)).toBe('29 / 29 / 25')
   })
 })

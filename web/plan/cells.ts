@@ -5,10 +5,15 @@ import type { GridColumn } from './columns.tsx'
 /** Numbers of the campaign's routes by their names in small letters. */
 export type RouteNumbers = ReadonlyMap<string, number>
 
-export type CellReading = { readonly ok: true; readonly set: CodeSet | null } | { readonly ok: false; readonly sentence: string }
+export type CellReading =
+  { readonly ok: true; readonly set: CodeSet | null } | { readonly ok: false; readonly sentence: string }
 
 /** What a text would set in a column, whatever stands there now. */
-export function readText({ plan, title }: GridColumn, typed: string, routes: RouteNumbers): { readonly ok: true; readonly set: CodeSet } | { readonly ok: false; readonly sentence: string } {
+export function readText(
+  { plan, title }: GridColumn,
+  typed: string,
+  routes: RouteNumbers,
+): { readonly ok: true; readonly set: CodeSet } | { readonly ok: false; readonly sentence: string } {
   if (!plan) return { ok: false, sentence: `${title} is only shown and cannot be written.` }
   if (typed.trim() === '' && !plan.optional) return { ok: false, sentence: `${title} cannot be empty.` }
   const read = plan.read(typed)
@@ -16,14 +21,18 @@ export function readText({ plan, title }: GridColumn, typed: string, routes: Rou
   const { route, campaign: _campaign, ...set } = read.value
   if (route === undefined) return { ok: true, set }
   const routeId = routes.get(route.toLowerCase())
-  return routeId === undefined ? { ok: false, sentence: `There is no route “${route}” in this campaign. Make it on Routes first.` } : { ok: true, set: { routeId } }
+  return routeId === undefined
+    ? { ok: false, sentence: `There is no route “${route}” in this campaign. Make it on Routes first.` }
+    : { ok: true, set: { routeId } }
 }
 
 /** What a text typed or pasted into a cell would set; null where it is what stands there already. */
 export function readCell(row: Code, column: GridColumn, typed: string, routes: RouteNumbers): CellReading {
   if (column.plan && typed === column.text(row)) return { ok: true, set: null }
   const read = readText(column, typed, routes)
-  return read.ok && read.set.extra ? { ok: true, set: { ...read.set, extra: { ...row.extra, ...read.set.extra } } } : read
+  return read.ok && read.set.extra
+    ? { ok: true, set: { ...read.set, extra: { ...row.extra, ...read.set.extra } } }
+    : read
 }
 
 export interface BlockReading {
@@ -33,7 +42,12 @@ export interface BlockReading {
 }
 
 /** What a block of texts would set, row by row; a row's cells are one change. `textAt` gives the text for a cell of the block, or null to leave it. */
-export function readBlock(rows: readonly Code[], columns: readonly GridColumn[], routes: RouteNumbers, textAt: (row: number, column: number) => string | null): BlockReading {
+export function readBlock(
+  rows: readonly Code[],
+  columns: readonly GridColumn[],
+  routes: RouteNumbers,
+  textAt: (row: number, column: number) => string | null,
+): BlockReading {
   const changes: CodeCellChange[] = []
   const unread: string[] = []
   rows.forEach((row, i) => {
@@ -43,7 +57,12 @@ export function readBlock(rows: readonly Code[], columns: readonly GridColumn[],
       if (typed === null) return
       const read = readCell(row, column, typed, routes)
       if (!read.ok) unread.push(`${row.name}, ${column.title}: ${read.sentence}`)
-      else if (read.set) set = { ...set, ...read.set, ...(read.set.extra ? { extra: { ...set.extra, ...read.set.extra } } : {}) }
+      else if (read.set)
+        set = {
+          ...set,
+          ...read.set,
+          ...(read.set.extra ? { extra: { ...set.extra, ...read.set.extra } } : {}),
+        }
     })
     if (Object.keys(set).length > 0) changes.push({ id: row.id, set })
   })

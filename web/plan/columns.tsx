@@ -28,7 +28,13 @@ const mono = (value: string) => <span className="mono">{value}</span>
 /** How long ago, with the moment itself where the pointer rests. */
 function Ago({ at, zone }: { at: number | null; zone: string }) {
   const now = useNow()
-  return at === null ? 'never' : <time dateTime={new Date(at).toISOString()} title={`${moment(at, zone)} (${zone})`}>{age(at, Math.max(now, at))}</time>
+  return at === null ? (
+    'never'
+  ) : (
+    <time dateTime={new Date(at).toISOString()} title={`${moment(at, zone)} (${zone})`}>
+      {age(at, Math.max(now, at))}
+    </time>
+  )
 }
 
 /** Widths, sorts and looks of the columns that can be edited. */
@@ -45,7 +51,11 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   viewingM: { width: 112, sort: 'viewingM' },
   place: { width: 160, sort: 'place' },
   coordinates: { width: 150 },
-  printRun: { width: 90, sort: 'printRun', render: ({ printRun }) => (printRun === null ? '' : number(printRun)) },
+  printRun: {
+    width: 90,
+    sort: 'printRun',
+    render: ({ printRun }) => (printRun === null ? '' : number(printRun)),
+  },
   cost: { width: 90, sort: 'cost', render: ({ cost }) => (cost === null ? '' : number(cost)) },
   liveOn: { width: 108, sort: 'liveOn', render: ({ liveOn }) => (liveOn === null ? '' : day(liveOn)) },
   downOn: { width: 108, sort: 'downOn', render: ({ downOn }) => (downOn === null ? '' : day(downOn)) },
@@ -53,73 +63,252 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   slug: { width: 108, sort: 'slug', render: ({ slug }) => mono(slug) },
   level: { width: 66 },
   note: { width: 180 },
-  state: { width: 84, sort: 'state', render: ({ state }) => <><span aria-hidden className={`${state}-mark`}>{STATE_SHAPES[state]}</span> {state}</> },
+  state: {
+    width: 84,
+    sort: 'state',
+    render: ({ state }) => (
+      <>
+        <span aria-hidden className={`${state}-mark`}>
+          {STATE_SHAPES[state]}
+        </span>{' '}
+        {state}
+      </>
+    ),
+  },
 }
 
 function editable(column: PlanColumn): GridColumn {
-  return { id: column.id, title: column.title, width: 120, plan: column, sort: null, right: column.numeric, text: (row) => column.write(row), ...LOOKS[column.id] }
+  return {
+    id: column.id,
+    title: column.title,
+    width: 120,
+    plan: column,
+    sort: null,
+    right: column.numeric,
+    text: (row) => column.write(row),
+    ...LOOKS[column.id],
+  }
 }
 
 const findingsText = ({ findings }: Code) => findings.map(({ sentence }) => sentence).join(' ')
 const densityOf = (row: Code) => densities(row.finalAddress, row.shortLink, row.level, row.sizeMm)
-const sizeFault = (row: Code) => sizeWarning(printedLink(row.origin, row.slug), row.level, row.sizeMm, row.viewingM)
+const sizeFault = (row: Code) =>
+  sizeWarning(printedLink(row.origin, row.slug), row.level, row.sizeMm, row.viewingM)
 
 /** What is only shown: the symbol, what the linter, the channel table and the checks say, and what came of the piece. */
 function shown(zone: string): Readonly<Record<string, GridColumn>> {
   return {
     symbol: {
-      id: 'symbol', title: 'Symbol', width: 68, plan: null, sort: null, text: (row) => `Symbol of ${row.name}`,
-      render: (row) => <SymbolPicture origin={row.origin} slug={row.slug} level={row.level} size={34} label={`Symbol of ${row.name}`} />,
+      id: 'symbol',
+      title: 'Symbol',
+      width: 68,
+      plan: null,
+      sort: null,
+      text: (row) => `Symbol of ${row.name}`,
+      render: (row) => (
+        <SymbolPicture
+          origin={row.origin}
+          slug={row.slug}
+          level={row.level}
+          size={34}
+          label={`Symbol of ${row.name}`}
+        />
+      ),
     },
-    campaign: { id: 'campaign', title: 'Campaign', width: 110, plan: null, sort: null, text: (row) => row.campaign },
-    finalAddress: { id: 'finalAddress', title: 'Final address', width: 320, plan: null, sort: null, text: (row) => row.finalAddress, render: (row) => mono(row.finalAddress) },
+    campaign: {
+      id: 'campaign',
+      title: 'Campaign',
+      width: 110,
+      plan: null,
+      sort: null,
+      text: (row) => row.campaign,
+    },
+    finalAddress: {
+      id: 'finalAddress',
+      title: 'Final address',
+      width: 320,
+      plan: null,
+      sort: null,
+      text: (row) => row.finalAddress,
+      render: (row) => mono(row.finalAddress),
+    },
     modules: {
-      id: 'modules', title: 'Modules', width: 96, plan: null, sort: null, right: true,
-      text: (row) => { const { long, mixedCase, upperCase } = densityOf(row); return [long, mixedCase, upperCase].map((each) => (each ? String(each.side) : 'none')).join(' / ') },
+      id: 'modules',
+      title: 'Modules',
+      width: 96,
+      plan: null,
+      sort: null,
+      right: true,
+      text: (row) => {
+        const { long, mixedCase, upperCase } = densityOf(row)
+        return [long, mixedCase, upperCase].map((each) => (each ? String(each.side) : 'none')).join(' / ')
+      },
       render: (row) => {
         const { long, mixedCase, upperCase } = densityOf(row)
-        return <span title="Modules a side: the long address / the short link / the short link in upper case, as printed">{long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong></span>
+        return (
+          <span title="Modules a side: the long address / the short link / the short link in upper case, as printed">
+            {long?.side ?? '–'} / {mixedCase?.side ?? '–'} / <strong>{upperCase?.side ?? '–'}</strong>
+          </span>
+        )
       },
     },
     moduleMm: {
-      id: 'moduleMm', title: 'Module mm', width: 84, plan: null, sort: null, right: true,
+      id: 'moduleMm',
+      title: 'Module mm',
+      width: 84,
+      plan: null,
+      sort: null,
+      right: true,
       text: (row) => (densityOf(row).upperCase?.moduleMm ?? 0).toFixed(2),
       render: (row) => {
         const { upperCase } = densityOf(row)
         const fault = sizeFault(row)
         const figure = (upperCase?.moduleMm ?? 0).toFixed(2)
-        return fault === null ? figure : <span className="alert" title={fault}>{(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}</span>
+        return fault === null ? (
+          figure
+        ) : (
+          <span className="alert" title={fault}>
+            {(upperCase?.moduleMm ?? 0) < MODULE_MM_MIN ? '▲' : '△'} {figure}
+          </span>
+        )
       },
     },
-    channel: { id: 'channel', title: 'Channel', width: 116, plan: null, sort: null, text: ({ channel }) => channel || 'unassigned', render: ({ channel }) => channel || <span className="alert">unassigned</span> },
+    channel: {
+      id: 'channel',
+      title: 'Channel',
+      width: 116,
+      plan: null,
+      sort: null,
+      text: ({ channel }) => channel || 'unassigned',
+      render: ({ channel }) => channel || <span className="alert">unassigned</span>,
+    },
     tags: {
-      id: 'tags', title: 'Tags', width: 58, plan: null, sort: null, text: (row) => findingsText(row) || 'nothing found',
+      id: 'tags',
+      title: 'Tags',
+      width: 58,
+      plan: null,
+      sort: null,
+      text: (row) => findingsText(row) || 'nothing found',
       render: (row) => {
-        const faults = [...row.findings.map(({ sentence }) => sentence), ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? ''])]
-        return faults.length === 0 ? <span className="quiet">✓</span> : <span className="alert" title={faults.join('\n')}>▲ {faults.length}</span>
+        const faults = [
+          ...row.findings.map(({ sentence }) => sentence),
+          ...(sizeFault(row) === null ? [] : [sizeFault(row) ?? '']),
+        ]
+        return faults.length === 0 ? (
+          <span className="quiet">✓</span>
+        ) : (
+          <span className="alert" title={faults.join('\n')}>
+            ▲ {faults.length}
+          </span>
+        )
       },
     },
     check: {
-      id: 'check', title: 'Destination check', width: 132, plan: null, sort: null, text: ({ check }) => check?.sentence ?? 'not checked yet',
-      render: ({ check }) => (check === null ? <span className="quiet">not yet</span>
-        : <span className={check.verdict === 'fine' ? undefined : 'alert'} title={check.sentence}>{check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}</span>),
+      id: 'check',
+      title: 'Destination check',
+      width: 132,
+      plan: null,
+      sort: null,
+      text: ({ check }) => check?.sentence ?? 'not checked yet',
+      render: ({ check }) =>
+        check === null ? (
+          <span className="quiet">not yet</span>
+        ) : (
+          <span className={check.verdict === 'fine' ? undefined : 'alert'} title={check.sentence}>
+            {check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}
+          </span>
+        ),
     },
-    scans: { id: 'scans', title: 'Scans', width: 62, plan: null, sort: 'scans', right: true, text: (row) => String(row.scans.scans), render: (row) => number(row.scans.scans) },
-    uniques: { id: 'uniques', title: 'Unique', width: 70, plan: null, sort: null, right: true, text: (row) => String(row.scans.uniques), render: (row) => number(row.scans.uniques) },
-    lastScan: { id: 'lastScan', title: 'Last scan', width: 96, plan: null, sort: 'lastScan', text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()), render: (row) => <Ago at={row.scans.lastAt} zone={zone} /> },
+    scans: {
+      id: 'scans',
+      title: 'Scans',
+      width: 62,
+      plan: null,
+      sort: 'scans',
+      right: true,
+      text: (row) => String(row.scans.scans),
+      render: (row) => number(row.scans.scans),
+    },
+    uniques: {
+      id: 'uniques',
+      title: 'Unique',
+      width: 70,
+      plan: null,
+      sort: null,
+      right: true,
+      text: (row) => String(row.scans.uniques),
+      render: (row) => number(row.scans.uniques),
+    },
+    lastScan: {
+      id: 'lastScan',
+      title: 'Last scan',
+      width: 96,
+      plan: null,
+      sort: 'lastScan',
+      text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()),
+      render: (row) => <Ago at={row.scans.lastAt} zone={zone} />,
+    },
   }
 }
 
 const ORDER = [
-  'symbol', 'name', 'medium', 'source', 'content', 'term', 'extra', 'campaign', 'route', 'destination', 'finalAddress', 'sizeMm', 'viewingM', 'modules', 'moduleMm', 'level', 'place', 'coordinates',
-  'printRun', 'cost', 'liveOn', 'downOn', 'reference', 'key', 'slug', 'tags', 'channel', 'check', 'scans', 'uniques', 'lastScan', 'state', 'note',
+  'symbol',
+  'name',
+  'medium',
+  'source',
+  'content',
+  'term',
+  'extra',
+  'campaign',
+  'route',
+  'destination',
+  'finalAddress',
+  'sizeMm',
+  'viewingM',
+  'modules',
+  'moduleMm',
+  'level',
+  'place',
+  'coordinates',
+  'printRun',
+  'cost',
+  'liveOn',
+  'downOn',
+  'reference',
+  'key',
+  'slug',
+  'tags',
+  'channel',
+  'check',
+  'scans',
+  'uniques',
+  'lastScan',
+  'state',
+  'note',
 ] as const
 
 /** Columns that stand in a plan nobody has arranged: together they fit 1280 pixels. */
-export const USUAL_COLUMNS: readonly string[] = ['symbol', 'name', 'medium', 'source', 'content', 'destination', 'sizeMm', 'slug', 'tags', 'scans', 'lastScan', 'state']
+export const USUAL_COLUMNS: readonly string[] = [
+  'symbol',
+  'name',
+  'medium',
+  'source',
+  'content',
+  'destination',
+  'sizeMm',
+  'slug',
+  'tags',
+  'scans',
+  'lastScan',
+  'state',
+]
 
 /** Every column of a workspace's plan, in the order of the work. */
-export function gridColumns(parameters: readonly OwnParameter[], zone: string, currency: string): GridColumn[] {
+export function gridColumns(
+  parameters: readonly OwnParameter[],
+  zone: string,
+  currency: string,
+): GridColumn[] {
   const own = planColumns(parameters).filter(({ id }) => id !== 'campaign')
   const byId = new Map(own.map((column) => [column.id, editable(column)]))
   const others = shown(zone)

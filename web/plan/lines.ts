@@ -1,7 +1,9 @@
 import type { CodeGroup } from '@flimbo/core/codes'
 
 /** One line of the grid: a piece by its place in the sorted list, or the heading of a group. */
-export type Line = { readonly kind: 'piece'; readonly piece: number } | { readonly kind: 'group'; readonly group: CodeGroup; readonly closed: boolean }
+export type Line =
+  | { readonly kind: 'piece'; readonly piece: number }
+  | { readonly kind: 'group'; readonly group: CodeGroup; readonly closed: boolean }
 
 /** The lines of the grid, worked out without a row for each: 50,000 pieces are as quick as five. */
 export interface Lines {
@@ -13,7 +15,13 @@ export interface Lines {
   readonly step: (piece: number, by: number) => number
 }
 
-interface Block { readonly line: number; readonly piece: number; readonly pieces: number; readonly group: CodeGroup | null; readonly closed: boolean }
+interface Block {
+  readonly line: number
+  readonly piece: number
+  readonly pieces: number
+  readonly group: CodeGroup | null
+  readonly closed: boolean
+}
 
 /** The last block that begins at or before a place. */
 function blockAt(blocks: readonly Block[], place: number, by: 'line' | 'piece'): Block | undefined {
@@ -27,7 +35,11 @@ function blockAt(blocks: readonly Block[], place: number, by: 'line' | 'piece'):
 }
 
 /** Lays pieces out in lines, below the headings of their groups where there are groups. */
-export function linesOf(total: number, groups: readonly CodeGroup[] | null, closed: ReadonlySet<string>): Lines {
+export function linesOf(
+  total: number,
+  groups: readonly CodeGroup[] | null,
+  closed: ReadonlySet<string>,
+): Lines {
   const blocks: Block[] = []
   let [line, piece] = [0, 0]
   for (const group of groups ?? []) {
@@ -48,7 +60,8 @@ export function linesOf(total: number, groups: readonly CodeGroup[] | null, clos
   }
   const at = (asked: number): Line => {
     const block = blockAt(blocks, asked, 'line')
-    if (block?.group && block.line === asked) return { kind: 'group', group: block.group, closed: block.closed }
+    if (block?.group && block.line === asked)
+      return { kind: 'group', group: block.group, closed: block.closed }
     return { kind: 'piece', piece: (block?.piece ?? 0) + asked - (block?.line ?? 0) - headings }
   }
   return {

@@ -14,38 +14,78 @@ export function useArrangement(campaignId: number, all: readonly GridColumn[]) {
   const remembered = useAnswer(planApi.preferences, {})
   const [chosen, setChosen] = useState<readonly string[] | null>(null)
   const [widths, setWidths] = useState<Readonly<Record<string, number>>>({})
-  const [order, setOrder] = useState<Pick<Listing, 'sort' | 'order' | 'group'>>({ sort: 'createdAt', order: 'asc', group: '' })
+  const [order, setOrder] = useState<Pick<Listing, 'sort' | 'order' | 'group'>>({
+    sort: 'createdAt',
+    order: 'asc',
+    group: '',
+  })
   const [narrowing, setNarrowing] = useState<Narrowing>({})
   const latest = useRef(widths)
-  useEffect(() => { latest.current = widths })
+  useEffect(() => {
+    latest.current = widths
+  })
 
   const visible = chosen ?? remembered.data?.planColumns ?? USUAL_COLUMNS
   const columns = useMemo(() => all.filter(({ id }) => visible.includes(id)), [all, visible])
-  const widthOf = useMemo(() => columns.map(({ id, width }) => widths[id] ?? remembered.data?.planWidths[id] ?? width), [columns, widths, remembered.data])
-  const listing = useMemo<Listing>(() => ({ ...order, filter: { campaignId, ...narrowing } }), [order, campaignId, narrowing])
+  const widthOf = useMemo(
+    () => columns.map(({ id, width }) => widths[id] ?? remembered.data?.planWidths[id] ?? width),
+    [columns, widths, remembered.data],
+  )
+  const listing = useMemo<Listing>(
+    () => ({ ...order, filter: { campaignId, ...narrowing } }),
+    [order, campaignId, narrowing],
+  )
 
-  const remember = useCallback((body: Parameters<typeof call<typeof planApi.changePreferences>>[1]['body']) => {
-    // What somebody only looks at is never worth an error message: the next change tries again.
-    void call(planApi.changePreferences, { body }).then((now) => { queries.setQueryData([planApi.preferences.path, {}], now) }, () => undefined)
-  }, [queries])
-  const choose = useCallback((ids: readonly string[]) => {
-    setChosen(ids)
-    remember({ planColumns: [...ids] })
-  }, [remember])
+  const remember = useCallback(
+    (body: Parameters<typeof call<typeof planApi.changePreferences>>[1]['body']) => {
+      // What somebody only looks at is never worth an error message: the next change tries again.
+      void call(planApi.changePreferences, { body }).then(
+        (now) => {
+          queries.setQueryData([planApi.preferences.path, {}], now)
+        },
+        () => undefined,
+      )
+    },
+    [queries],
+  )
+  const choose = useCallback(
+    (ids: readonly string[]) => {
+      setChosen(ids)
+      remember({ planColumns: [...ids] })
+    },
+    [remember],
+  )
 
   return {
     ready: remembered.data !== undefined || remembered.isError,
-    columns, widths: widthOf, listing, visible, narrowing, order,
-    choose, setOrder, setNarrowing,
-    resize: useCallback((id: string, width: number) => { setWidths((old) => ({ ...old, [id]: width })) }, []),
-    resized: useCallback(() => { remember({ planWidths: { ...remembered.data?.planWidths, ...latest.current } }) }, [remember, remembered.data]),
+    columns,
+    widths: widthOf,
+    listing,
+    visible,
+    narrowing,
+    order,
+    choose,
+    setOrder,
+    setNarrowing,
+    resize: useCallback((id: string, width: number) => {
+      setWidths((old) => ({ ...old, [id]: width }))
+    }, []),
+    resized: useCallback(() => {
+      remember({ planWidths: { ...remembered.data?.planWidths, ...latest.current } })
+    }, [remember, remembered.data]),
     /** Looks at the plan by a saved view. */
     lookBy: useCallback(({ columns: ids, sort, order: direction, group, filter }: ViewValue) => {
       setChosen(ids)
       setOrder({ sort: sort as Listing['sort'], order: direction, group })
       setNarrowing(filter)
     }, []),
-    value: { columns: [...visible], sort: order.sort, order: order.order, group: order.group, filter: narrowing } satisfies ViewValue,
+    value: {
+      columns: [...visible],
+      sort: order.sort,
+      order: order.order,
+      group: order.group,
+      filter: narrowing,
+    } satisfies ViewValue,
   }
 }
 export type Arrangement = ReturnType<typeof useArrangement>

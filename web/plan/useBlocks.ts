@@ -14,7 +14,9 @@ export interface Listing {
 export const BLOCK = 100
 const LARGE_BLOCK = 500
 
-const inputOf = ({ filter, sort, order, group }: Listing, page: number, pageSize: number) => ({ query: { ...filter, sort, order, ...(group === '' ? {} : { group }), page, pageSize } })
+const inputOf = ({ filter, sort, order, group }: Listing, page: number, pageSize: number) => ({
+  query: { ...filter, sort, order, ...(group === '' ? {} : { group }), page, pageSize },
+})
 
 export interface Blocks {
   readonly total: number | undefined
@@ -38,20 +40,35 @@ export function useBlocks(listing: Listing, first: number, last: number): Blocks
   const answers = useQueries({
     queries: wanted.map((page) => {
       const input = inputOf(listing, page, BLOCK)
-      return { queryKey: [codesApi.list.path, input], queryFn: ({ signal }: { signal: AbortSignal }) => call(codesApi.list, input, signal), placeholderData: page === 0 ? keepPreviousData : undefined }
+      return {
+        queryKey: [codesApi.list.path, input],
+        queryFn: ({ signal }: { signal: AbortSignal }) => call(codesApi.list, input, signal),
+        placeholderData: page === 0 ? keepPreviousData : undefined,
+      }
     }),
   })
   const blocks = new Map(wanted.map((page, i) => [page, answers[i]?.data?.rows]))
 
-  const between = useCallback(async (start: number, end: number): Promise<Code[]> => {
-    const rows: Code[] = []
-    for (let page = Math.floor(start / LARGE_BLOCK); page <= Math.floor(end / LARGE_BLOCK); page++) {
-      const input = inputOf(listing, page, LARGE_BLOCK)
-      rows.push(...(await queries.fetchQuery({ queryKey: [codesApi.list.path, input], queryFn: () => call(codesApi.list, input), staleTime: 1000 })).rows)
-    }
-    const offset = Math.floor(start / LARGE_BLOCK) * LARGE_BLOCK
-    return rows.slice(start - offset, end - offset + 1)
-  }, [queries, listing])
+  const between = useCallback(
+    async (start: number, end: number): Promise<Code[]> => {
+      const rows: Code[] = []
+      for (let page = Math.floor(start / LARGE_BLOCK); page <= Math.floor(end / LARGE_BLOCK); page++) {
+        const input = inputOf(listing, page, LARGE_BLOCK)
+        rows.push(
+          ...(
+            await queries.fetchQuery({
+              queryKey: [codesApi.list.path, input],
+              queryFn: () => call(codesApi.list, input),
+              staleTime: 1000,
+            })
+          ).rows,
+        )
+      }
+      const offset = Math.floor(start / LARGE_BLOCK) * LARGE_BLOCK
+      return rows.slice(start - offset, end - offset + 1)
+    },
+    [queries, listing],
+  )
 
   const broken = answers.find(({ isError }) => isError)
   return {
@@ -60,6 +77,8 @@ export function useBlocks(listing: Listing, first: number, last: number): Blocks
     fetching: answers.some(({ isFetching }) => isFetching),
     at: (piece) => blocks.get(Math.floor(piece / BLOCK))?.[piece % BLOCK],
     between,
-    retry: () => { for (const answer of answers) void answer.refetch() },
+    retry: () => {
+      for (const answer of answers) void answer.refetch()
+    },
   }
 }

@@ -5,7 +5,8 @@ import { useCallback, useRef, useState } from 'react'
 import { ApiProblem, call } from '../api/index.ts'
 import { counted } from '../ui/index.ts'
 
-type Matching = { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }
+type Matching =
+  { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }
 type Order = { changes: CodeCellChange[] } | Matching
 
 /** What came of the last edit, for a line of text beside the grid. */
@@ -28,49 +29,78 @@ export function useEdits() {
   const turn = useRef<Promise<unknown>>(Promise.resolve())
 
   /** Saves one after the other: two quick edits of a cell must arrive in their order. */
-  const send = useCallback((order: Order, onto: typeof past, verb: string, unread: readonly string[] = []): Promise<boolean> => {
-    const work = async (): Promise<Outcome> => {
-      try {
-        const { changed, refused, undo } = await call(codesApi.changeMany, { body: order })
-        // Everything shown is read anew; whoever waits for the cell waits for the rows alone.
-        void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== codesApi.list.path })
-        fresh.current = queries.invalidateQueries({ queryKey: [codesApi.list.path] })
-        if (undo.length > 0) onto.current.push(undo)
-        const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
-        setSteps({ past: past.current.length, future: future.current.length })
-        return details.length === 0
-          ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
-          : { kind: 'trouble', sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`, details: details.slice(0, DETAILS_MAX) }
-      } catch (error) {
-        return { kind: 'trouble', sentence: error instanceof ApiProblem ? error.problem.detail : 'The change could not be sent. Nothing was saved.', details: [] }
+  const send = useCallback(
+    (order: Order, onto: typeof past, verb: string, unread: readonly string[] = []): Promise<boolean> => {
+      const work = async (): Promise<Outcome> => {
+        try {
+          const { changed, refused, undo } = await call(codesApi.changeMany, { body: order })
+          // Everything shown is read anew; whoever waits for the cell waits for the rows alone.
+          void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== codesApi.list.path })
+          fresh.current = queries.invalidateQueries({ queryKey: [codesApi.list.path] })
+          if (undo.length > 0) onto.current.push(undo)
+          const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
+          setSteps({ past: past.current.length, future: future.current.length })
+          return details.length === 0
+            ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
+            : {
+                kind: 'trouble',
+                sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`,
+                details: details.slice(0, DETAILS_MAX),
+              }
+        } catch (error) {
+          return {
+            kind: 'trouble',
+            sentence:
+              error instanceof ApiProblem
+                ? error.problem.detail
+                : 'The change could not be sent. Nothing was saved.',
+            details: [],
+          }
+        }
       }
-    }
-    const result = turn.current.then(work)
-    turn.current = result
-    return result.then(async (came) => {
-      await fresh.current
-      setOutcome(came)
-      return came.kind === 'done'
-    })
-  }, [queries])
+      const result = turn.current.then(work)
+      turn.current = result
+      return result.then(async (came) => {
+        await fresh.current
+        setOutcome(came)
+        return came.kind === 'done'
+      })
+    },
+    [queries],
+  )
 
-  const edit = useCallback((order: Order, unread?: readonly string[]) => {
-    future.current = []
-    return send(order, past, 'changed', unread)
-  }, [send])
-  const back = useCallback((from: typeof past, to: typeof past, verb: string) => {
-    const undo = from.current.pop()
-    // Versions are left out: whoever takes back means what is there now.
-    if (undo) void send({ changes: undo.map(({ id, set }) => ({ id, set })) }, to, verb)
-    else setOutcome({ kind: 'done', sentence: `There is nothing ${from === past ? 'to take back' : 'to make again'}.`, details: [] })
-  }, [send])
+  const edit = useCallback(
+    (order: Order, unread?: readonly string[]) => {
+      future.current = []
+      return send(order, past, 'changed', unread)
+    },
+    [send],
+  )
+  const back = useCallback(
+    (from: typeof past, to: typeof past, verb: string) => {
+      const undo = from.current.pop()
+      // Versions are left out: whoever takes back means what is there now.
+      if (undo) void send({ changes: undo.map(({ id, set }) => ({ id, set })) }, to, verb)
+      else
+        setOutcome({
+          kind: 'done',
+          sentence: `There is nothing ${from === past ? 'to take back' : 'to make again'}.`,
+          details: [],
+        })
+    },
+    [send],
+  )
 
   return {
     outcome,
     say: setOutcome,
     edit,
-    undo: useCallback(() => { back(past, future, 'taken back') }, [back]),
-    redo: useCallback(() => { back(future, past, 'made again') }, [back]),
+    undo: useCallback(() => {
+      back(past, future, 'taken back')
+    }, [back]),
+    redo: useCallback(() => {
+      back(future, past, 'made again')
+    }, [back]),
     canUndo: steps.past > 0,
     canRedo: steps.future > 0,
   }

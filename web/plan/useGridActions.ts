@@ -37,23 +37,38 @@ export function useGridActions(parts: Parts) {
   const lastToggled = useRef(0)
   const copy = useChange(codesApi.copy)
   const now = useRef({ ...parts, chosen, copy })
-  useEffect(() => { now.current = { ...parts, chosen, copy } })
+  useEffect(() => {
+    now.current = { ...parts, chosen, copy }
+  })
   // Another list is another choice.
-  useEffect(() => { setChosen(NONE) }, [parts.listing])
+  useEffect(() => {
+    setChosen(NONE)
+  }, [parts.listing])
 
   const actions = useMemo(() => {
-    const say = (sentence: string) => { now.current.edits.say({ kind: 'trouble', sentence, details: [] }) }
+    const say = (sentence: string) => {
+      now.current.edits.say({ kind: 'trouble', sentence, details: [] })
+    }
     /** Tells what went wrong where somebody waits for nothing. */
     const run = (work: () => Promise<unknown>) => {
-      work().catch((error: unknown) => { say(error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.') })
+      work().catch((error: unknown) => {
+        say(
+          error instanceof ApiProblem ? error.problem.detail : 'That could not be done. Nothing was changed.',
+        )
+      })
     }
     const columnsOf = ({ left, right }: Range) => now.current.columns.slice(left, right + 1)
-    async function write(range: Range, columns: readonly GridColumn[], textAt: (row: number, column: number, rows: readonly Code[]) => string | null): Promise<void> {
+    async function write(
+      range: Range,
+      columns: readonly GridColumn[],
+      textAt: (row: number, column: number, rows: readonly Code[]) => string | null,
+    ): Promise<void> {
       const { blocks, routes, edits } = now.current
       const rows = await blocks.between(range.top, range.bottom)
       const { changes, unread } = readBlock(rows, columns, routes, (i, j) => textAt(i, j, rows))
       if (changes.length > 0) await edits.edit({ changes }, unread)
-      else if (unread.length > 0) edits.say({ kind: 'trouble', sentence: 'Nothing was changed.', details: unread.slice(0, 50) })
+      else if (unread.length > 0)
+        edits.say({ kind: 'trouble', sentence: 'Nothing was changed.', details: unread.slice(0, 50) })
     }
     async function chosenIds(): Promise<number[]> {
       const { chosen: ids, blocks, total } = now.current
@@ -67,7 +82,9 @@ export function useGridActions(parts: Parts) {
     }
 
     const grid: GridActions & { fix(row: Code): void; copyAddress(row: Code): void } = {
-      open: ({ id }) => { now.current.open(id) },
+      open: ({ id }) => {
+        now.current.open(id)
+      },
       toggle(id, piece, extend) {
         const { blocks, chosen: old, total } = now.current
         const from = lastToggled.current
@@ -75,35 +92,69 @@ export function useGridActions(parts: Parts) {
         if (extend) {
           run(async () => {
             const rows = await blocks.between(Math.min(from, piece), Math.max(from, piece))
-            setChosen((before) => new Set([...(before === 'all' ? [] : before), ...rows.map((row) => row.id)]))
+            setChosen(
+              (before) => new Set([...(before === 'all' ? [] : before), ...rows.map((row) => row.id)]),
+            )
           })
           return
         }
         if (old === 'all') {
-          run(async () => { setChosen(new Set((await blocks.between(0, total - 1)).map((row) => row.id).filter((each) => each !== id))) })
+          run(async () => {
+            setChosen(
+              new Set(
+                (await blocks.between(0, total - 1)).map((row) => row.id).filter((each) => each !== id),
+              ),
+            )
+          })
           return
         }
         const next = new Set(old)
         if (!next.delete(id)) next.add(id)
         setChosen(next)
       },
-      chooseAll() { setChosen((old) => (old === 'all' ? NONE : 'all')) },
+      chooseAll() {
+        setChosen((old) => (old === 'all' ? NONE : 'all'))
+      },
       keep(row, column, text) {
         const reading = readCell(row, column, text, now.current.routes)
-        return reading.ok && reading.set ? now.current.edits.edit({ changes: [{ id: row.id, set: reading.set }] }) : Promise.resolve()
+        return reading.ok && reading.set
+          ? now.current.edits.edit({ changes: [{ id: row.id, set: reading.set }] })
+          : Promise.resolve()
       },
-      clear: (range) => { run(() => write(range, columnsOf(range).filter(({ plan }) => plan !== null), () => '')) },
+      clear: (range) => {
+        run(() =>
+          write(
+            range,
+            columnsOf(range).filter(({ plan }) => plan !== null),
+            () => '',
+          ),
+        )
+      },
       fillDown(range) {
-        if (range.top === range.bottom) { say('Choose the cell to repeat and those below it first (Shift and the arrow keys).'); return }
+        if (range.top === range.bottom) {
+          say('Choose the cell to repeat and those below it first (Shift and the arrow keys).')
+          return
+        }
         const columns = columnsOf(range)
-        run(() => write(range, columns, (_i, j, rows) => { const [first] = rows; const column = columns[j]; return first && column ? column.text(first) : null }))
+        run(() =>
+          write(range, columns, (_i, j, rows) => {
+            const [first] = rows
+            const column = columns[j]
+            return first && column ? column.text(first) : null
+          }),
+        )
       },
       paste(block, over) {
         const { columns, total } = now.current
         const width = Math.max(...block.map((row) => row.length))
         const shape = pasteShape({ rows: block.length, columns: width }, over)
         const inside = Math.min(shape.rows, total - over.top)
-        const range = { top: over.top, bottom: over.top + inside - 1, left: over.left, right: Math.min(columns.length - 1, over.left + shape.columns - 1) }
+        const range = {
+          top: over.top,
+          bottom: over.top + inside - 1,
+          left: over.left,
+          right: Math.min(columns.length - 1, over.left + shape.columns - 1),
+        }
         const pasted = columnsOf(range)
         run(async () => {
           await write(range, pasted, (i, j) => block[i % block.length]?.[j % width] ?? null)
@@ -115,25 +166,57 @@ export function useGridActions(parts: Parts) {
         run(async () => {
           const rows = await now.current.blocks.between(range.top, range.bottom)
           await navigator.clipboard.writeText(textOfBlock(rows, columnsOf(range)))
-          now.current.edits.say({ kind: 'done', sentence: `${counted(rows.length, 'row')} copied.`, details: [] })
+          now.current.edits.say({
+            kind: 'done',
+            sentence: `${counted(rows.length, 'row')} copied.`,
+            details: [],
+          })
         })
       },
-      undo: () => { now.current.edits.undo() },
-      redo: () => { now.current.edits.redo() },
-      sortBy(sort, order) { const { arrangement } = now.current; arrangement.setOrder({ ...arrangement.order, sort, order }) },
-      resize: (id, width) => { now.current.arrangement.resize(id, width) },
-      resized: () => { now.current.arrangement.resized() },
-      closeGroup: (key) => { now.current.setClosed((old) => { const next = new Set(old); if (!next.delete(key)) next.add(key); return next }) },
+      undo: () => {
+        now.current.edits.undo()
+      },
+      redo: () => {
+        now.current.edits.redo()
+      },
+      sortBy(sort, order) {
+        const { arrangement } = now.current
+        arrangement.setOrder({ ...arrangement.order, sort, order })
+      },
+      resize: (id, width) => {
+        now.current.arrangement.resize(id, width)
+      },
+      resized: () => {
+        now.current.arrangement.resized()
+      },
+      closeGroup: (key) => {
+        now.current.setClosed((old) => {
+          const next = new Set(old)
+          if (!next.delete(key)) next.add(key)
+          return next
+        })
+      },
       fix(row) {
         const { campaign: _campaign, ...fixes } = fixesOf(row.findings)
-        if (Object.keys(fixes).length === 0) { say(row.findings.length === 0 ? 'The linter finds nothing here.' : 'Only a person can know what to write here; the inspector says what is wrong.'); return }
+        if (Object.keys(fixes).length === 0) {
+          say(
+            row.findings.length === 0
+              ? 'The linter finds nothing here.'
+              : 'Only a person can know what to write here; the inspector says what is wrong.',
+          )
+          return
+        }
         const set = fixSet(fixes, row.extra)
         run(() => now.current.edits.edit({ changes: [{ id: row.id, set }] }))
       },
       copyAddress(row) {
         run(async () => {
           await navigator.clipboard.writeText(row.finalAddress)
-          now.current.edits.say({ kind: 'done', sentence: `The final address of “${row.name}” is copied.`, details: [] })
+          now.current.edits.say({
+            kind: 'done',
+            sentence: `The final address of “${row.name}” is copied.`,
+            details: [],
+          })
         })
       },
     }
@@ -141,8 +224,15 @@ export function useGridActions(parts: Parts) {
     /** Pasted rows beyond the last piece are new ones: they are imported, with the same look at them first. */
     async function grown(rows: readonly string[][], columns: readonly GridColumn[]): Promise<void> {
       const { campaignId, navigate } = now.current
-      const file = await upload(planApi.read, { query: { campaignId, name: 'pasted cells' } }, new TextEncoder().encode(blockText(rows)))
-      await call(planApi.adjust, { params: { id: file.id }, body: { delimiter: '\t', headings: false, mapping: columns.map(({ plan }) => plan?.id ?? null) } })
+      const file = await upload(
+        planApi.read,
+        { query: { campaignId, name: 'pasted cells' } },
+        new TextEncoder().encode(blockText(rows)),
+      )
+      await call(planApi.adjust, {
+        params: { id: file.id },
+        body: { delimiter: '\t', headings: false, mapping: columns.map(({ plan }) => plan?.id ?? null) },
+      })
       navigate(`../import?file=${file.id}`)
     }
 
@@ -151,22 +241,46 @@ export function useGridActions(parts: Parts) {
         run(async () => {
           const { blocks, routes, chosen: ids, total } = now.current
           const reading = readText(column, text, routes)
-          if (!reading.ok) { say(reading.sentence); return }
+          if (!reading.ok) {
+            say(reading.sentence)
+            return
+          }
           // Extras are merged piece by piece; everything else is the same for all.
           const { extra } = reading.set
           if (extra) {
             const rows = (await blocks.between(0, total - 1)).filter(({ id }) => ids === 'all' || ids.has(id))
-            await now.current.edits.edit({ changes: rows.map((row) => ({ id: row.id, set: { extra: { ...row.extra, ...extra } } })) })
+            await now.current.edits.edit({
+              changes: rows.map((row) => ({ id: row.id, set: { extra: { ...row.extra, ...extra } } })),
+            })
             return
           }
           await setChosenPieces(reading.set)
         })
       },
-      duplicate: () => { run(async () => { const { ids } = await now.current.copy.mutateAsync({ body: { ids: await chosenIds() } }); now.current.edits.say({ kind: 'done', sentence: `${counted(ids.length, 'piece')} added, each with a short link of its own.`, details: [] }) }) },
-      archive: (on) => { run(() => setChosenPieces({ archived: on })) },
-      remove: () => { run(() => setChosenPieces({ state: 'deleted' })) },
-      move: () => { run(async () => { now.current.setMoving(await chosenIds()) }) },
-      clear: () => { setChosen(NONE) },
+      duplicate: () => {
+        run(async () => {
+          const { ids } = await now.current.copy.mutateAsync({ body: { ids: await chosenIds() } })
+          now.current.edits.say({
+            kind: 'done',
+            sentence: `${counted(ids.length, 'piece')} added, each with a short link of its own.`,
+            details: [],
+          })
+        })
+      },
+      archive: (on) => {
+        run(() => setChosenPieces({ archived: on }))
+      },
+      remove: () => {
+        run(() => setChosenPieces({ state: 'deleted' }))
+      },
+      move: () => {
+        run(async () => {
+          now.current.setMoving(await chosenIds())
+        })
+      },
+      clear: () => {
+        setChosen(NONE)
+      },
     }
     return { grid, selection }
   }, [])

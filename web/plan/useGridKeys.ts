@@ -24,10 +24,25 @@ const WIDER_PX = 16
 
 /** The keys of the grid; what is not one of them is left to the page. */
 export function gridKey(event: KeyboardEvent, moves: GridMoves): void {
-  const { active: { piece, column }, pieces, columns, page, step, go } = moves
+  const {
+    active: { piece, column },
+    pieces,
+    columns,
+    page,
+    step,
+    go,
+  } = moves
   const control = event.ctrlKey || event.metaKey
   const extend = event.shiftKey
-  const to = (nextPiece: number, nextColumn: number) => { go({ piece: Math.min(pieces - 1, Math.max(0, nextPiece)), column: Math.min(columns - 1, Math.max(0, nextColumn)) }, extend) }
+  const to = (nextPiece: number, nextColumn: number) => {
+    go(
+      {
+        piece: Math.min(pieces - 1, Math.max(0, nextPiece)),
+        column: Math.min(columns - 1, Math.max(0, nextColumn)),
+      },
+      extend,
+    )
+  }
   const act = (): boolean => {
     if (event.altKey) {
       if (!event.shiftKey || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return false
@@ -35,18 +50,46 @@ export function gridKey(event: KeyboardEvent, moves: GridMoves): void {
       return true
     }
     switch (event.key) {
-      case 'ArrowDown': if (control) to(pieces - 1, column); else to(step(piece, 1), column); return true
-      case 'ArrowUp': if (control) to(0, column); else to(step(piece, -1), column); return true
-      case 'ArrowRight': to(piece, control ? columns - 1 : column + 1); return true
-      case 'ArrowLeft': to(piece, control ? 0 : column - 1); return true
-      case 'Home': to(control ? 0 : piece, 0); return true
-      case 'End': to(control ? pieces - 1 : piece, columns - 1); return true
-      case 'PageDown': to(step(piece, page), column); return true
-      case 'PageUp': to(step(piece, -page), column); return true
-      case 'Enter': if (control) moves.open(); else moves.edit(); return true
-      case 'F2': moves.edit(); return true
-      case ' ': moves.toggle(); return true
-      case 'Delete': case 'Backspace': moves.clear(); return true
+      case 'ArrowDown':
+        if (control) to(pieces - 1, column)
+        else to(step(piece, 1), column)
+        return true
+      case 'ArrowUp':
+        if (control) to(0, column)
+        else to(step(piece, -1), column)
+        return true
+      case 'ArrowRight':
+        to(piece, control ? columns - 1 : column + 1)
+        return true
+      case 'ArrowLeft':
+        to(piece, control ? 0 : column - 1)
+        return true
+      case 'Home':
+        to(control ? 0 : piece, 0)
+        return true
+      case 'End':
+        to(control ? pieces - 1 : piece, columns - 1)
+        return true
+      case 'PageDown':
+        to(step(piece, page), column)
+        return true
+      case 'PageUp':
+        to(step(piece, -page), column)
+        return true
+      case 'Enter':
+        if (control) moves.open()
+        else moves.edit()
+        return true
+      case 'F2':
+        moves.edit()
+        return true
+      case ' ':
+        moves.toggle()
+        return true
+      case 'Delete':
+      case 'Backspace':
+        moves.clear()
+        return true
       case 'Tab': {
         // At the ends of a row Tab leaves the grid, so that nobody is caught in it.
         const next = column + (extend ? -1 : 1)
@@ -58,11 +101,21 @@ export function gridKey(event: KeyboardEvent, moves: GridMoves): void {
     }
     if (!control) return false
     switch (event.key.toLowerCase()) {
-      case 'a': moves.chooseAll(); return true
-      case 'd': moves.fillDown(); return true
-      case 'z': if (extend) moves.redo(); else moves.undo(); return true
-      case 'y': moves.redo(); return true
-      default: return false
+      case 'a':
+        moves.chooseAll()
+        return true
+      case 'd':
+        moves.fillDown()
+        return true
+      case 'z':
+        if (extend) moves.redo()
+        else moves.undo()
+        return true
+      case 'y':
+        moves.redo()
+        return true
+      default:
+        return false
     }
   }
   if (act()) event.preventDefault()

@@ -1,13 +1,28 @@
 import { Box } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { BarChart, LineChart } from 'echarts/charts'
-import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import {
+  AriaComponent,
+  GridComponent,
+  LegendComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from 'echarts/components'
 import { init, use as register, type EChartsCoreOption, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import { INKS, SERIES } from '../ui/index.ts'
 
-register([BarChart, LineChart, AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, CanvasRenderer])
+register([
+  BarChart,
+  LineChart,
+  AriaComponent,
+  GridComponent,
+  LegendComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  CanvasRenderer,
+])
 
 export interface ChartColours {
   readonly series: readonly string[]
@@ -30,20 +45,32 @@ export function useChartColours(): ChartColours {
 }
 
 /** Draws a chart and keeps it as wide as its place; what it shows is also said in `label` and in a table beside it. */
-export function Chart({ option, height, label }: { option: EChartsCoreOption; height: number; label: string }) {
+export function Chart({
+  option,
+  height,
+  label,
+}: {
+  option: EChartsCoreOption
+  height: number
+  label: string
+}) {
   const place = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
   useEffect(() => {
     if (!place.current) return
     const drawn = init(place.current)
     chart.current = drawn
-    const watch = new ResizeObserver(() => { drawn.resize() })
+    const watch = new ResizeObserver(() => {
+      drawn.resize()
+    })
     watch.observe(place.current)
     return () => {
       watch.disconnect()
       drawn.dispose()
     }
   }, [])
-  useEffect(() => { chart.current?.setOption(option, { notMerge: true }) }, [option])
+  useEffect(() => {
+    chart.current?.setOption(option, { notMerge: true })
+  }, [option])
   return <Box ref={place} role="img" aria-label={label} sx={{ height, width: '100%' }} />
 }

@@ -6,26 +6,88 @@ import { PRESETS, type Period } from './period.ts'
 
 /** A day; while its year is being typed nothing is asked. */
 function DayField({ label, value, change }: { label: string; value: string; change: (day: string) => void }) {
-  return <TextField size="small" type="date" label={label} {...useTyped(value, change, isKnownDay)} slotProps={{ inputLabel: { shrink: true } }} />
+  return (
+    <TextField
+      size="small"
+      type="date"
+      label={label}
+      {...useTyped(value, change, isKnownDay)}
+      slotProps={{ inputLabel: { shrink: true } }}
+    />
+  )
 }
 
 /** Which days are shown, by which unit, and against what. */
-export function Controls({ period, change }: { period: Period; change: (change: Record<string, string | null>) => void }) {
+export function Controls({
+  period,
+  change,
+}: {
+  period: Period
+  change: (change: Record<string, string | null>) => void
+}) {
   const { preset, from, to, unit, compare } = period
   const custom = { days: null, from, to }
   return (
     <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-      <TextField select size="small" label="Period" value={preset} sx={{ minWidth: 140 }} onChange={({ target }) => { change(target.value === 'custom' ? custom : { days: target.value, from: null, to: null }) }}>
-        {PRESETS.map(({ id, label }) => <MenuItem key={id} value={id}>{label}</MenuItem>)}
+      <TextField
+        select
+        size="small"
+        label="Period"
+        value={preset}
+        sx={{ minWidth: 140 }}
+        onChange={({ target }) => {
+          change(target.value === 'custom' ? custom : { days: target.value, from: null, to: null })
+        }}
+      >
+        {PRESETS.map(({ id, label }) => (
+          <MenuItem key={id} value={id}>
+            {label}
+          </MenuItem>
+        ))}
         <MenuItem value="custom">Own dates</MenuItem>
       </TextField>
-      <DayField label="From" value={from} change={(day) => { change({ ...custom, from: day, to: to < day ? day : to }) }} />
-      <DayField label="To" value={to} change={(day) => { change({ ...custom, to: day, from: from > day ? day : from }) }} />
-      <TextField select size="small" label="By" value={unit ?? 'auto'} sx={{ minWidth: 110 }} onChange={({ target }) => { change({ unit: target.value === 'auto' ? null : target.value }) }}>
+      <DayField
+        label="From"
+        value={from}
+        change={(day) => {
+          change({ ...custom, from: day, to: to < day ? day : to })
+        }}
+      />
+      <DayField
+        label="To"
+        value={to}
+        change={(day) => {
+          change({ ...custom, to: day, from: from > day ? day : from })
+        }}
+      />
+      <TextField
+        select
+        size="small"
+        label="By"
+        value={unit ?? 'auto'}
+        sx={{ minWidth: 110 }}
+        onChange={({ target }) => {
+          change({ unit: target.value === 'auto' ? null : target.value })
+        }}
+      >
         <MenuItem value="auto">what fits</MenuItem>
-        {UNITS.map((each) => <MenuItem key={each} value={each}>{each}</MenuItem>)}
+        {UNITS.map((each) => (
+          <MenuItem key={each} value={each}>
+            {each}
+          </MenuItem>
+        ))}
       </TextField>
-      <FormControlLabel control={<Switch checked={compare} onChange={(_event, on) => { change({ compare: on ? 'yes' : null }) }} />} label="Compare with the period before" />
+      <FormControlLabel
+        control={
+          <Switch
+            checked={compare}
+            onChange={(_event, on) => {
+              change({ compare: on ? 'yes' : null })
+            }}
+          />
+        }
+        label="Compare with the period before"
+      />
     </Stack>
   )
 }

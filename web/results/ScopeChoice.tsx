@@ -5,12 +5,22 @@ import type { Scope } from '@flimbo/core/scans'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 
-interface Option { kind: 'campaign' | 'route' | 'code'; id: number; name: string }
+interface Option {
+  kind: 'campaign' | 'route' | 'code'
+  id: number
+  name: string
+}
 const KINDS = { campaign: '', route: 'Route: ', code: '' } as const
 const OFFERED = 500
 
 /** Whose results: the whole campaign's, a route's or a piece's. */
-export function ScopeChoice({ scope, choose }: { scope: Scope; choose: (kind: Option['kind'], id: number) => void }) {
+export function ScopeChoice({
+  scope,
+  choose,
+}: {
+  scope: Scope
+  choose: (kind: Option['kind'], id: number) => void
+}) {
   const campaign = useCampaign()
   const query = { campaignId: campaign.id, pageSize: OFFERED, sort: 'name' } as const
   const routes = useAnswer(routesApi.list, { query })
@@ -20,13 +30,24 @@ export function ScopeChoice({ scope, choose }: { scope: Scope; choose: (kind: Op
     ...(routes.data?.rows ?? []).map(({ id, name }) => ({ kind: 'route' as const, id, name })),
     ...(codes.data?.rows ?? []).map(({ id, name }) => ({ kind: 'code' as const, id, name })),
   ]
-  const chosen = options.find(({ kind, id }) => id === (scope.codeId ?? scope.routeId ?? scope.campaignId) && kind === (scope.codeId ? 'code' : scope.routeId ? 'route' : 'campaign'))
+  const chosen = options.find(
+    ({ kind, id }) =>
+      id === (scope.codeId ?? scope.routeId ?? scope.campaignId) &&
+      kind === (scope.codeId ? 'code' : scope.routeId ? 'route' : 'campaign'),
+  )
   return (
     <Autocomplete
-      size="small" sx={{ width: 300 }} disableClearable options={options} value={chosen ?? options[0]}
-      getOptionLabel={({ kind, name }) => KINDS[kind] + name} getOptionKey={({ kind, id }) => `${kind}${String(id)}`}
+      size="small"
+      sx={{ width: 300 }}
+      disableClearable
+      options={options}
+      value={chosen ?? options[0]}
+      getOptionLabel={({ kind, name }) => KINDS[kind] + name}
+      getOptionKey={({ kind, id }) => `${kind}${String(id)}`}
       isOptionEqualToValue={(a, b) => a.kind === b.kind && a.id === b.id}
-      onChange={(_event, { kind, id }) => { choose(kind, id) }}
+      onChange={(_event, { kind, id }) => {
+        choose(kind, id)
+      }}
       renderInput={(params) => <TextField {...params} label="Results of" />}
     />
   )

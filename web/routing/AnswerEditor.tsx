@@ -10,13 +10,34 @@ const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
 export const PLACEHOLDER_HINT = `May carry ${PLACEHOLDERS.map((name) => `{${name}}`).join(', ')}`
 
 /** An address as it is typed, with what is wrong with it. */
-export function AddressField({ label, value, change, inputRef }: { label: string; value: string; change: (value: string) => void; inputRef?: React.Ref<HTMLInputElement> }) {
+export function AddressField({
+  label,
+  value,
+  change,
+  inputRef,
+}: {
+  label: string
+  value: string
+  change: (value: string) => void
+  inputRef?: React.Ref<HTMLInputElement>
+}) {
   const checked = destination.safeParse(value)
   const fault = checked.success ? null : checked.error.issues[0]?.message
   return (
     <TextField
-      size="small" fullWidth label={label} value={value} placeholder="https://" error={fault !== null && value !== ''} helperText={fault ?? takenAs(value) ?? PLACEHOLDER_HINT} multiline maxRows={4}
-      onChange={({ target }) => { change(target.value.replace(/[\r\n]/g, '')) }} slotProps={{ htmlInput: { ref: inputRef } }}
+      size="small"
+      fullWidth
+      label={label}
+      value={value}
+      placeholder="https://"
+      error={fault !== null && value !== ''}
+      helperText={fault ?? takenAs(value) ?? PLACEHOLDER_HINT}
+      multiline
+      maxRows={4}
+      onChange={({ target }) => {
+        change(target.value.replace(/[\r\n]/g, ''))
+      }}
+      slotProps={{ htmlInput: { ref: inputRef } }}
     />
   )
 }
@@ -25,23 +46,73 @@ export function AddressField({ label, value, change, inputRef }: { label: string
 export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
   const pages = usePages()
   const page = pages.find(({ id }) => id === pageId)
-  if (pages.length === 0) return <Typography variant="body2">There is no page yet. Make one under Pages, then choose it here.</Typography>
+  if (pages.length === 0)
+    return (
+      <Typography variant="body2">
+        There is no page yet. Make one under Pages, then choose it here.
+      </Typography>
+    )
   return (
     <>
-      <Pick label="Page" value={String(pageId)} choices={[...(page ? [] : [[String(pageId), 'choose one'] as const]), ...pages.map(({ id, name }) => [String(id), name] as const)]} change={(id) => { change(Number(id)) }} />
-      {page && <Link component={RouterLink} variant="body2" to={`/campaigns/${String(page.campaignId)}/pages?page=${String(page.id)}`}>Edit this page</Link>}
+      <Pick
+        label="Page"
+        value={String(pageId)}
+        choices={[
+          ...(page ? [] : [[String(pageId), 'choose one'] as const]),
+          ...pages.map(({ id, name }) => [String(id), name] as const),
+        ]}
+        change={(id) => {
+          change(Number(id))
+        }}
+      />
+      {page && (
+        <Link
+          component={RouterLink}
+          variant="body2"
+          to={`/campaigns/${String(page.campaignId)}/pages?page=${String(page.id)}`}
+        >
+          Edit this page
+        </Link>
+      )}
     </>
   )
 }
 
 /** Where something leads: an address, a page, or a few words. `plain` offers Flimbo's own words instead. */
-export function AnswerEditor({ label, answer, change, plain }: { label: string; answer: Answer | null; change: (answer: Answer | null) => void; plain?: string }) {
+export function AnswerEditor({
+  label,
+  answer,
+  change,
+  plain,
+}: {
+  label: string
+  answer: Answer | null
+  change: (answer: Answer | null) => void
+  plain?: string
+}) {
   const pages = usePages()
   return (
     <Stack sx={{ gap: 1 }}>
       <Pick
-        label={label} value={answer?.kind ?? 'plain'} choices={[...(plain === undefined ? [] : [['plain', plain] as const]), ['address', 'an address'], ['page', 'a page'], ['message', 'a message']]}
-        change={(kind) => { change(kind === 'plain' ? null : kind === 'message' ? FRESH_MESSAGE : kind === 'page' ? { kind: 'page', pageId: pages[0]?.id ?? 0 } : FRESH_ADDRESS) }}
+        label={label}
+        value={answer?.kind ?? 'plain'}
+        choices={[
+          ...(plain === undefined ? [] : [['plain', plain] as const]),
+          ['address', 'an address'],
+          ['page', 'a page'],
+          ['message', 'a message'],
+        ]}
+        change={(kind) => {
+          change(
+            kind === 'plain'
+              ? null
+              : kind === 'message'
+                ? FRESH_MESSAGE
+                : kind === 'page'
+                  ? { kind: 'page', pageId: pages[0]?.id ?? 0 }
+                  : FRESH_ADDRESS,
+          )
+        }}
       />
       {answer && <AnswerFields answer={answer} change={change} />}
     </Stack>
@@ -52,13 +123,48 @@ export function AnswerEditor({ label, answer, change, plain }: { label: string; 
 export function AnswerFields({ answer, change }: { answer: Answer; change: (answer: Answer) => void }) {
   return (
     <>
-      {answer.kind === 'address' && <AddressField label="Address" value={answer.address} change={(address) => { change({ kind: 'address', address }) }} />}
-      {answer.kind === 'page' && <PageChoice pageId={answer.pageId} change={(pageId) => { change({ kind: 'page', pageId }) }} />}
+      {answer.kind === 'address' && (
+        <AddressField
+          label="Address"
+          value={answer.address}
+          change={(address) => {
+            change({ kind: 'address', address })
+          }}
+        />
+      )}
+      {answer.kind === 'page' && (
+        <PageChoice
+          pageId={answer.pageId}
+          change={(pageId) => {
+            change({ kind: 'page', pageId })
+          }}
+        />
+      )}
       {answer.kind === 'message' && (
         <>
-          <TextField size="small" label="Title" value={answer.title} error={answer.title.trim() === ''} helperText={answer.title.trim() === '' ? 'Give a title.' : undefined} onChange={({ target }) => { change({ ...answer, title: target.value }) }} />
-          <TextField size="small" label="Text" value={answer.text} onChange={({ target }) => { change({ ...answer, text: target.value.replace(/[\r\n]+/g, ' ') }) }} multiline maxRows={6} />
-          <Typography variant="caption" color="textSecondary">Shown on a page of Flimbo’s front door, in plain type.</Typography>
+          <TextField
+            size="small"
+            label="Title"
+            value={answer.title}
+            error={answer.title.trim() === ''}
+            helperText={answer.title.trim() === '' ? 'Give a title.' : undefined}
+            onChange={({ target }) => {
+              change({ ...answer, title: target.value })
+            }}
+          />
+          <TextField
+            size="small"
+            label="Text"
+            value={answer.text}
+            onChange={({ target }) => {
+              change({ ...answer, text: target.value.replace(/[\r\n]+/g, ' ') })
+            }}
+            multiline
+            maxRows={6}
+          />
+          <Typography variant="caption" color="textSecondary">
+            Shown on a page of Flimbo’s front door, in plain type.
+          </Typography>
         </>
       )}
     </>

@@ -26,15 +26,49 @@ export function LaneInspector({ lane, place, zone, others, rows, change, remove,
       <Stack sx={{ gap: 2 }}>
         <Typography aria-live="polite">{whoInWords(lane.condition)}</Typography>
         {rows}
-        <TextField size="small" label="Name (optional)" value={lane.name} onChange={({ target }) => { change({ ...lane, name: target.value }) }} />
+        <TextField
+          size="small"
+          label="Name (optional)"
+          value={lane.name}
+          onChange={({ target }) => {
+            change({ ...lane, name: target.value })
+          }}
+        />
         <Typography variant="h3">Takes</Typography>
-        <ConditionEditor group={asGroup(lane.condition)} zone={zone} change={(condition) => { change({ ...lane, condition }) }} />
+        <ConditionEditor
+          group={asGroup(lane.condition)}
+          zone={zone}
+          change={(condition) => {
+            change({ ...lane, condition })
+          }}
+        />
         <Typography variant="h3">Leads to</Typography>
-        <OutcomeEditor lane={lane} others={others} change={(outcome) => { change({ ...lane, outcome }) }} />
-        <FormControlLabel label="Rests: stays here and takes no scan" control={<Switch size="small" checked={lane.resting} onChange={(_event, resting) => { change({ ...lane, resting }) }} />} />
+        <OutcomeEditor
+          lane={lane}
+          others={others}
+          change={(outcome) => {
+            change({ ...lane, outcome })
+          }}
+        />
+        <FormControlLabel
+          label="Rests: stays here and takes no scan"
+          control={
+            <Switch
+              size="small"
+              checked={lane.resting}
+              onChange={(_event, resting) => {
+                change({ ...lane, resting })
+              }}
+            />
+          }
+        />
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button color="inherit" variant="outlined" onClick={copy}>Duplicate</Button>
-          <Button color="error" variant="outlined" onClick={remove}>Take the lane out</Button>
+          <Button color="inherit" variant="outlined" onClick={copy}>
+            Duplicate
+          </Button>
+          <Button color="error" variant="outlined" onClick={remove}>
+            Take the lane out
+          </Button>
         </Stack>
       </Stack>
     </Inspector>

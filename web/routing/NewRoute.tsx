@@ -6,7 +6,11 @@ import { byContract, showFaults, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { FormDestination, FormText, Sheet } from '../ui/index.ts'
 
-interface Values { name: string; destination: string; note: string }
+interface Values {
+  name: string
+  destination: string
+  note: string
+}
 
 export function NewRoute({ made }: { made: (id: number) => void }) {
   const { id: campaignId } = useCampaign()
@@ -26,12 +30,31 @@ export function NewRoute({ made }: { made: (id: number) => void }) {
   })
   return (
     <Sheet title="Add a route">
-      <Stack component="form" noValidate spacing={2} onSubmit={(event) => { void submit(event) }} sx={{ maxWidth: 640 }}>
-        {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+      <Stack
+        component="form"
+        noValidate
+        spacing={2}
+        onSubmit={(event) => {
+          void submit(event)
+        }}
+        sx={{ maxWidth: 640 }}
+      >
+        {trouble !== null && (
+          <Alert severity="error" variant="outlined">
+            {trouble}
+          </Alert>
+        )}
         <FormText control={control} name="name" label="Name" autoFocus />
         <FormDestination control={control} name="destination" label="Destination" />
         <FormText control={control} name="note" label="Note" />
-        <Button type="submit" variant="contained" disabled={create.isPending} sx={{ alignSelf: 'flex-start' }}>Add the route</Button>
+        <Button
+          type="submit"
+          variant="contained"
+          disabled={create.isPending}
+          sx={{ alignSelf: 'flex-start' }}
+        >
+          Add the route
+        </Button>
       </Stack>
     </Sheet>
   )

@@ -12,9 +12,23 @@ export function RouteCheck({ id, zone }: { id: number; zone: string }) {
   const check = useChange(checksApi.route)
   const [newest = null, ...older] = checks.data?.rows ?? []
   return (
-    <Sheet title="Destination check" aside={<CheckNow isPending={check.isPending} check={() => { check.mutate({ params: { id } }) }} />}>
+    <Sheet
+      title="Destination check"
+      aside={
+        <CheckNow
+          isPending={check.isPending}
+          check={() => {
+            check.mutate({ params: { id } })
+          }}
+        />
+      }
+    >
       {checks.data && <CheckResult newest={newest} hops={newest?.hops} error={check.error} zone={zone} />}
-      {older.slice(0, OLDER_SHOWN).map(({ id: each, at, sentence }) => <Typography key={each} variant="body2" color="textSecondary"><When at={at} zone={zone} />: {sentence}</Typography>)}
+      {older.slice(0, OLDER_SHOWN).map(({ id: each, at, sentence }) => (
+        <Typography key={each} variant="body2" color="textSecondary">
+          <When at={at} zone={zone} />: {sentence}
+        </Typography>
+      ))}
     </Sheet>
   )
 }

@@ -5,7 +5,10 @@ import type { RouteName } from '@flimbo/core/routing'
 const SHOWN_MAX = 100
 const filterOptions = createFilterOptions<Option>({ limit: SHOWN_MAX })
 
-interface Option { readonly id: number | null; readonly label: string }
+interface Option {
+  readonly id: number | null
+  readonly label: string
+}
 
 interface Props {
   readonly label: string
@@ -19,13 +22,28 @@ interface Props {
 
 /** One of a campaign's routes, however many there are, or none of them. */
 export function RouteChoice({ label, none, routes, value, change, fault }: Props) {
-  const options: Option[] = [{ id: null, label: none }, ...routes.map(({ id, name }) => ({ id, label: `where “${name}” leads` }))]
+  const options: Option[] = [
+    { id: null, label: none },
+    ...routes.map(({ id, name }) => ({ id, label: `where “${name}” leads` })),
+  ]
   const chosen = options.find(({ id }) => id === value) ?? { id: null, label: none }
   return (
     <Autocomplete
-      size="small" fullWidth disableClearable autoHighlight options={options} value={chosen} filterOptions={filterOptions}
-      getOptionKey={({ id }) => id ?? 0} isOptionEqualToValue={(a, b) => a.id === b.id} onChange={(_event, { id }) => { change(id) }}
-      renderInput={(params) => <TextField {...params} label={label} error={fault !== undefined} helperText={fault} />}
+      size="small"
+      fullWidth
+      disableClearable
+      autoHighlight
+      options={options}
+      value={chosen}
+      filterOptions={filterOptions}
+      getOptionKey={({ id }) => id ?? 0}
+      isOptionEqualToValue={(a, b) => a.id === b.id}
+      onChange={(_event, { id }) => {
+        change(id)
+      }}
+      renderInput={(params) => (
+        <TextField {...params} label={label} error={fault !== undefined} helperText={fault} />
+      )}
     />
   )
 }

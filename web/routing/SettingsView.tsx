@@ -11,7 +11,11 @@ import { History } from './History.tsx'
 type Values = Pick<Route, 'name' | 'state' | 'note'>
 const FIELDS = ['name', 'state', 'note'] as const
 const NAMES = { name: 'Name', state: 'State', note: 'Note' } as const
-const STATE_NAMES = { live: 'Live', paused: 'Paused: every code of it shows a page that says so', deleted: 'Deleted: only for a route no piece uses' } as const
+const STATE_NAMES = {
+  live: 'Live',
+  paused: 'Paused: every code of it shows a page that says so',
+  deleted: 'Deleted: only for a route no piece uses',
+} as const
 const CODES_SHOWN = 12
 
 const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note })
@@ -20,9 +24,13 @@ const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note 
 export function SettingsView({ route, zone }: { route: WholeRoute; zone: string }) {
   return (
     <Stack spacing={2}>
-      <Sheet title="Name and state"><Form route={route} /></Sheet>
+      <Sheet title="Name and state">
+        <Form route={route} />
+      </Sheet>
       <SharedBy route={route} />
-      <Sheet title="What was changed"><History of="route" id={route.id} zone={zone} route={route} /></Sheet>
+      <Sheet title="What was changed">
+        <History of="route" id={route.id} zone={zone} route={route} />
+      </Sheet>
     </Stack>
   )
 }
@@ -32,8 +40,16 @@ function Form({ route }: { route: WholeRoute }) {
   const [newer, setNewer] = useState<Route | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const change = useChange(routesApi.change)
-  const { control, handleSubmit, reset, setError, getValues, formState: { isDirty } } = useForm<Values>({
-    defaultValues: valuesOf(route), resolver: byContract(routeChange.omit({ version: true })),
+  const {
+    control,
+    handleSubmit,
+    reset,
+    setError,
+    getValues,
+    formState: { isDirty },
+  } = useForm<Values>({
+    defaultValues: valuesOf(route),
+    resolver: byContract(routeChange.omit({ version: true })),
   })
   useEffect(() => {
     if (isDirty || route.version < version) return
@@ -61,39 +77,103 @@ function Form({ route }: { route: WholeRoute }) {
   }
 
   return (
-    <Stack component="form" noValidate spacing={2} sx={{ maxWidth: 720 }} onSubmit={(event) => { void handleSubmit((values) => save(values, version))(event) }}>
-      {trouble !== null && <Alert severity="error" variant="outlined">{trouble}</Alert>}
+    <Stack
+      component="form"
+      noValidate
+      spacing={2}
+      sx={{ maxWidth: 720 }}
+      onSubmit={(event) => {
+        void handleSubmit((values) => save(values, version))(event)
+      }}
+    >
+      {trouble !== null && (
+        <Alert severity="error" variant="outlined">
+          {trouble}
+        </Alert>
+      )}
       {newer !== null && (
         <Conflict
-          what="route" rows={disagreements<Values>(getValues(), newer, NAMES)}
-          keepTheirs={() => { startFrom(newer) }} takeMine={() => { void save(getValues(), newer.version) }}
+          what="route"
+          rows={disagreements<Values>(getValues(), newer, NAMES)}
+          keepTheirs={() => {
+            startFrom(newer)
+          }}
+          takeMine={() => {
+            void save(getValues(), newer.version)
+          }}
         />
       )}
       <FormText control={control} name="name" label="Name" />
-      <FormChoice control={control} name="state" label="State" choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))} />
+      <FormChoice
+        control={control}
+        name="state"
+        label="State"
+        choices={STATES.map((value) => ({ value, label: STATE_NAMES[value] }))}
+      />
       <FormText control={control} name="note" label="Note" multiline maxRows={5} />
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-        <Button type="submit" variant="contained" disabled={!isDirty || change.isPending}>Save</Button>
-        {isDirty
-          ? <Button color="inherit" onClick={() => { startFrom(route) }}>Undo the changes</Button>
-          : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
+        <Button type="submit" variant="contained" disabled={!isDirty || change.isPending}>
+          Save
+        </Button>
+        {isDirty ? (
+          <Button
+            color="inherit"
+            onClick={() => {
+              startFrom(route)
+            }}
+          >
+            Undo the changes
+          </Button>
+        ) : (
+          <Typography variant="body2" color="textSecondary" role="status">
+            Everything is saved.
+          </Typography>
+        )}
       </Stack>
     </Stack>
   )
 }
 
 function SharedBy({ route }: { route: Route }) {
-  const codes = useAnswer(codesApi.list, { query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' } })
+  const codes = useAnswer(codesApi.list, {
+    query: { routeId: route.id, pageSize: CODES_SHOWN, sort: 'scans', order: 'desc' },
+  })
   const rest = (codes.data?.total ?? 0) - CODES_SHOWN
   return (
     <Sheet title={`Codes that lead here: ${number(codes.data?.total ?? 0)}`}>
-      {codes.data?.total === 0 && <Typography color="textSecondary">No piece uses this route yet. Choose it when you add a piece in the plan.</Typography>}
+      {codes.data?.total === 0 && (
+        <Typography color="textSecondary">
+          No piece uses this route yet. Choose it when you add a piece in the plan.
+        </Typography>
+      )}
       <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
         {codes.data?.rows.map((code) => (
-          <li key={code.id}><Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>{code.name}</Link> <Typography component="span" variant="body2" color="textSecondary">{counted(code.scans.scans, 'scan')}</Typography>{code.findings.length > 0 && <Typography component="span" variant="body2" color="warning" title={code.findings.map(({ sentence }) => sentence).join(' ')}> ▲ {counted(code.findings.length, 'thing')} to look over</Typography>}</li>
+          <li key={code.id}>
+            <Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>
+              {code.name}
+            </Link>{' '}
+            <Typography component="span" variant="body2" color="textSecondary">
+              {counted(code.scans.scans, 'scan')}
+            </Typography>
+            {code.findings.length > 0 && (
+              <Typography
+                component="span"
+                variant="body2"
+                color="warning"
+                title={code.findings.map(({ sentence }) => sentence).join(' ')}
+              >
+                {' '}
+                ▲ {counted(code.findings.length, 'thing')} to look over
+              </Typography>
+            )}
+          </li>
         ))}
       </Box>
-      {rest > 0 && <Typography variant="body2" color="textSecondary">and {counted(rest, 'more code', 'more codes')} in the plan</Typography>}
+      {rest > 0 && (
+        <Typography variant="body2" color="textSecondary">
+          and {counted(rest, 'more code', 'more codes')} in the plan
+        </Typography>
+      )}
     </Sheet>
   )
 }

@@ -1,16 +1,38 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
 import { languageName, whoInWords } from '@flimbo/core/conditions'
-import { addressInWords, lifeInWords, outcomeInWords, type ExitTally, type Lane, type Names, type WholeRoute } from '@flimbo/core/routing'
+import {
+  addressInWords,
+  lifeInWords,
+  outcomeInWords,
+  type ExitTally,
+  type Lane,
+  type Names,
+  type WholeRoute,
+} from '@flimbo/core/routing'
 import { counted, number } from '../ui/index.ts'
 import type { ReactNode } from 'react'
 import { LaneRow, Track } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
 import type { DraftState } from './useDraft.ts'
 
-export type Chosen = { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'onTheWay' | 'shared' } | null
+export type Chosen =
+  { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'onTheWay' | 'shared' } | null
 
 interface Props {
   readonly route: WholeRoute
@@ -30,44 +52,150 @@ interface Props {
 }
 
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
-export function SignalPlan({ route, period, state: { draft, edit }, set, exits, zone, names, chosen, choose, addLane, lit }: Props) {
+export function SignalPlan({
+  route,
+  period,
+  state: { draft, edit },
+  set,
+  exits,
+  zone,
+  names,
+  chosen,
+  choose,
+  addLane,
+  lit,
+}: Props) {
   const { lanes, life, shared, askLocation, tags } = draft.rules
   const met = tags.length + (route.locked ? 1 : 0) + (askLocation ? 1 : 0)
   const ofSet = set?.lanes ?? []
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
-  const scansOf = (exit: string) => exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const scansOf = (exit: string) =>
+    exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
   const passing = [...lanes, ...ofSet].reduce((sum, { id }) => sum + scansOf(id), 0) + scansOf('otherwise')
-  const move = (from: number, to: number) => { if (to >= 0 && to < lanes.length && from >= 0) edit((was) => ({ ...was, rules: { ...was.rules, lanes: arrayMove(was.rules.lanes, from, to) } })) }
+  const move = (from: number, to: number) => {
+    if (to >= 0 && to < lanes.length && from >= 0)
+      edit((was) => ({ ...was, rules: { ...was.rules, lanes: arrayMove(was.rules.lanes, from, to) } }))
+  }
   const indexOf = (id: string | number | undefined) => lanes.findIndex((lane) => lane.id === id)
-  const dropped = ({ active, over }: DragEndEvent) => { if (over && active.id !== over.id) move(indexOf(active.id), indexOf(over.id)) }
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) move(indexOf(active.id), indexOf(over.id))
+  }
 
   // The lanes of a set stand where they are asked, and are edited where the set is kept.
   const before = shared?.place === 'first' ? ofSet.length : 0
-  const sharedTracks = (from: number) => ofSet.map((lane, i) => (
-    <Track
-      key={lane.id} place={String(from + i + 1)} sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name} aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`} leads={outcomeInWords(lane.outcome, names)}
-      scans={scansOf(lane.id)} all={passing} isLit={lit === lane.id} isChosen={false} isResting={lane.resting} choose={() => { choose({ kind: 'shared' }) }}
-    />
-  ))
+  const sharedTracks = (from: number) =>
+    ofSet.map((lane, i) => (
+      <Track
+        key={lane.id}
+        place={String(from + i + 1)}
+        sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name}
+        aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`}
+        leads={outcomeInWords(lane.outcome, names)}
+        scans={scansOf(lane.id)}
+        all={passing}
+        isLit={lit === lane.id}
+        isChosen={false}
+        isResting={lane.resting}
+        choose={() => {
+          choose({ kind: 'shared' })
+        }}
+      />
+    ))
 
   return (
     <Box role="region" aria-label="Signal plan">
-      <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', px: 2, py: 1, borderBottom: 1, borderColor: 'divider' }}>
-        <Typography variant="body2" component="div" sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}><span>{counted(route.codes, 'code')} · {number(passing)} scans</span>{period}</Typography>
-        <Button size="small" color="inherit" variant={chosen?.kind === 'life' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'life' }) }}>Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}</Button>
-        <Button size="small" color="inherit" variant={chosen?.kind === 'onTheWay' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'onTheWay' }) }}>On the way{met > 0 ? `: ${number(met)}` : ''}</Button>
-        <Button size="small" color="inherit" variant={chosen?.kind === 'shared' ? 'outlined' : 'text'} onClick={() => { choose({ kind: 'shared' }) }}>Shared lanes{shared ? ': on' : ''}</Button>
-        <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>Add a lane</Button>
+      <Stack
+        direction="row"
+        sx={{
+          gap: 1,
+          alignItems: 'center',
+          flexWrap: 'wrap',
+          px: 2,
+          py: 1,
+          borderBottom: 1,
+          borderColor: 'divider',
+        }}
+      >
+        <Typography
+          variant="body2"
+          component="div"
+          sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}
+        >
+          <span>
+            {counted(route.codes, 'code')} · {number(passing)} scans
+          </span>
+          {period}
+        </Typography>
+        <Button
+          size="small"
+          color="inherit"
+          variant={chosen?.kind === 'life' ? 'outlined' : 'text'}
+          onClick={() => {
+            choose({ kind: 'life' })
+          }}
+        >
+          Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}
+        </Button>
+        <Button
+          size="small"
+          color="inherit"
+          variant={chosen?.kind === 'onTheWay' ? 'outlined' : 'text'}
+          onClick={() => {
+            choose({ kind: 'onTheWay' })
+          }}
+        >
+          On the way{met > 0 ? `: ${number(met)}` : ''}
+        </Button>
+        <Button
+          size="small"
+          color="inherit"
+          variant={chosen?.kind === 'shared' ? 'outlined' : 'text'}
+          onClick={() => {
+            choose({ kind: 'shared' })
+          }}
+        >
+          Shared lanes{shared ? ': on' : ''}
+        </Button>
+        <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>
+          Add a lane
+        </Button>
       </Stack>
-      {life && <LifeStrip names={names} life={life} taken={route.taken} forecast={route.forecast} zone={zone} exits={exits} choose={() => { choose({ kind: 'life' }) }} />}
+      {life && (
+        <LifeStrip
+          names={names}
+          life={life}
+          taken={route.taken}
+          forecast={route.forecast}
+          zone={zone}
+          exits={exits}
+          choose={() => {
+            choose({ kind: 'life' })
+          }}
+        />
+      )}
       {shared?.place === 'first' && sharedTracks(0)}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={lanes.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <Box component="ol" aria-label="Lanes, in order" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {lanes.map((lane: Lane, i) => (
               <LaneRow
-                key={lane.id} lane={lane} place={before + i + 1} scans={scansOf(lane.id)} all={passing} leads={outcomeInWords(lane.outcome, names)} isLit={lit === lane.id}
-                isChosen={chosen?.kind === 'lane' && chosen.id === lane.id} choose={() => { choose({ kind: 'lane', id: lane.id }) }} move={(by) => { move(i, i + by) }}
+                key={lane.id}
+                lane={lane}
+                place={before + i + 1}
+                scans={scansOf(lane.id)}
+                all={passing}
+                leads={outcomeInWords(lane.outcome, names)}
+                isLit={lit === lane.id}
+                isChosen={chosen?.kind === 'lane' && chosen.id === lane.id}
+                choose={() => {
+                  choose({ kind: 'lane', id: lane.id })
+                }}
+                move={(by) => {
+                  move(i, i + by)
+                }}
               />
             ))}
           </Box>
@@ -75,8 +203,18 @@ export function SignalPlan({ route, period, state: { draft, edit }, set, exits, 
       </DndContext>
       {shared?.place === 'last' && sharedTracks(lanes.length)}
       <Track
-        place="" sentence="Otherwise" aside={draft.rules.language === '' ? undefined : `in ${languageName(draft.rules.language)}`} leads={addressInWords(draft.destination)} scans={scansOf('otherwise')} all={passing}
-        isLit={lit === 'otherwise'} isChosen={chosen?.kind === 'otherwise'} choose={() => { choose({ kind: 'otherwise' }) }} isLast
+        place=""
+        sentence="Otherwise"
+        aside={draft.rules.language === '' ? undefined : `in ${languageName(draft.rules.language)}`}
+        leads={addressInWords(draft.destination)}
+        scans={scansOf('otherwise')}
+        all={passing}
+        isLit={lit === 'otherwise'}
+        isChosen={chosen?.kind === 'otherwise'}
+        choose={() => {
+          choose({ kind: 'otherwise' })
+        }}
+        isLast
       />
     </Box>
   )

@@ -23,48 +23,145 @@ interface Props {
 
 /** A made-up scan, decided here and now by the very function that decides real ones. It counts nowhere. */
 export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lanes, fires, keep }: Props) {
-  const device = DEVICES.findIndex(({ device: each }) => JSON.stringify(each) === JSON.stringify(given.device))
+  const device = DEVICES.findIndex(
+    ({ device: each }) => JSON.stringify(each) === JSON.stringify(given.device),
+  )
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 330px), 1fr))', gap: 2 }}>
+    <Box
+      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(min(100%, 330px), 1fr))', gap: 2 }}
+    >
       <Stack sx={{ gap: 1.5 }}>
         <OnePlace
-          label="Scanned in" value={given.place.city === '' ? null : { ...given.place, latitude: given.place.latitude ?? 0, longitude: given.place.longitude ?? 0 }}
-          change={(place) => { set({ place: place ? { country: place.country, region: place.region, city: place.city, latitude: place.latitude, longitude: place.longitude } : NO_PLACE }) }}
+          label="Scanned in"
+          value={
+            given.place.city === ''
+              ? null
+              : { ...given.place, latitude: given.place.latitude ?? 0, longitude: given.place.longitude ?? 0 }
+          }
+          change={(place) => {
+            set({
+              place: place
+                ? {
+                    country: place.country,
+                    region: place.region,
+                    city: place.city,
+                    latitude: place.latitude,
+                    longitude: place.longitude,
+                  }
+                : NO_PLACE,
+            })
+          }}
         />
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-          <Pick label="On" value={String(device)} choices={DEVICES.map(({ name }, i) => [String(i), name])} change={(i) => { set({ device: DEVICES[Number(i)]?.device ?? given.device }) }} />
-          {codes.length > 0 && <Pick label="Piece" value={String(codeId ?? codes[0]?.id ?? '')} choices={codes.map(({ id, name }) => [String(id), name])} change={(id) => { chooseCode(Number(id)) }} />}
+          <Pick
+            label="On"
+            value={String(device)}
+            choices={DEVICES.map(({ name }, i) => [String(i), name])}
+            change={(i) => {
+              set({ device: DEVICES[Number(i)]?.device ?? given.device })
+            }}
+          />
+          {codes.length > 0 && (
+            <Pick
+              label="Piece"
+              value={String(codeId ?? codes[0]?.id ?? '')}
+              choices={codes.map(({ id, name }) => [String(id), name])}
+              change={(id) => {
+                chooseCode(Number(id))
+              }}
+            />
+          )}
         </Stack>
-        <Several label="Reads, the dearest first" values={given.languages} options={LANGUAGES} nameOf={(tag) => `${languageName(tag)} (${tag})`} change={(languages) => { set({ languages: languages.slice(0, 10) }) }} />
+        <Several
+          label="Reads, the dearest first"
+          values={given.languages}
+          options={LANGUAGES}
+          nameOf={(tag) => `${languageName(tag)} (${tag})`}
+          change={(languages) => {
+            set({ languages: languages.slice(0, 10) })
+          }}
+        />
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-          <MomentField label="When (empty for now)" value={given.at} change={(at) => { set({ at }) }} />
-          <FormControlLabel label="again today" control={<Switch size="small" checked={given.repeat} onChange={(_event, repeat) => { set({ repeat }) }} />} slotProps={{ typography: { variant: 'body2' } }} />
+          <MomentField
+            label="When (empty for now)"
+            value={given.at}
+            change={(at) => {
+              set({ at })
+            }}
+          />
+          <FormControlLabel
+            label="again today"
+            control={
+              <Switch
+                size="small"
+                checked={given.repeat}
+                onChange={(_event, repeat) => {
+                  set({ repeat })
+                }}
+              />
+            }
+            slotProps={{ typography: { variant: 'body2' } }}
+          />
         </Stack>
-        <TextField size="small" label="Bringing a query (optional)" placeholder="ref=abc" value={given.query} onChange={({ target }) => { set({ query: target.value.replace(/^\?/, '') }) }} />
+        <TextField
+          size="small"
+          label="Bringing a query (optional)"
+          placeholder="ref=abc"
+          value={given.query}
+          onChange={({ target }) => {
+            set({ query: target.value.replace(/^\?/, '') })
+          }}
+        />
       </Stack>
-      {rehearsed ? <Outcome rehearsed={rehearsed} lanes={lanes} fires={fires} keep={keep} /> : <Typography color="textSecondary" role="status">Finish the address, and the test scan runs.</Typography>}
+      {rehearsed ? (
+        <Outcome rehearsed={rehearsed} lanes={lanes} fires={fires} keep={keep} />
+      ) : (
+        <Typography color="textSecondary" role="status">
+          Finish the address, and the test scan runs.
+        </Typography>
+      )}
     </Box>
   )
 }
 
-function Outcome({ rehearsed: { decision, trace }, lanes, fires, keep }: { rehearsed: Rehearsed } & Pick<Props, 'lanes' | 'fires' | 'keep'>) {
+function Outcome({
+  rehearsed: { decision, trace },
+  lanes,
+  fires,
+  keep,
+}: { rehearsed: Rehearsed } & Pick<Props, 'lanes' | 'fires' | 'keep'>) {
   const leads = leadsWhere(decision)
   return (
     <Stack sx={{ gap: 1 }} aria-live="polite" role="status" aria-label="Where the test scan leads">
       {decision.kind === 'redirect' ? (
         <>
           <Copyable value={decision.address} label="the final address" />
-          <Link href={decision.address} target="_blank" rel="noreferrer" variant="body2">Open it in a new window</Link>
+          <Link href={decision.address} target="_blank" rel="noreferrer" variant="body2">
+            Open it in a new window
+          </Link>
           {fires.length > 0 && <Typography variant="body2">On the way: {fires.join('; ')}.</Typography>}
         </>
       ) : decision.kind === 'page' ? (
         <>
           <Typography sx={{ fontWeight: 650 }}>The page “{decision.page.name}”</Typography>
-          {decision.page.links.map(({ label, address }, i) => <Typography key={i} variant="body2" sx={{ overflowWrap: 'anywhere' }}>{label} → <Typography component="span" variant="mono">{address}</Typography></Typography>)}
+          {decision.page.links.map(({ label, address }, i) => (
+            <Typography key={i} variant="body2" sx={{ overflowWrap: 'anywhere' }}>
+              {label} →{' '}
+              <Typography component="span" variant="mono">
+                {address}
+              </Typography>
+            </Typography>
+          ))}
         </>
-      ) : <Typography sx={{ fontWeight: 650 }}>{leads.charAt(0).toUpperCase() + leads.slice(1)}</Typography>}
+      ) : (
+        <Typography sx={{ fontWeight: 650 }}>{leads.charAt(0).toUpperCase() + leads.slice(1)}</Typography>
+      )}
       <TraceList trace={trace} lanes={lanes} />
-      <KeepForm keep={(name) => { keep(name, leads) }} />
+      <KeepForm
+        keep={(name) => {
+          keep(name, leads)
+        }}
+      />
     </Stack>
   )
 }
@@ -72,9 +169,30 @@ function Outcome({ rehearsed: { decision, trace }, lanes, fires, keep }: { rehea
 function KeepForm({ keep }: { keep: (name: string) => void }) {
   const [name, setName] = useState('')
   return (
-    <Stack component="form" direction="row" sx={{ gap: 1 }} onSubmit={(event) => { event.preventDefault(); if (name.trim() !== '') { keep(name.trim()); setName('') } }}>
-      <TextField size="small" label="Keep as an expectation, called" value={name} onChange={({ target }) => { setName(target.value.slice(0, 120)) }} sx={{ flex: 1 }} />
-      <Button type="submit" variant="outlined" disabled={name.trim() === ''}>Keep</Button>
+    <Stack
+      component="form"
+      direction="row"
+      sx={{ gap: 1 }}
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (name.trim() !== '') {
+          keep(name.trim())
+          setName('')
+        }
+      }}
+    >
+      <TextField
+        size="small"
+        label="Keep as an expectation, called"
+        value={name}
+        onChange={({ target }) => {
+          setName(target.value.slice(0, 120))
+        }}
+        sx={{ flex: 1 }}
+      />
+      <Button type="submit" variant="outlined" disabled={name.trim() === ''}>
+        Keep
+      </Button>
     </Stack>
   )
 }

@@ -3,7 +3,10 @@ import { useEffect, useRef, useState } from 'react'
 import { newerOf, oneAtATime, sentenceOf, useChange } from '../api/index.ts'
 
 /** What is being prepared of a route: where everything else leads, and its rules. */
-export interface Draft { readonly destination: string; readonly rules: Rules }
+export interface Draft {
+  readonly destination: string
+  readonly rules: Rules
+}
 
 export interface DraftState {
   readonly draft: Draft
@@ -39,30 +42,53 @@ export function useDraft(route: WholeRoute): DraftState {
   const { mutateAsync } = useChange(routesApi.saveDraft)
   const draft = local ?? stored
   // One save at a time: the next starts from the number that the one before it was answered with.
-  const save = useRef(oneAtATime(async (edit: Draft) => {
-    try {
-      const saved = await mutateAsync({ params: { id: route.id }, body: { draftVersion: version.current, ...edit } })
-      version.current = saved.draftVersion
-      setFault(null)
-      setLocal((now) => (now === edit ? null : now))
-    } catch (error) {
-      if (newerOf(error)) setOvertaken(true)
-      else setFault(sentenceOf(error, 'The server could not be reached. What you did is still here and is tried again with your next edit.'))
-    }
-  }))
-  useEffect(() => { if (local === null) version.current = Math.max(version.current, route.draftVersion) }, [local, route.draftVersion])
+  const save = useRef(
+    oneAtATime(async (edit: Draft) => {
+      try {
+        const saved = await mutateAsync({
+          params: { id: route.id },
+          body: { draftVersion: version.current, ...edit },
+        })
+        version.current = saved.draftVersion
+        setFault(null)
+        setLocal((now) => (now === edit ? null : now))
+      } catch (error) {
+        if (newerOf(error)) setOvertaken(true)
+        else
+          setFault(
+            sentenceOf(
+              error,
+              'The server could not be reached. What you did is still here and is tried again with your next edit.',
+            ),
+          )
+      }
+    }),
+  )
+  useEffect(() => {
+    if (local === null) version.current = Math.max(version.current, route.draftVersion)
+  }, [local, route.draftVersion])
 
   useEffect(() => {
     if (local === null || overtaken) return
     const checked = draftChange.omit({ draftVersion: true }).safeParse(local)
-    if (!checked.success) { setFault(checked.error.issues[0]?.message ?? 'Something is missing.'); return }
-    const later = setTimeout(() => { save.current(local) }, QUIET_MS)
-    return () => { clearTimeout(later) }
+    if (!checked.success) {
+      setFault(checked.error.issues[0]?.message ?? 'Something is missing.')
+      return
+    }
+    const later = setTimeout(() => {
+      save.current(local)
+    }, QUIET_MS)
+    return () => {
+      clearTimeout(later)
+    }
   }, [local, overtaken])
 
   const back = past.at(-1)
   return {
-    draft, fault, overtaken, version: version.current,
+    draft,
+    fault,
+    overtaken,
+    version: version.current,
     isPrepared: !isSameRoute(draft, route),
     isKept: local === null,
     edit(change) {
@@ -73,10 +99,13 @@ export function useDraft(route: WholeRoute): DraftState {
       setLocal(change(draft))
       setFault(null)
     },
-    undo: back === undefined ? null : () => {
-      setPast((all) => all.slice(0, -1))
-      setLocal(back)
-    },
+    undo:
+      back === undefined
+        ? null
+        : () => {
+            setPast((all) => all.slice(0, -1))
+            setLocal(back)
+          },
     takeTheirs() {
       setOvertaken(false)
       setLocal(null)

@@ -15,9 +15,27 @@ export function ClientDomains({ domains }: { domains: readonly Domain[] }) {
     <Sheet title="Clients">
       <Stack spacing={2} sx={{ maxWidth: 520 }}>
         {clients.map(({ id, name, domainId }) => (
-          <TextField key={id} select size="small" label={name} value={domainId === null ? USUAL : String(domainId)} onChange={(event) => { change.mutate({ params: { id }, body: { domainId: event.target.value === USUAL ? null : Number(event.target.value) } }) }}>
+          <TextField
+            key={id}
+            select
+            size="small"
+            label={name}
+            value={domainId === null ? USUAL : String(domainId)}
+            onChange={(event) => {
+              change.mutate({
+                params: { id },
+                body: { domainId: event.target.value === USUAL ? null : Number(event.target.value) },
+              })
+            }}
+          >
             <MenuItem value={USUAL}>the workspace’s usual domain</MenuItem>
-            {domains.filter(({ state }) => state === 'ready').map((domain) => <MenuItem key={domain.id} value={String(domain.id)}>{domain.host}</MenuItem>)}
+            {domains
+              .filter(({ state }) => state === 'ready')
+              .map((domain) => (
+                <MenuItem key={domain.id} value={String(domain.id)}>
+                  {domain.host}
+                </MenuItem>
+              ))}
           </TextField>
         ))}
       </Stack>

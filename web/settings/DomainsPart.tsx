@@ -27,13 +27,50 @@ export function DomainsPart() {
   return (
     <>
       <Sheet title="Add a domain">
-        <Stack direction="row" component="form" sx={{ gap: 1, alignItems: 'flex-start' }} onSubmit={(event) => { event.preventDefault(); void add() }}>
-          <TextField size="small" label="Host name" placeholder="go.example.com" value={host} onChange={(event) => { setHost(event.target.value); setFault(null) }} error={fault !== null} helperText={fault ?? 'One you own. You set two records for it, then press check.'} sx={{ width: 360 }} />
-          <Button type="submit" variant="contained" startIcon={<AddIcon />} disabled={host.trim() === '' || create.isPending}>Add</Button>
+        <Stack
+          direction="row"
+          component="form"
+          sx={{ gap: 1, alignItems: 'flex-start' }}
+          onSubmit={(event) => {
+            event.preventDefault()
+            void add()
+          }}
+        >
+          <TextField
+            size="small"
+            label="Host name"
+            placeholder="go.example.com"
+            value={host}
+            onChange={(event) => {
+              setHost(event.target.value)
+              setFault(null)
+            }}
+            error={fault !== null}
+            helperText={fault ?? 'One you own. You set two records for it, then press check.'}
+            sx={{ width: 360 }}
+          />
+          <Button
+            type="submit"
+            variant="contained"
+            startIcon={<AddIcon />}
+            disabled={host.trim() === '' || create.isPending}
+          >
+            Add
+          </Button>
         </Stack>
       </Sheet>
-      {domains.data.rows.map((domain) => <DomainSheet key={domain.id} domain={domain} />)}
-      {domains.data.rows.length > 1 ? <ClientDomains domains={domains.data.rows} /> : <Alert severity="info" variant="outlined"><Typography variant="body2">With a second domain you can choose one for each client, and for each campaign in its settings.</Typography></Alert>}
+      {domains.data.rows.map((domain) => (
+        <DomainSheet key={domain.id} domain={domain} />
+      ))}
+      {domains.data.rows.length > 1 ? (
+        <ClientDomains domains={domains.data.rows} />
+      ) : (
+        <Alert severity="info" variant="outlined">
+          <Typography variant="body2">
+            With a second domain you can choose one for each client, and for each campaign in its settings.
+          </Typography>
+        </Alert>
+      )}
     </>
   )
 }

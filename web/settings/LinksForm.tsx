@@ -7,7 +7,11 @@ import { useSetting } from './useSetting.ts'
 
 /** How long generated short links are, and in which currency costs stand. */
 export function LinksForm() {
-  const setting = useSetting<WorkspaceSettings>(workspaceApi.settings, workspaceApi.changeSettings, workspaceSettings)
+  const setting = useSetting<WorkspaceSettings>(
+    workspaceApi.settings,
+    workspaceApi.changeSettings,
+    workspaceSettings,
+  )
   const { value } = setting
   if (setting.answer.isError) return <Trouble error={setting.answer.error} />
   if (!value) return <Skeleton variant="rounded" height={220} />
@@ -15,12 +19,33 @@ export function LinksForm() {
     <Sheet title="Short links and money">
       <Stack spacing={2} sx={{ maxWidth: 520 }}>
         <TextField
-          size="small" type="number" label="Signs of a generated short link" value={value.slugLength} onChange={(event) => { setting.set({ ...value, slugLength: Number(event.target.value) }) }}
-          slotProps={{ htmlInput: { min: SLUG_LENGTHS.min, max: SLUG_LENGTHS.max } }} error={setting.faultOf('slugLength') !== undefined}
-          helperText={setting.faultOf('slugLength') ?? `${String(SLUG_SIGNS.length)} signs that do not look alike: ${number(SLUG_SIGNS.length ** value.slugLength)} short links. Links that are issued stay as they are.`}
+          size="small"
+          type="number"
+          label="Signs of a generated short link"
+          value={value.slugLength}
+          onChange={(event) => {
+            setting.set({ ...value, slugLength: Number(event.target.value) })
+          }}
+          slotProps={{ htmlInput: { min: SLUG_LENGTHS.min, max: SLUG_LENGTHS.max } }}
+          error={setting.faultOf('slugLength') !== undefined}
+          helperText={
+            setting.faultOf('slugLength') ??
+            `${String(SLUG_SIGNS.length)} signs that do not look alike: ${number(SLUG_SIGNS.length ** value.slugLength)} short links. Links that are issued stay as they are.`
+          }
         />
-        <TextField size="small" label="Currency of costs" value={value.currency} onChange={(event) => { setting.set({ ...value, currency: event.target.value }) }} error={setting.faultOf('currency') !== undefined} helperText={setting.faultOf('currency') ?? 'By its three letters (ISO 4217): EUR, DKK, GBP'} />
-        <Typography variant="body2" color="textSecondary">A short link is never in sequence with another, so nobody can count yours by trying the next.</Typography>
+        <TextField
+          size="small"
+          label="Currency of costs"
+          value={value.currency}
+          onChange={(event) => {
+            setting.set({ ...value, currency: event.target.value })
+          }}
+          error={setting.faultOf('currency') !== undefined}
+          helperText={setting.faultOf('currency') ?? 'By its three letters (ISO 4217): EUR, DKK, GBP'}
+        />
+        <Typography variant="body2" color="textSecondary">
+          A short link is never in sequence with another, so nobody can count yours by trying the next.
+        </Typography>
         <SaveBar setting={setting} />
       </Stack>
     </Sheet>

@@ -1,16 +1,47 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
 
-interface Saving { isDirty: boolean; saving: boolean; trouble: string | null; faults: readonly { message: string }[]; save: () => Promise<void>; reset: () => void }
+interface Saving {
+  isDirty: boolean
+  saving: boolean
+  trouble: string | null
+  faults: readonly { message: string }[]
+  save: () => Promise<void>
+  reset: () => void
+}
 
 /** The one Save of a part of the settings. */
 export function SaveBar({ setting }: { setting: Saving }) {
   return (
     <Stack spacing={1}>
-      {setting.trouble !== null && <Alert severity="error" variant="outlined">{setting.trouble}</Alert>}
-      {setting.faults.length > 0 && <Alert severity="error" variant="outlined">{[...new Set(setting.faults.map(({ message }) => message))].join(' ')}</Alert>}
+      {setting.trouble !== null && (
+        <Alert severity="error" variant="outlined">
+          {setting.trouble}
+        </Alert>
+      )}
+      {setting.faults.length > 0 && (
+        <Alert severity="error" variant="outlined">
+          {[...new Set(setting.faults.map(({ message }) => message))].join(' ')}
+        </Alert>
+      )}
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-        <Button variant="contained" disabled={!setting.isDirty || setting.saving} onClick={() => { void setting.save() }}>Save</Button>
-        {setting.isDirty ? <Button color="inherit" onClick={setting.reset}>Undo the changes</Button> : <Typography variant="body2" color="textSecondary" role="status">Everything is saved.</Typography>}
+        <Button
+          variant="contained"
+          disabled={!setting.isDirty || setting.saving}
+          onClick={() => {
+            void setting.save()
+          }}
+        >
+          Save
+        </Button>
+        {setting.isDirty ? (
+          <Button color="inherit" onClick={setting.reset}>
+            Undo the changes
+          </Button>
+        ) : (
+          <Typography variant="body2" color="textSecondary" role="status">
+            Everything is saved.
+          </Typography>
+        )}
       </Stack>
     </Stack>
   )

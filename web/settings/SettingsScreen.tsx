@@ -7,7 +7,14 @@ import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
 
-const PARTS = { tags: 'House rules for tags', channels: 'Channels', lanes: 'Shared lanes', visits: 'Visit tags', domains: 'Domains', links: 'Short links and money' } as const
+const PARTS = {
+  tags: 'House rules for tags',
+  channels: 'Channels',
+  lanes: 'Shared lanes',
+  visits: 'Visit tags',
+  domains: 'Domains',
+  links: 'Short links and money',
+} as const
 type Part = keyof typeof PARTS
 
 /** What a workspace decides once for all its campaigns. */
@@ -17,9 +24,13 @@ export function SettingsScreen() {
   const shown = part as Part
   return (
     <Box sx={{ p: 2, width: '100%', maxWidth: 1120, mx: 'auto' }}>
-      <Typography variant="h1" sx={{ mb: 1 }}>Settings</Typography>
+      <Typography variant="h1" sx={{ mb: 1 }}>
+        Settings
+      </Typography>
       <Tabs value={shown} aria-label="Parts of the settings" sx={{ mb: 2 }}>
-        {Object.entries(PARTS).map(([value, name]) => <Tab key={value} value={value} label={name} component={RouterLink} to={`/settings/${value}`} />)}
+        {Object.entries(PARTS).map(([value, name]) => (
+          <Tab key={value} value={value} label={name} component={RouterLink} to={`/settings/${value}`} />
+        ))}
       </Tabs>
       <Stack spacing={2}>
         {shown === 'tags' && <HouseRulesForm />}

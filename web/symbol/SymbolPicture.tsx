@@ -2,7 +2,10 @@ import { printedLink } from '@flimbo/core/codes'
 import { encode, fullSide, outlinePath, type Level } from '@flimbo/core/symbol'
 import { useMemo } from 'react'
 
-interface Drawn { readonly full: number; readonly path: string }
+interface Drawn {
+  readonly full: number
+  readonly path: string
+}
 const DRAWN_MAX = 1000
 /** Symbols drawn lately: a plan that is scrolled shows the same ones again and again. */
 const known = new Map<string, Drawn>()
@@ -20,10 +23,28 @@ function drawn(link: string, level: Level): Drawn {
 }
 
 /** A code's symbol as it prints: black on white in either scheme, with its quiet zone. */
-export function SymbolPicture({ origin, slug, level, size, label }: { origin: string; slug: string; level: Level; size: number | string; label: string }) {
+export function SymbolPicture({
+  origin,
+  slug,
+  level,
+  size,
+  label,
+}: {
+  origin: string
+  slug: string
+  level: Level
+  size: number | string
+  label: string
+}) {
   const { full, path } = useMemo(() => drawn(printedLink(origin, slug), level), [origin, slug, level])
   return (
-    <svg role="img" aria-label={label} viewBox={`0 0 ${String(full)} ${String(full)}`} shapeRendering="crispEdges" style={{ width: size, height: size, display: 'block', flexShrink: 0 }}>
+    <svg
+      role="img"
+      aria-label={label}
+      viewBox={`0 0 ${String(full)} ${String(full)}`}
+      shapeRendering="crispEdges"
+      style={{ width: size, height: size, display: 'block', flexShrink: 0 }}
+    >
       <rect width={full} height={full} fill="#fff" />
       <path d={path} fill="#000" fillRule="evenodd" />
     </svg>

@@ -1,28 +1,64 @@
-import { Alert, Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import {
+  Alert,
+  Button,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material'
 import type { Disagreement } from './disagreements.ts'
 
 /** Two people changed the same thing: both versions side by side, and the choice. */
-export function Conflict({ what, rows, keepTheirs, takeMine }: { what: string; rows: readonly Disagreement[]; keepTheirs: () => void; takeMine: () => void }) {
+export function Conflict({
+  what,
+  rows,
+  keepTheirs,
+  takeMine,
+}: {
+  what: string
+  rows: readonly Disagreement[]
+  keepTheirs: () => void
+  takeMine: () => void
+}) {
   return (
     <Alert severity="warning" variant="outlined" role="alert">
-      <Typography sx={{ fontWeight: 650 }}>Someone saved this {what} after you opened it. Nothing was overwritten.</Typography>
+      <Typography sx={{ fontWeight: 650 }}>
+        Someone saved this {what} after you opened it. Nothing was overwritten.
+      </Typography>
       {rows.length > 0 ? (
         <Table size="small" aria-label="What differs">
-          <TableHead><TableRow><TableCell /><TableCell>Yours</TableCell><TableCell>Stored now</TableCell></TableRow></TableHead>
+          <TableHead>
+            <TableRow>
+              <TableCell />
+              <TableCell>Yours</TableCell>
+              <TableCell>Stored now</TableCell>
+            </TableRow>
+          </TableHead>
           <TableBody>
             {rows.map(({ name, mine, theirs }) => (
               <TableRow key={name}>
-                <TableCell component="th" scope="row">{name}</TableCell>
+                <TableCell component="th" scope="row">
+                  {name}
+                </TableCell>
                 <TableCell sx={{ overflowWrap: 'anywhere' }}>{mine || '–'}</TableCell>
                 <TableCell sx={{ overflowWrap: 'anywhere' }}>{theirs || '–'}</TableCell>
               </TableRow>
             ))}
           </TableBody>
         </Table>
-      ) : <Typography variant="body2">What you see is already the same as what is stored.</Typography>}
+      ) : (
+        <Typography variant="body2">What you see is already the same as what is stored.</Typography>
+      )}
       <Stack direction="row" spacing={1} sx={{ mt: 1 }}>
-        <Button variant="outlined" onClick={keepTheirs}>Keep what is stored</Button>
-        <Button variant="contained" color="warning" onClick={takeMine}>Put mine in its place</Button>
+        <Button variant="outlined" onClick={keepTheirs}>
+          Keep what is stored
+        </Button>
+        <Button variant="contained" color="warning" onClick={takeMine}>
+          Put mine in its place
+        </Button>
       </Stack>
     </Alert>
   )

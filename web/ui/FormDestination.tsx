@@ -12,5 +12,12 @@ export function takenAs(typed: string): string | null {
 export function FormDestination<Values extends FieldValues>({ hint, ...props }: FormTextProps<Values>) {
   const typed = useWatch({ control: props.control, name: props.name }) as unknown
   const taken = typeof typed === 'string' ? takenAs(typed) : null
-  return <FormText placeholder="https://" {...props} {...(taken === null ? (hint === undefined ? {} : { hint }) : { hint: taken })} name={props.name} />
+  return (
+    <FormText
+      placeholder="https://"
+      {...props}
+      {...(taken === null ? (hint === undefined ? {} : { hint }) : { hint: taken })}
+      name={props.name}
+    />
+  )
 }

@@ -7,5 +7,12 @@ const INK = { live: 'primary.main', paused: 'warning.main', deleted: 'text.secon
 
 /** A state as a shape and a word, so that it never stands on colour alone. */
 export function StateMark({ state }: { state: State }) {
-  return <Box component="span" sx={{ display: 'inline-flex', gap: 0.75 }}><Box component="span" aria-hidden sx={{ color: INK[state] }}>{STATE_SHAPES[state]}</Box>{state}</Box>
+  return (
+    <Box component="span" sx={{ display: 'inline-flex', gap: 0.75 }}>
+      <Box component="span" aria-hidden sx={{ color: INK[state] }}>
+        {STATE_SHAPES[state]}
+      </Box>
+      {state}
+    </Box>
+  )
 }

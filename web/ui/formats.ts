@@ -18,19 +18,33 @@ export function counted(n: number, one: string, many = `${one}s`): string {
 /** How long ago a moment was: "3 min ago". */
 export function age(at: number, now: number): string {
   if (now - at < 45_000) return 'just now'
-  return `${formatDistanceStrict(at, now).replace(/ minutes?/, ' min').replace(/ hours?/, ' h').replace(/ seconds?/, ' s')} ago`
+  return `${formatDistanceStrict(at, now)
+    .replace(/ minutes?/, ' min')
+    .replace(/ hours?/, ' h')
+    .replace(/ seconds?/, ' s')} ago`
 }
 
 /** A moment in a zone: "24 Nov 2026, 14:05". */
 export function moment(at: number, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }).format(at)
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(at)
 }
 
 /** A calendar day: "1 Jul 2026". */
 export function day(text: string): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(Date.parse(text))
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  }).format(Date.parse(text))
 }
-
 
 export const country = (code: string): string => (code === '' ? 'Not known' : countryName(code))
 export const language = (tag: string): string => (tag === '' ? 'Not named' : languageName(tag))

@@ -3,7 +3,10 @@ import { useEffect, useRef } from 'react'
 type Keys = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  )
 }
 
 /**
@@ -12,7 +15,9 @@ function isTyping(target: EventTarget | null): boolean {
  */
 export function useKeys(keys: Keys): void {
   const current = useRef(keys)
-  useEffect(() => { current.current = keys })
+  useEffect(() => {
+    current.current = keys
+  })
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const control = event.ctrlKey || event.metaKey
@@ -20,11 +25,18 @@ export function useKeys(keys: Keys): void {
       const act = current.current[name]
       // What had the focus took it already.
       if (!act || event.altKey || event.defaultPrevented) return
-      if (!control && (isTyping(event.target) || document.querySelector('[role="dialog"][aria-modal="true"], [role="menu"], [role="listbox"]'))) return
+      if (
+        !control &&
+        (isTyping(event.target) ||
+          document.querySelector('[role="dialog"][aria-modal="true"], [role="menu"], [role="listbox"]'))
+      )
+        return
       event.preventDefault()
       act(event)
     }
     window.addEventListener('keydown', listen)
-    return () => { window.removeEventListener('keydown', listen) }
+    return () => {
+      window.removeEventListener('keydown', listen)
+    }
   }, [])
 }

@@ -7,11 +7,37 @@ import { age, moment } from './formats.ts'
 import { useNow } from './now.ts'
 
 /** A sheet on the ground: hairline, no shadow. */
-export function Sheet({ title, aside, children, pad = true }: { title?: ReactNode; aside?: ReactNode; children: ReactNode; pad?: boolean }) {
+export function Sheet({
+  title,
+  aside,
+  children,
+  pad = true,
+}: {
+  title?: ReactNode
+  aside?: ReactNode
+  children: ReactNode
+  pad?: boolean
+}) {
   return (
-    <Paper component="section" variant="outlined" sx={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflow: 'hidden' }}>
+    <Paper
+      component="section"
+      variant="outlined"
+      sx={{ display: 'flex', flexDirection: 'column', minWidth: 0, overflow: 'hidden' }}
+    >
       {(title ?? aside) && (
-        <Stack direction="row" sx={{ px: 2, py: 1, minHeight: 44, alignItems: 'center', justifyContent: 'space-between', gap: 1, borderBottom: 1, borderColor: 'divider' }}>
+        <Stack
+          direction="row"
+          sx={{
+            px: 2,
+            py: 1,
+            minHeight: 44,
+            alignItems: 'center',
+            justifyContent: 'space-between',
+            gap: 1,
+            borderBottom: 1,
+            borderColor: 'divider',
+          }}
+        >
           <Typography variant="h2">{title}</Typography>
           {aside}
         </Stack>
@@ -26,7 +52,9 @@ export function Empty({ title, text, action }: { title: string; text: string; ac
   return (
     <Stack sx={{ alignItems: 'center', textAlign: 'center', py: 6, px: 2, gap: 1.5 }}>
       <Typography variant="h2">{title}</Typography>
-      <Typography color="textSecondary" sx={{ maxWidth: 460 }}>{text}</Typography>
+      <Typography color="textSecondary" sx={{ maxWidth: 460 }}>
+        {text}
+      </Typography>
       {action}
     </Stack>
   )
@@ -36,7 +64,18 @@ export function Empty({ title, text, action }: { title: string; text: string; ac
 export function Trouble({ error, again }: { error: unknown; again?: () => void }) {
   const text = error instanceof ApiProblem ? error.problem.detail : 'Something went wrong in this page.'
   return (
-    <Alert severity="error" variant="outlined" sx={{ m: 2 }} action={again && <Button color="inherit" size="small" onClick={again}>Try again</Button>}>
+    <Alert
+      severity="error"
+      variant="outlined"
+      sx={{ m: 2 }}
+      action={
+        again && (
+          <Button color="inherit" size="small" onClick={again}>
+            Try again
+          </Button>
+        )
+      }
+    >
       {text}
     </Alert>
   )
@@ -46,12 +85,22 @@ export function Trouble({ error, again }: { error: unknown; again?: () => void }
 export function When({ at, zone, never = 'never' }: { at: number | null; zone: string; never?: string }) {
   const now = useNow()
   if (at === null) return <>{never}</>
-  return <Tooltip title={`${moment(at, zone)} (${zone})`}><time dateTime={new Date(at).toISOString()}>{age(at, Math.max(now, at))}</time></Tooltip>
+  return (
+    <Tooltip title={`${moment(at, zone)} (${zone})`}>
+      <time dateTime={new Date(at).toISOString()}>{age(at, Math.max(now, at))}</time>
+    </Tooltip>
+  )
 }
 
 /** "last 3 min ago", or that there was none. */
 export function LastScan({ at, zone }: { at: number | null; zone: string }) {
-  return at === null ? <>never scanned</> : <>last <When at={at} zone={zone} /></>
+  return at === null ? (
+    <>never scanned</>
+  ) : (
+    <>
+      last <When at={at} zone={zone} />
+    </>
+  )
 }
 
 /** A value people copy, in the face that tells 0 from O, with a button that copies it. */
@@ -59,14 +108,32 @@ export function Copyable({ value, label, children }: { value: string; label: str
   const [copied, setCopied] = useState(false)
   useEffect(() => {
     if (!copied) return
-    const back = setTimeout(() => { setCopied(false) }, 1500)
-    return () => { clearTimeout(back) }
+    const back = setTimeout(() => {
+      setCopied(false)
+    }, 1500)
+    return () => {
+      clearTimeout(back)
+    }
   }, [copied])
   return (
     <Stack direction="row" sx={{ alignItems: 'flex-start', gap: 0.5, minWidth: 0 }}>
-      <Typography component="span" variant="mono" sx={{ overflowWrap: 'anywhere', pt: 0.25, flex: 1, minWidth: 0 }}>{children ?? value}</Typography>
+      <Typography
+        component="span"
+        variant="mono"
+        sx={{ overflowWrap: 'anywhere', pt: 0.25, flex: 1, minWidth: 0 }}
+      >
+        {children ?? value}
+      </Typography>
       <Tooltip title={copied ? 'Copied' : `Copy ${label}`}>
-        <IconButton size="small" aria-label={`Copy ${label}`} onClick={() => { void navigator.clipboard.writeText(value).then(() => { setCopied(true) }) }}>
+        <IconButton
+          size="small"
+          aria-label={`Copy ${label}`}
+          onClick={() => {
+            void navigator.clipboard.writeText(value).then(() => {
+              setCopied(true)
+            })
+          }}
+        >
           {copied ? <CheckIcon fontSize="inherit" /> : <ContentCopyIcon fontSize="inherit" />}
         </IconButton>
       </Tooltip>
@@ -78,12 +145,29 @@ export function Copyable({ value, label, children }: { value: string; label: str
 export function Fact({ name, children }: { name: string; children: ReactNode }) {
   return (
     <Box sx={{ display: 'contents' }}>
-      <Typography component="dt" variant="body2" color="textSecondary">{name}</Typography>
-      <Typography component="dd" variant="body2" sx={{ m: 0, minWidth: 0, overflowWrap: 'anywhere' }}>{children}</Typography>
+      <Typography component="dt" variant="body2" color="textSecondary">
+        {name}
+      </Typography>
+      <Typography component="dd" variant="body2" sx={{ m: 0, minWidth: 0, overflowWrap: 'anywhere' }}>
+        {children}
+      </Typography>
     </Box>
   )
 }
 
 export function Facts({ children }: { children: ReactNode }) {
-  return <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'max-content minmax(0, 1fr)', columnGap: 2, rowGap: 0.75, m: 0 }}>{children}</Box>
+  return (
+    <Box
+      component="dl"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'max-content minmax(0, 1fr)',
+        columnGap: 2,
+        rowGap: 0.75,
+        m: 0,
+      }}
+    >
+      {children}
+    </Box>
+  )
 }

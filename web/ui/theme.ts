@@ -6,11 +6,17 @@ import '@fontsource-variable/atkinson-hyperlegible-mono'
 import { nonce } from './nonce.ts'
 
 declare module '@mui/material/styles' {
-  interface TypographyVariants { mono: CSSProperties }
-  interface TypographyVariantsOptions { mono?: CSSProperties }
+  interface TypographyVariants {
+    mono: CSSProperties
+  }
+  interface TypographyVariantsOptions {
+    mono?: CSSProperties
+  }
 }
 declare module '@mui/material/Typography' {
-  interface TypographyPropsVariantOverrides { mono: true }
+  interface TypographyPropsVariantOverrides {
+    mono: true
+  }
 }
 
 /** The face of everything but values people copy. */
@@ -76,7 +82,10 @@ export const theme = createTheme({
         ':focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
       },
     },
-    MuiDataGrid: { defaultProps: { nonce }, styleOverrides: { root: { '& .MuiDataGrid-columnSeparator': { color: 'transparent' } } } },
+    MuiDataGrid: {
+      defaultProps: { nonce },
+      styleOverrides: { root: { '& .MuiDataGrid-columnSeparator': { color: 'transparent' } } },
+    },
     MuiStack: { defaultProps: { useFlexGap: true } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiButtonBase: { defaultProps: { disableRipple: true } },

@@ -7,8 +7,12 @@ const FETCHED_MS = 300
 export function useIsFetched(): boolean {
   const [isFetched, setFetched] = useState(false)
   useEffect(() => {
-    const timer = setTimeout(() => { setFetched(true) }, FETCHED_MS)
-    return () => { clearTimeout(timer) }
+    const timer = setTimeout(() => {
+      setFetched(true)
+    }, FETCHED_MS)
+    return () => {
+      clearTimeout(timer)
+    }
   }, [])
   return isFetched
 }

@@ -11,7 +11,11 @@ export interface Typed {
  * Holds what is being typed until it is whole, such as a year whose first digits make another one; what is left
  * unfinished gives way to the last whole value.
  */
-export function useTyped(value: string, change: (value: string) => void, isWhole: (text: string) => boolean): Typed {
+export function useTyped(
+  value: string,
+  change: (value: string) => void,
+  isWhole: (text: string) => boolean,
+): Typed {
   const [typed, setTyped] = useState<string | null>(null)
   return {
     value: typed ?? value,
@@ -19,6 +23,8 @@ export function useTyped(value: string, change: (value: string) => void, isWhole
       setTyped(target.value)
       if (isWhole(target.value) && target.value !== value) change(target.value)
     },
-    onBlur() { setTyped(null) },
+    onBlur() {
+      setTyped(null)
+    },
   }
 }

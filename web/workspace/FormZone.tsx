@@ -3,7 +3,15 @@ import { Controller, type Control, type FieldValues, type Path } from 'react-hoo
 import { ZONES } from '../session/index.ts'
 
 /** A time zone, found by typing a part of its name. */
-export function FormZone<Values extends FieldValues>({ control, name, hint }: { control: Control<Values>; name: Path<Values>; hint?: string }) {
+export function FormZone<Values extends FieldValues>({
+  control,
+  name,
+  hint,
+}: {
+  control: Control<Values>
+  name: Path<Values>
+  hint?: string
+}) {
   return (
     <Controller
       control={control}
@@ -14,9 +22,19 @@ export function FormZone<Values extends FieldValues>({ control, name, hint }: { 
           options={ZONES.includes(value) ? ZONES : [value, ...ZONES]}
           value={value}
           disableClearable
-          onChange={(_event, zone) => { onChange(zone) }}
+          onChange={(_event, zone) => {
+            onChange(zone)
+          }}
           onBlur={onBlur}
-          renderInput={(params) => <TextField {...params} inputRef={ref} label="Time zone" error={error !== undefined} helperText={error?.message ?? hint} />}
+          renderInput={(params) => (
+            <TextField
+              {...params}
+              inputRef={ref}
+              label="Time zone"
+              error={error !== undefined}
+              helperText={error?.message ?? hint}
+            />
+          )}
         />
       )}
     />

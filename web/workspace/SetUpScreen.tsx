@@ -23,14 +23,37 @@ export function SetUpScreen() {
   })
   return (
     <Entrance
-      title="Set Flimbo up" text="Nobody is here yet. You become the owner of this workspace." trouble={trouble}
-      submit="Create the workspace" busy={change.isPending} onSubmit={() => { void submit() }}
+      title="Set Flimbo up"
+      text="Nobody is here yet. You become the owner of this workspace."
+      trouble={trouble}
+      submit="Create the workspace"
+      busy={change.isPending}
+      onSubmit={() => {
+        void submit()
+      }}
     >
-      <FormText control={control} name="workspace" label="Your organisation" autoFocus autoComplete="organization" />
-      <FormZone control={control} name="zone" hint="Days begin and end by this zone; a campaign may have another." />
+      <FormText
+        control={control}
+        name="workspace"
+        label="Your organisation"
+        autoFocus
+        autoComplete="organization"
+      />
+      <FormZone
+        control={control}
+        name="zone"
+        hint="Days begin and end by this zone; a campaign may have another."
+      />
       <FormText control={control} name="name" label="Your name" autoComplete="name" />
       <FormText control={control} name="email" label="E-mail address" type="email" autoComplete="username" />
-      <FormText control={control} name="password" label="Password" type="password" autoComplete="new-password" hint="At least 12 characters" />
+      <FormText
+        control={control}
+        name="password"
+        label="Password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 12 characters"
+      />
     </Entrance>
   )
 }

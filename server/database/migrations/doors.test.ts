@@ -16,20 +16,38 @@ const YESTERDAY = NOW - 30 * 3_600_000
 
 /** Puts a row into a table of that time; what is not given and must be there is nothing, or one. */
 function put(database: Sqlite.Database, table: string, given: Record<string, unknown>): void {
-  const columns = database.prepare(`PRAGMA table_info(${table})`).all() as { name: string; type: string; notnull: number; pk: number }[]
-  const row = Object.fromEntries(columns.flatMap(({ name, type, notnull, pk }): [string, unknown][] => {
-    if (name in given) return [[name, given[name]]]
-    return notnull === 0 || (pk > 0 && type === 'INTEGER') ? [] : [[name, type === 'TEXT' ? '' : 1]]
-  }))
+  const columns = database.prepare(`PRAGMA table_info(${table})`).all() as {
+    name: string
+    type: string
+    notnull: number
+    pk: number
+  }[]
+  const row = Object.fromEntries(
+    columns.flatMap(({ name, type, notnull, pk }): [string, unknown][] => {
+      if (name in given) return [[name, given[name]]]
+      return notnull === 0 || (pk > 0 && type === 'INTEGER') ? [] : [[name, type === 'TEXT' ? '' : 1]]
+    }),
+  )
   const names = Object.keys(row)
-  database.prepare(`INSERT INTO ${table} (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`).run(...Object.values(row))
+  database
+    .prepare(
+      `INSERT INTO ${table} (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`,
+    )
+    .run(...Object.values(row))
 }
 
 const { once: _once, ...oldLife } = openLife('UTC')
-const limited = JSON.stringify({ ...NO_RULES, life: { ...oldLife, limit: 5, countedFrom: 0, from: '9999-02-28T10:00' } })
+const limited = JSON.stringify({
+  ...NO_RULES,
+  life: { ...oldLife, limit: 5, countedFrom: 0, from: '9999-02-28T10:00' },
+})
 
 beforeAll(async () => {
-  const before = new DataSource({ type: 'better-sqlite3', database: file, migrations: MIGRATIONS.filter((each) => each !== Doors1764500000000) })
+  const before = new DataSource({
+    type: 'better-sqlite3',
+    database: file,
+    migrations: MIGRATIONS.filter((each) => each !== Doors1764500000000),
+  })
   await before.initialize()
   await before.runMigrations({ transaction: 'each' })
   await before.destroy()
@@ -39,14 +57,63 @@ beforeAll(async () => {
   put(database, 'clients', { id: 1, workspaceId: 1 })
   put(database, 'people', { id: 1, workspaceId: 1, role: 'admin' })
   put(database, 'domains', { id: 2, host: 'go.saltmarsh.example', state: 'ready', workspaceId: 1 })
-  put(database, 'campaigns', { id: 1, workspaceId: 1, clientId: 1, zone: 'UTC', startsOn: '0026-07-01', endsOn: '9999-12-31' })
-  put(database, 'routes', { id: 1, campaignId: 1, state: 'live', rules: limited, draft: JSON.stringify({ rules: JSON.parse(limited) as unknown }), expectations: '[]' })
-  put(database, 'routes', { id: 2, campaignId: 1, state: 'live', rules: JSON.stringify(NO_RULES), expectations: '[]' })
-  put(database, 'codes', { id: 1, campaignId: 1, routeId: 1, domainId: 1, slug: 'PIER', state: 'live', level: 'M', liveOn: '2026-07-01', extra: '{}' })
-  put(database, 'revisions', { id: 1, of: 'route', subjectId: 1, number: 1, before: null, after: JSON.stringify({ rules: JSON.parse(limited) as unknown }) })
+  put(database, 'campaigns', {
+    id: 1,
+    workspaceId: 1,
+    clientId: 1,
+    zone: 'UTC',
+    startsOn: '0026-07-01',
+    endsOn: '9999-12-31',
+  })
+  put(database, 'routes', {
+    id: 1,
+    campaignId: 1,
+    state: 'live',
+    rules: limited,
+    draft: JSON.stringify({ rules: JSON.parse(limited) as unknown }),
+    expectations: '[]',
+  })
+  put(database, 'routes', {
+    id: 2,
+    campaignId: 1,
+    state: 'live',
+    rules: JSON.stringify(NO_RULES),
+    expectations: '[]',
+  })
+  put(database, 'codes', {
+    id: 1,
+    campaignId: 1,
+    routeId: 1,
+    domainId: 1,
+    slug: 'PIER',
+    state: 'live',
+    level: 'M',
+    liveOn: '2026-07-01',
+    extra: '{}',
+  })
+  put(database, 'revisions', {
+    id: 1,
+    of: 'route',
+    subjectId: 1,
+    number: 1,
+    before: null,
+    after: JSON.stringify({ rules: JSON.parse(limited) as unknown }),
+  })
   put(database, 'places', { id: 1 })
   put(database, 'agents', { id: 1 })
-  const scan = (at: number, more: object) => { put(database, 'scans', { at, codeId: 1, routeId: 1, outcome: 'redirect', placeId: 1, agentId: 1, apart: null, exit: 'otherwise', ...more }) }
+  const scan = (at: number, more: object) => {
+    put(database, 'scans', {
+      at,
+      codeId: 1,
+      routeId: 1,
+      outcome: 'redirect',
+      placeId: 1,
+      agentId: 1,
+      apart: null,
+      exit: 'otherwise',
+      ...more,
+    })
+  }
   scan(YESTERDAY, {})
   scan(NOW, {})
   scan(NOW, { apart: 'onward' })
@@ -56,35 +123,53 @@ beforeAll(async () => {
   scan(NOW, { routeId: 2 })
   database.close()
 })
-afterAll(() => { rmSync(directory, { recursive: true, force: true }) })
+afterAll(() => {
+  rmSync(directory, { recursive: true, force: true })
+})
 
 const rows = (sql: string): unknown[] => {
   const database = new Sqlite(file, { readonly: true })
-  try { return database.prepare(sql).all() } finally { database.close() }
+  try {
+    return database.prepare(sql).all()
+  } finally {
+    database.close()
+  }
 }
 
 describe('an installation from before front doors were processes', () => {
   beforeAll(() => migrate(file))
 
   it('keeps what its limited routes have let through, in all and today', () => {
-    expect(rows('SELECT routeId, maxTotal, maxDaily, total, today FROM limits')).toEqual([{ routeId: 1, maxTotal: 5, maxDaily: null, total: 3, today: 2 }])
+    expect(rows('SELECT routeId, maxTotal, maxDaily, total, today FROM limits')).toEqual([
+      { routeId: 1, maxTotal: 5, maxDaily: null, total: 3, today: 2 },
+    ])
   })
 
   it('counts each scan of a visitor, as it did', () => {
-    const once = (column: string, table: string) => rows(`SELECT json_extract(${column}, '$.life.once') AS once FROM ${table} WHERE id = 1`)
-    expect([once('rules', 'routes'), rows("SELECT json_extract(draft, '$.rules.life.once') AS once FROM routes WHERE id = 1"), rows(`SELECT json_extract("after", '$.rules.life.once') AS once FROM revisions`)])
-      .toEqual([[{ once: 0 }], [{ once: 0 }], [{ once: 0 }]])
+    const once = (column: string, table: string) =>
+      rows(`SELECT json_extract(${column}, '$.life.once') AS once FROM ${table} WHERE id = 1`)
+    expect([
+      once('rules', 'routes'),
+      rows("SELECT json_extract(draft, '$.rules.life.once') AS once FROM routes WHERE id = 1"),
+      rows(`SELECT json_extract("after", '$.rules.life.once') AS once FROM revisions`),
+    ]).toEqual([[{ once: 0 }], [{ once: 0 }], [{ once: 0 }]])
   })
 
   it('has its days within the calendar, and those that were are as they were', () => {
-    expect(rows('SELECT startsOn, endsOn FROM campaigns')).toEqual([{ startsOn: '1970-01-01', endsOn: '2200-12-31' }])
+    expect(rows('SELECT startsOn, endsOn FROM campaigns')).toEqual([
+      { startsOn: '1970-01-01', endsOn: '2200-12-31' },
+    ])
     expect(rows('SELECT liveOn, downOn FROM codes')).toEqual([{ liveOn: '2026-07-01', downOn: null }])
-    expect(rows("SELECT json_extract(rules, '$.life.from') AS day FROM routes WHERE id = 1")).toEqual([{ day: '2200-02-28T10:00' }])
+    expect(rows("SELECT json_extract(rules, '$.life.from') AS day FROM routes WHERE id = 1")).toEqual([
+      { day: '2200-02-28T10:00' },
+    ])
   })
 
   it('keeps its domains, scans and codes, is sound, and opens again and again', async () => {
     for (let time = 0; time < 2; time++) await (await openDatabase(file)).close()
-    expect(rows('SELECT host, state FROM domains WHERE id = 2')).toEqual([{ host: 'go.saltmarsh.example', state: 'ready' }])
+    expect(rows('SELECT host, state FROM domains WHERE id = 2')).toEqual([
+      { host: 'go.saltmarsh.example', state: 'ready' },
+    ])
     expect(rows('SELECT count(*) AS n FROM scans')).toEqual([{ n: 7 }])
     expect(rows('PRAGMA integrity_check')).toEqual([{ integrity_check: 'ok' }])
     expect(rows('PRAGMA foreign_key_check')).toEqual([])

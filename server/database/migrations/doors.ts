@@ -2,7 +2,8 @@ import type { MigrationInterface, QueryRunner } from 'typeorm'
 import { dayIn, startOfDay } from '@flimbo/core/results'
 import type { Life, Rules } from '@flimbo/core/routing'
 
-const LET_THROUGH = "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+const LET_THROUGH =
+  "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
 const WITH_LIFE = "json_type(%, '$.rules.life') = 'object'"
 
 /**
@@ -23,8 +24,10 @@ const STATEMENTS = [
 
   `UPDATE routes SET rules = json_set(rules, '$.life.once', json('false')) WHERE json_type(rules, '$.life') = 'object'`,
   `UPDATE routes SET draft = json_set(draft, '$.rules.life.once', json('false')) WHERE draft IS NOT NULL AND ${WITH_LIFE.replace('%', 'draft')}`,
-  ...['"before"', '"after"'].map((side) => `UPDATE revisions SET ${side} = json_set(${side}, '$.rules.life.once', json('false'))
-    WHERE "of" = 'route' AND ${WITH_LIFE.replace('%', side)}`),
+  ...['"before"', '"after"'].map(
+    (side) => `UPDATE revisions SET ${side} = json_set(${side}, '$.rules.life.once', json('false'))
+    WHERE "of" = 'route' AND ${WITH_LIFE.replace('%', side)}`,
+  ),
 ]
 
 /** Rebuilt as SQLite's documentation of ALTER TABLE describes, section 7: other tables refer to this one by its name. */
@@ -43,7 +46,11 @@ const DOMAINS = [
 
 /** Days beyond what the calendar now takes, in columns and in what is kept as JSON. */
 const DAY_COLUMNS = { campaigns: ['startsOn', 'endsOn'], codes: ['liveOn', 'downOn'] } as const
-const JSON_COLUMNS = { routes: ['rules', 'draft', 'expectations'], lane_sets: ['lanes'], revisions: ['"before"', '"after"'] } as const
+const JSON_COLUMNS = {
+  routes: ['rules', 'draft', 'expectations'],
+  lane_sets: ['lanes'],
+  revisions: ['"before"', '"after"'],
+} as const
 const MOMENT = /"(\d{4})(-\d\d-\d\dT\d\d:\d\d)"/g
 
 /** Brings years into 1970 to 2200; a leap day of a year that has none becomes the day before. */
@@ -57,12 +64,16 @@ function withinCalendar(json: string): string {
 async function clampDays(runner: QueryRunner): Promise<void> {
   for (const [table, columns] of Object.entries(DAY_COLUMNS)) {
     for (const column of columns) {
-      await runner.query(`UPDATE ${table} SET ${column} = max('1970-01-01', min('2200-12-31', ${column})) WHERE ${column} IS NOT NULL`)
+      await runner.query(
+        `UPDATE ${table} SET ${column} = max('1970-01-01', min('2200-12-31', ${column})) WHERE ${column} IS NOT NULL`,
+      )
     }
   }
   for (const [table, columns] of Object.entries(JSON_COLUMNS)) {
     for (const column of columns) {
-      const rows = await runner.query(`SELECT id, ${column} AS json FROM ${table} WHERE ${column} IS NOT NULL`) as { id: number; json: string }[]
+      const rows = (await runner.query(
+        `SELECT id, ${column} AS json FROM ${table} WHERE ${column} IS NOT NULL`,
+      )) as { id: number; json: string }[]
       for (const { id, json } of rows) {
         const next = withinCalendar(json)
         if (next !== json) await runner.query(`UPDATE ${table} SET ${column} = ? WHERE id = ?`, [next, id])
@@ -71,14 +82,21 @@ async function clampDays(runner: QueryRunner): Promise<void> {
   }
 }
 
-interface Limited { id: number; rules: string }
+interface Limited {
+  id: number
+  rules: string
+}
 
 /** Counts, once, what the limited routes of an older installation have let through. */
 async function countLimited(runner: QueryRunner, now: number): Promise<void> {
-  const routes = await runner.query(`SELECT id, rules FROM routes WHERE json_extract(rules, '$.life.limit') IS NOT NULL
-    OR json_extract(rules, '$.life.daily') IS NOT NULL`) as Limited[]
+  const routes =
+    (await runner.query(`SELECT id, rules FROM routes WHERE json_extract(rules, '$.life.limit') IS NOT NULL
+    OR json_extract(rules, '$.life.daily') IS NOT NULL`)) as Limited[]
   const count = async (routeId: number, from: number) => {
-    const [found] = await runner.query(`SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`, [routeId, from]) as { scans: number }[]
+    const [found] = (await runner.query(
+      `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`,
+      [routeId, from],
+    )) as { scans: number }[]
     return found?.scans ?? 0
   }
   for (const { id, rules } of routes) {
@@ -86,7 +104,16 @@ async function countLimited(runner: QueryRunner, now: number): Promise<void> {
     const day = dayIn(life.zone, now)
     const total = await count(id, life.countedFrom)
     const today = await count(id, startOfDay(life.zone, day))
-    await runner.query('INSERT INTO limits VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [id, life.countedFrom, life.zone, life.limit, life.daily, total, day, today])
+    await runner.query('INSERT INTO limits VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [
+      id,
+      life.countedFrom,
+      life.zone,
+      life.limit,
+      life.daily,
+      total,
+      day,
+      today,
+    ])
   }
 }
 
@@ -102,8 +129,9 @@ export class Doors1764500000000 implements MigrationInterface {
       for (const statement of [...STATEMENTS, ...DOMAINS]) await runner.query(statement)
       await clampDays(runner)
       await countLimited(runner, Date.now())
-      const broken = await runner.query('PRAGMA foreign_key_check') as unknown[]
-      if (broken.length > 0) throw new Error('The database refers to rows that do not exist; restore a backup.')
+      const broken = (await runner.query('PRAGMA foreign_key_check')) as unknown[]
+      if (broken.length > 0)
+        throw new Error('The database refers to rows that do not exist; restore a backup.')
       await runner.query('COMMIT')
     } catch (error) {
       await runner.query('ROLLBACK').catch(() => undefined)
@@ -115,6 +143,8 @@ export class Doors1764500000000 implements MigrationInterface {
 
   down(): Promise<void> {
     // Limits would be counted anew from nothing.
-    return Promise.reject(new Error('This migration cannot be taken back: restore the backup made before it.'))
+    return Promise.reject(
+      new Error('This migration cannot be taken back: restore the backup made before it.'),
+    )
   }
 }

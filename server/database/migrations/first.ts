@@ -72,7 +72,21 @@ export class First1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    const tables = ['visits', 'salts', 'scans', 'agents', 'places', 'revisions', 'codes', 'routes', 'campaigns', 'clients', 'sessions', 'people', 'workspaces']
+    const tables = [
+      'visits',
+      'salts',
+      'scans',
+      'agents',
+      'places',
+      'revisions',
+      'codes',
+      'routes',
+      'campaigns',
+      'clients',
+      'sessions',
+      'people',
+      'workspaces',
+    ]
     for (const table of tables) await runner.query(`DROP TABLE ${table}`)
   }
 }

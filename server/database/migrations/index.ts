@@ -6,4 +6,11 @@ import { Routes1764200000000 } from './routes.ts'
 import { VisitTags1764300000000 } from './visitTags.ts'
 
 /** In the order in which they are run; a new one goes last. */
-export const MIGRATIONS = [First1764000000000, Plan1764100000000, Routes1764200000000, VisitTags1764300000000, Pages1764400000000, Doors1764500000000]
+export const MIGRATIONS = [
+  First1764000000000,
+  Plan1764100000000,
+  Routes1764200000000,
+  VisitTags1764300000000,
+  Pages1764400000000,
+  Doors1764500000000,
+]

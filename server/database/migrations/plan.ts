@@ -71,6 +71,8 @@ export class Plan1764100000000 implements MigrationInterface {
 
   down(): Promise<void> {
     // Short links on other domains and old slugs would have no place in the older shape.
-    return Promise.reject(new Error('This migration cannot be taken back: restore the backup made before it.'))
+    return Promise.reject(
+      new Error('This migration cannot be taken back: restore the backup made before it.'),
+    )
   }
 }

@@ -27,6 +27,8 @@ export class Routes1764200000000 implements MigrationInterface {
 
   down(): Promise<void> {
     // Lanes would be lost, and with them where printed codes lead.
-    return Promise.reject(new Error('This migration cannot be taken back: restore the backup made before it.'))
+    return Promise.reject(
+      new Error('This migration cannot be taken back: restore the backup made before it.'),
+    )
   }
 }

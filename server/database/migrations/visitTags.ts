@@ -8,7 +8,10 @@ const STATEMENTS = [
   `CREATE INDEX hits_due ON hits (workspaceId, tagId, nextAt, id)`,
   `UPDATE routes SET rules = json_set(rules, '$.tags', json('[]'))`,
   `UPDATE routes SET draft = json_set(draft, '$.rules.tags', json('[]')) WHERE draft IS NOT NULL`,
-  ...['before', 'after'].map((side) => `UPDATE revisions SET "${side}" = json_set("${side}", '$.rules.tags', json('[]')) WHERE "of" = 'route' AND json_type("${side}", '$.rules') = 'object'`),
+  ...['before', 'after'].map(
+    (side) =>
+      `UPDATE revisions SET "${side}" = json_set("${side}", '$.rules.tags', json('[]')) WHERE "of" = 'route' AND json_type("${side}", '$.rules') = 'object'`,
+  ),
 ]
 
 export class VisitTags1764300000000 implements MigrationInterface {
@@ -20,6 +23,8 @@ export class VisitTags1764300000000 implements MigrationInterface {
 
   down(): Promise<void> {
     // Hits that are not sent yet would be lost.
-    return Promise.reject(new Error('This migration cannot be taken back: restore the backup made before it.'))
+    return Promise.reject(
+      new Error('This migration cannot be taken back: restore the backup made before it.'),
+    )
   }
 }
