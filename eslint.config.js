@@ -36,6 +36,8 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/switch-exhaustiveness-check': 'error',
       eqeqeq: 'error',
+      'no-nested-ternary': 'error',
+      'max-statements-per-line': ['error', { max: 1 }],
       ...restrict(),
     },
   },
@@ -87,6 +89,7 @@ export default tseslint.config(
     rules: {
       ...restrict(only('node:', 'express', 'typeorm', 'better-sqlite3', '@flimbo/server', '@flimbo/demo')),
       'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
     },
   },
 )

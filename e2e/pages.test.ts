@@ -80,7 +80,7 @@ describe('a page', () => {
         'https://saltmarsh.example/tides?utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26',
       )
       .waitFor()
-    await page.getByText('Prepared, not live yet.').waitFor()
+    await page.getByText('Draft saved, not live yet.').waitFor()
     await page.getByRole('button', { name: 'Close' }).press('Enter')
     await page.getByRole('button', { name: 'Publish…' }).press('Enter')
     await page

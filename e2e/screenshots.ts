@@ -131,7 +131,7 @@ await shoot(
     await page
       .getByLabel('Every other scan leads to')
       .fill('https://saltmarsh.example/timetable?season=winter')
-    await page.getByText('Prepared, not live yet.').waitFor()
+    await page.getByText('Draft saved, not live yet.').waitFor()
     await page.getByRole('button', { name: 'Publish…' }).click()
     await page.getByRole('list', { name: 'What changes' }).waitFor()
   },

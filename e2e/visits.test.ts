@@ -53,7 +53,7 @@ async function choose(names: readonly string[]): Promise<void> {
     const label = await box.locator('xpath=ancestor::label').innerText()
     if ((await box.isChecked()) !== names.some((name) => label.startsWith(name))) await box.press('Space')
   }
-  await page.getByText('Prepared, not live yet.').waitFor()
+  await page.getByText('Draft saved, not live yet.').waitFor()
   await page.getByRole('button', { name: 'Close' }).press('Enter')
   await page.getByRole('button', { name: 'Publish…' }).press('Enter')
   await page

@@ -162,8 +162,9 @@ interface Placed {
   downOn?: string | null | undefined
 }
 
-function faultsOf(piece: Placed): { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] {
-  const faults: { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] = []
+/** What is wrong with a piece as a whole, and at which field: half a coordinate is none, and it is not taken down before it goes live. */
+export function wholeFaults(piece: Placed): { path: 'latitude' | 'longitude' | 'downOn'; message: string }[] {
+  const faults: ReturnType<typeof wholeFaults> = []
   if (
     piece.latitude !== undefined &&
     piece.longitude !== undefined &&
@@ -179,14 +180,10 @@ function faultsOf(piece: Placed): { path: 'latitude' | 'longitude' | 'downOn'; m
   return faults
 }
 
-/** What is wrong with a piece as a whole, in sentences: half a coordinate is none, and it is not taken down before it goes live. */
-export function wholeFaults(piece: Placed): string[] {
-  return faultsOf(piece).map(({ message }) => message)
-}
-
 /** The same as a check of a schema. */
 export function wholePiece(piece: Placed, context: z.core.$RefinementCtx): void {
-  for (const { path, message } of faultsOf(piece)) context.addIssue({ code: 'custom', path: [path], message })
+  for (const { path, message } of wholeFaults(piece))
+    context.addIssue({ code: 'custom', path: [path], message })
 }
 
 const newPiece = {

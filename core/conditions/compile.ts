@@ -61,12 +61,7 @@ export function compileCondition(condition: Condition, speaks: readonly string[]
         const at =
           notes.push({
             depth,
-            asks:
-              parts.length === 0
-                ? conditionInWords(condition)
-                : kind === 'all'
-                  ? 'all of these'
-                  : 'any of these',
+            asks: parts.length === 0 ? conditionInWords(condition) : `${kind} of these`,
             saw: '',
             held: false,
           }) - 1

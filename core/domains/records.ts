@@ -24,6 +24,18 @@ export function wantedRecords(host: string, target: string, token: string): Want
 const same = (a: string, b: string) =>
   a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '')
 
+type Record = WantedRecords['cname']
+
+const cnameFault = ({ name, value }: Record, found: readonly string[]) =>
+  found.length > 0
+    ? `The CNAME record of ${name} leads to ${found.join(', ')} instead of ${value}.`
+    : `There is no CNAME record of ${name} yet.`
+
+const txtFault = ({ name, value }: Record, found: readonly string[]) =>
+  found.length > 0
+    ? `The TXT record of ${name} says something else than ${value}.`
+    : `There is no TXT record of ${name} yet.`
+
 /** Whether a domain may be used, and what is missing, in a sentence; names are compared without regard to case (RFC 1034, section 3.1). */
 export function judgeRecords(
   wanted: WantedRecords,
@@ -37,17 +49,9 @@ export function judgeRecords(
   if (points && proves)
     return { ready: true, sentence: 'Both records are there: short links on this domain work.' }
   const missing = [
-    points
-      ? ''
-      : found.cname.length > 0
-        ? `The CNAME record of ${wanted.cname.name} leads to ${found.cname.join(', ')} instead of ${wanted.cname.value}.`
-        : `There is no CNAME record of ${wanted.cname.name} yet.`,
-    proves
-      ? ''
-      : found.txt.length > 0
-        ? `The TXT record of ${wanted.txt.name} says something else than ${wanted.txt.value}.`
-        : `There is no TXT record of ${wanted.txt.name} yet.`,
-  ].filter(Boolean)
+    ...(points ? [] : [cnameFault(wanted.cname, found.cname)]),
+    ...(proves ? [] : [txtFault(wanted.txt, found.txt)]),
+  ]
   return {
     ready: false,
     sentence: `${missing.join(' ')} New records may take an hour to be seen everywhere; then check again.`,

@@ -20,6 +20,8 @@ import type { CellSet, PlanColumn, PlanRow } from './columns.ts'
 import type { Mapping } from './headers.ts'
 import { unguarded } from './table.ts'
 
+const TITLES = { name: 'Piece', medium: 'Medium', source: 'Source' } as const
+
 /** A piece that is there already, as the dry run must know it. */
 export interface KnownPiece extends PlanRow {
   readonly id: number
@@ -208,14 +210,12 @@ export function* dryRun(
       if (
         !piece &&
         set[field] === undefined &&
-        !why.some((each) => each.toLowerCase().startsWith(field === 'name' ? 'piece' : field))
+        !why.some((each) => each.toLowerCase().startsWith(TITLES[field].toLowerCase()))
       ) {
-        why.push(
-          `${field === 'name' ? 'Piece' : field === 'medium' ? 'Medium' : 'Source'}: ${pieceFields[field].safeParse('').error?.issues[0]?.message ?? ''}`,
-        )
+        why.push(`${TITLES[field]}: ${pieceFields[field].safeParse('').error?.issues[0]?.message ?? ''}`)
       }
     }
-    why.push(...wholeFaults(whole))
+    why.push(...wholeFaults(whole).map(({ message }) => message))
 
     if (piece) counts.count({ ...piece, campaign: world.campaign }, -1)
     let tagged = taggedOf(whole, set, piece, world.campaign)

@@ -47,7 +47,8 @@ export function plainFileName(text: string): string {
     .replace(/\s+/g, ' ')
     .slice(0, LENGTH_MAX)
     .replace(/^[. -]+|[. -]+$/g, '')
-  return plain === '' ? 'symbol' : KEPT.test(plain) ? `${plain}-` : plain
+  if (plain === '') return 'symbol'
+  return KEPT.test(plain) ? `${plain}-` : plain
 }
 
 /**

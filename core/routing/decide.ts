@@ -98,6 +98,16 @@ function through(
   return beforeLanes(code, route, arrival, trace) ?? byLanes(code, route, arrival, trace)
 }
 
+function lifeInWords(early: boolean, over: boolean): string {
+  if (early) return 'not yet begun'
+  return over ? 'over' : 'within its dates'
+}
+
+function locationInWords(precise: Arrival['precise']): string {
+  if (precise === null) return 'not asked yet'
+  return precise === 'refused' ? 'not told' : 'told'
+}
+
 function beforeLanes(
   code: CompiledCode,
   { life, settings: { locked, rules } }: CompiledRoute,
@@ -109,7 +119,7 @@ function beforeLanes(
     const over = arrival.at >= life.endsAt
     trace?.push({
       look: 'life',
-      saw: early ? 'not yet begun' : over ? 'over' : 'within its dates',
+      saw: lifeInWords(early, over),
       settled: early || over,
     })
     if (early) return answerWith(code, arrival, life.before, 'before', 'early')
@@ -144,7 +154,7 @@ function beforeLanes(
   if (asks) {
     trace?.push({
       look: 'location',
-      saw: arrival.precise === null ? 'not asked yet' : arrival.precise === 'refused' ? 'not told' : 'told',
+      saw: locationInWords(arrival.precise),
       settled: arrival.precise === null,
     })
     if (arrival.precise === null)

@@ -14,13 +14,15 @@ function dataBits(version: number, level: Level): number {
 /** Bits of the character count indicator, by mode and size of version (ISO/IEC 18004). */
 const COUNT_BITS = { numeric: [10, 12, 14], alphanumeric: [9, 11, 13], byte: [8, 16, 16] } as const
 
+/** Where the indicator grows: with version 10, and with version 27. */
+const COUNT_STEPS = [10, 27] as const
+
 function textBits(text: string): number {
   const mode = modeOf(text)
   if (mode === 'byte') return new TextEncoder().encode(text).length * 8
   const n = text.length
-  return mode === 'alphanumeric'
-    ? Math.floor(n / 2) * 11 + (n % 2) * 6
-    : Math.floor(n / 3) * 10 + (n % 3 === 0 ? 0 : n % 3 === 1 ? 4 : 7)
+  if (mode === 'alphanumeric') return Math.floor(n / 2) * 11 + (n % 2) * 6
+  return Math.floor(n / 3) * 10 + ([0, 4, 7][n % 3] ?? 0)
 }
 
 /**
@@ -31,7 +33,7 @@ export function smallestVersion(text: string, level: Level): number | null {
   const bits = textBits(text)
   const counts = COUNT_BITS[modeOf(text)]
   for (let version = 1; version <= 40; version++) {
-    const count = counts[version < 10 ? 0 : version < 27 ? 1 : 2]
+    const count = counts[COUNT_STEPS.filter((step) => version >= step).length] ?? counts[2]
     if (4 + count + bits <= dataBits(version, level)) return version
   }
   return null

@@ -105,7 +105,7 @@ function lintSpelling(field: string, value: string, rules: HouseRules, name: str
   const personal = personalPart(value)
   if (personal) {
     const rest = tidied(withoutPersonal(value, personal), rules)
-    const fix = personalPart(rest) ? tidied(name, rules) : rest === '' ? tidied(name, rules) : rest
+    const fix = personalPart(rest) || rest === '' ? tidied(name, rules) : rest
     findings.push(
       found(
         'personal-data',

@@ -16,7 +16,10 @@ const tokens = (value: string) =>
 const digits = (value: string) => value.replace(/\D+/g, '·')
 
 /** Slips of the finger that still look like the same word: one in five letters or more, two in ten or more. */
-const slipsFor = (length: number) => (length >= 10 ? 2 : length >= 5 ? 1 : 0)
+function slipsFor(length: number): number {
+  if (length >= 10) return 2
+  return length >= 5 ? 1 : 0
+}
 
 /** A part shorter than this is a name of its own ("line-a", "line-b"), not a misspelling. */
 const WORD = 4

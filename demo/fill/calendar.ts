@@ -32,6 +32,12 @@ function weather(faker: Faker): number {
   ])
 }
 
+/** What is scanned of a campaign's pieces before it begins, within it, and after it. */
+function shareOutside(day: string, startsOn: string, endsOn: string): number {
+  if (day > endsOn) return 0.12
+  return day < startsOn ? 0.3 : 1
+}
+
 /** How many come when `mean` are expected (Poisson, by multiplying chances; Knuth). */
 function comers(faker: Faker, mean: number): number {
   if (mean > 60)
@@ -57,7 +63,7 @@ function expected(
   day: string,
 ): number {
   const out = day < (leads[0]?.since ?? day) ? 0 : 1
-  const over = day > endsOn ? 0.12 : day < startsOn ? 0.3 : 1
+  const over = shareOutside(day, startsOn, endsOn)
   return (piece.weekly / 7) * seasonFactor(season, day) * weekdayFactor(day) * out * over
 }
 

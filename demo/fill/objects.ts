@@ -89,8 +89,8 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       { personId: staff.jonas, at: Math.round(at) },
       given.slug.length,
     )
-    const set = state === 'archived' ? { archived: true } : state ? { state } : null
-    if (set)
+    const set = state === 'archived' ? { archived: true } : { state }
+    if (state)
       await changeCodes(
         manager,
         { workspaceId: campaign.workspaceId, rules: USUAL_RULES, destinationFault: () => null },

@@ -96,7 +96,8 @@ export async function fillScans(
     const isProgram = faker.number.float() < PROGRAM_SHARE
     const seen = today.people.get(slug) ?? []
     const again = seen.length > 0 && faker.number.float() < AGAIN
-    const who = isProgram ? program(faker) : again ? faker.helpers.arrayElement(seen) : passer(faker)
+    const person = () => (again ? faker.helpers.arrayElement(seen) : passer(faker))
+    const who = isProgram ? program(faker) : person()
     if (!isProgram) today.people.set(slug, [...seen, who])
     const { revisionId, route } = stateAt(history.get(code.routeId) ?? [], at)
     const enriched = enrich({

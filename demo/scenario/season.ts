@@ -24,11 +24,8 @@ export function seasonFactor(season: Season, day: string): number {
     case 'year':
       return 0.45 + 0.55 * hump(at, 0.5, 0.25)
     case 'festival':
-      return day >= '2026-08-21' && day <= '2026-08-23'
-        ? 2.4
-        : day > '2026-08-23' && day < '2026-09-10'
-          ? 0.02
-          : 0.001
+      if (day >= '2026-08-21' && day <= '2026-08-23') return 2.4
+      return day > '2026-08-23' && day < '2026-09-10' ? 0.02 : 0.001
   }
 }
 

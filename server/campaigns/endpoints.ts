@@ -149,8 +149,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
         const { startsOn, endsOn } = { ...row, ...change }
         if (startsOn && endsOn && startsOn > endsOn)
           throw wrongField('endsOn', 'The last day lies before the first.')
-        const archivedAt =
-          archived === undefined ? row.archivedAt : archived ? (row.archivedAt ?? Date.now()) : null
+        const archivedAt = (archived ?? row.archivedAt !== null) ? (row.archivedAt ?? Date.now()) : null
         await manager.update(tables.campaigns, { id }, { ...change, archivedAt, version: version + 1 })
         return { overtaken: false }
       })

@@ -151,15 +151,7 @@ function judged(
   const next: CodeRow = { ...row, ...set, extra: set.extra ?? row.extra }
   if (archived !== undefined) next.archivedAt = archived ? (row.archivedAt ?? at) : null
   const [fault] = wholeFaults(next)
-  if (fault !== undefined)
-    throw wrongField(
-      next.liveOn && next.downOn && next.liveOn > next.downOn
-        ? 'downOn'
-        : next.latitude === null
-          ? 'latitude'
-          : 'longitude',
-      fault,
-    )
+  if (fault !== undefined) throw wrongField(fault.path, fault.message)
   if (set.key && set.key !== row.key) {
     const holder = known.keys.get(keyKey(row.campaignId, set.key))
     if (holder !== undefined && holder !== row.id)

@@ -28,6 +28,9 @@ const SHOWN = {
 const SEARCHED = ['name', 'slug', 'medium', 'source', 'content', 'term', 'place', 'reference', 'key'] as const
 
 /** Ordered lists of numbers that are kept: the pages of one list follow each other. */
+/** The column a list is put into groups by. */
+const GROUP_COLUMNS = { none: null, route: 'r.name', medium: 'c.medium' } as const
+
 const LISTS_MAX = 12
 
 /** Finds which codes are meant, in order, on the reading thread; the same list is not sorted twice. */
@@ -73,7 +76,7 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
     return groups
       ? sorted.sort((a, b) => {
           const [x, y] = [groups.get(a) ?? '', groups.get(b) ?? '']
-          return x < y ? -1 : x > y ? 1 : 0
+          return Number(x > y) - Number(x < y)
         })
       : sorted
   }
@@ -82,7 +85,7 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
     const query = select(campaign, filter)
     if (by.sort === 'route' || by.group === 'route')
       query.innerJoin(tables.routes.options.name, 'r', 'r.id = c.routeId')
-    const groupColumn = by.group === 'route' ? 'r.name' : by.group === 'medium' ? 'c.medium' : null
+    const groupColumn = GROUP_COLUMNS[by.group ?? 'none']
     const scans = by.sort === 'scans' || by.sort === 'lastScan'
     const order = by.order === 'asc' ? 'ASC' : 'DESC'
     if (groupColumn !== null) query.orderBy(groupColumn, 'ASC')

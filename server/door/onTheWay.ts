@@ -50,15 +50,12 @@ export function onTheWay(
     time: String(arrival.at),
     visit: randomUUID(),
   }
-  return {
-    hits: server.length === 0 ? null : { tags: server.map(({ id }) => id), visit },
-    page:
-      asked.length > 0
-        ? consentPage(consent, visit.address, seals.seal(codeId, { kind: 'onward', visit }, arrival.at))
-        : page.length > 0
-          ? lightPage(page, visit)
-          : null,
+  const hits = server.length === 0 ? null : { tags: server.map(({ id }) => id), visit }
+  if (asked.length > 0) {
+    const token = seals.seal(codeId, { kind: 'onward', visit }, arrival.at)
+    return { hits, page: consentPage(consent, visit.address, token) }
   }
+  return { hits, page: page.length > 0 ? lightPage(page, visit) : null }
 }
 
 /**

@@ -38,6 +38,11 @@ function meaningOf({ status, body, title }: Asked): string {
   return MEANINGS[status] ?? (title === '' ? 'answers' : `shows “${title}”`)
 }
 
+function pictureInWords(address: URL, status: number): string {
+  if (address.pathname.endsWith('.js')) return 'is loaded; only a real browser runs it'
+  return status < 400 ? 'is told of the visit' : 'did not take the hit'
+}
+
 export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, ports }: Parts): void {
   const mayCount = config.standIns && (config.trust?.('127.0.0.1', 0) ?? false)
 
@@ -129,11 +134,7 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
     return {
       address: address.href,
       status,
-      says: address.pathname.endsWith('.js')
-        ? 'is loaded; only a real browser runs it'
-        : status < 400
-          ? 'is told of the visit'
-          : 'did not take the hit',
+      says: pictureInWords(address, status),
     }
   }
 

@@ -83,7 +83,8 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
         .addRow(
           columns.map((column) => {
             const text = column.write(row)
-            return text === '' ? null : column.numeric ? Number(text) : text
+            if (text === '') return null
+            return column.numeric ? Number(text) : text
           }),
         )
         .commit()

@@ -31,15 +31,10 @@ describe('the file of scans', () => {
           row.forEach((text, i) => {
             if (typeof each[i] === 'string') expect(text).not.toMatch(/^[=+\-@\t\r]/)
           })
-          const expected = each.map((value, i) =>
-            scanColumns[i] === 'at'
-              ? new Date(Number(value)).toISOString()
-              : value === null
-                ? scanColumns[i] === 'revision'
-                  ? '0'
-                  : ''
-                : String(value),
-          )
+          const expected = each.map((value, i) => {
+            if (scanColumns[i] === 'at') return new Date(Number(value)).toISOString()
+            return String(value ?? (scanColumns[i] === 'revision' ? '0' : ''))
+          })
           expect(row.map((text, i) => (typeof each[i] === 'string' ? unguarded(text) : text))).toEqual(
             expected,
           )

@@ -157,12 +157,8 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Answer<T>> {
-    const sent =
-      body === undefined
-        ? undefined
-        : typeof body === 'string' || body instanceof Uint8Array
-          ? body
-          : JSON.stringify(body)
+    const isSentAsItIs = body === undefined || typeof body === 'string' || body instanceof Uint8Array
+    const sent = isSentAsItIs ? body : JSON.stringify(body)
     const answer = await http(
       method,
       flimbo.ports.office,

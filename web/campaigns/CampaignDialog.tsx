@@ -38,59 +38,52 @@ function suggestion(name: string): string {
     .replace(/^-|-$/g, '')
 }
 
-/** Begins a campaign, or changes one that is there. */
-export function CampaignDialog({
-  open,
-  close,
-  campaign,
-}: {
-  open: boolean
+const valuesOf = (campaign: Campaign | undefined, zone: string): Values => ({
+  name: campaign?.name ?? '',
+  utmCampaign: campaign?.utmCampaign ?? '',
+  zone: campaign?.zone ?? zone,
+  startsOn: campaign?.startsOn ?? '',
+  endsOn: campaign?.endsOn ?? '',
+  domain: campaign?.domainId ? String(campaign.domainId) : USUAL,
+})
+
+interface Props {
   close: () => void
-  campaign?: Campaign
-}) {
+  campaign?: Campaign | undefined
+}
+
+/** Begins a campaign, or changes one that is there. */
+export function CampaignDialog({ open, ...props }: Props & { open: boolean }) {
+  return (
+    <Dialog open={open} onClose={props.close} fullWidth maxWidth="xs" aria-labelledby="campaign-title">
+      <CampaignForm {...props} />
+    </Dialog>
+  )
+}
+
+/** What it is filled with when it opens stays: a live update must not take away what is being typed. */
+function CampaignForm({ close, campaign }: Props) {
   const { workspace } = useSession()
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
   const [version, setVersion] = useState(campaign?.version ?? 0)
-  const domains = useAnswer(domainsApi.list, {}, { enabled: open })
+  const domains = useAnswer(domainsApi.list, {})
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
-  const { control, handleSubmit, reset, setError, setValue, formState } = useForm<Values>({
-    defaultValues: {
-      name: '',
-      utmCampaign: '',
-      zone: workspace.zone,
-      startsOn: '',
-      endsOn: '',
-      domain: USUAL,
-    },
+  const { control, handleSubmit, setError, setValue, formState } = useForm<Values>({
+    defaultValues: valuesOf(campaign, workspace.zone),
     resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({
       ...sent(values),
       ...(campaign ? { version } : {}),
     })),
   })
 
-  useEffect(() => {
-    if (!open) return
-    setTrouble(null)
-    setVersion(campaign?.version ?? 0)
-    reset({
-      name: campaign?.name ?? '',
-      utmCampaign: campaign?.utmCampaign ?? '',
-      zone: campaign?.zone ?? workspace.zone,
-      startsOn: campaign?.startsOn ?? '',
-      endsOn: campaign?.endsOn ?? '',
-      domain: campaign?.domainId ? String(campaign.domainId) : USUAL,
-    })
-    // Only opening fills the form: a live update must not take away what is being typed.
-  }, [open])
-
   // Follows the name letter by letter, so that it is there when Enter is pressed; what somebody writes themselves stays.
   const name = useWatch({ control, name: 'name' })
   const isOwn = formState.dirtyFields.utmCampaign === true
   useEffect(() => {
-    if (open && !campaign && !isOwn) setValue('utmCampaign', suggestion(name))
-  }, [name, isOwn, open, campaign, setValue])
+    if (!campaign && !isOwn) setValue('utmCampaign', suggestion(name))
+  }, [name, isOwn, campaign, setValue])
 
   const submit = handleSubmit(async (values) => {
     setTrouble(null)
@@ -115,70 +108,68 @@ export function CampaignDialog({
   })
 
   return (
-    <Dialog open={open} onClose={close} fullWidth maxWidth="xs" aria-labelledby="campaign-title">
-      <form
-        noValidate
-        onSubmit={(event) => {
-          void submit(event)
-        }}
-      >
-        <DialogTitle id="campaign-title">{campaign ? 'The campaign' : 'Begin a campaign'}</DialogTitle>
-        <DialogContent>
-          <Stack spacing={2} sx={{ pt: 1 }}>
-            {trouble !== null && (
-              <Alert severity="error" variant="outlined">
-                {trouble}
-              </Alert>
-            )}
-            <FormText control={control} name="name" label="Name" autoFocus />
+    <form
+      noValidate
+      onSubmit={(event) => {
+        void submit(event)
+      }}
+    >
+      <DialogTitle id="campaign-title">{campaign ? 'The campaign' : 'Begin a campaign'}</DialogTitle>
+      <DialogContent>
+        <Stack spacing={2} sx={{ pt: 1 }}>
+          {trouble !== null && (
+            <Alert severity="error" variant="outlined">
+              {trouble}
+            </Alert>
+          )}
+          <FormText control={control} name="name" label="Name" autoFocus />
+          <FormText
+            control={control}
+            name="utmCampaign"
+            label="Campaign value (utm_campaign)"
+            hint="The same on every piece of the campaign"
+          />
+          <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
+          <Stack direction="row" spacing={2}>
             <FormText
               control={control}
-              name="utmCampaign"
-              label="Campaign value (utm_campaign)"
-              hint="The same on every piece of the campaign"
+              name="startsOn"
+              label="First day"
+              type="date"
+              slotProps={{ inputLabel: { shrink: true } }}
             />
-            <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
-            <Stack direction="row" spacing={2}>
-              <FormText
-                control={control}
-                name="startsOn"
-                label="First day"
-                type="date"
-                slotProps={{ inputLabel: { shrink: true } }}
-              />
-              <FormText
-                control={control}
-                name="endsOn"
-                label="Last day"
-                type="date"
-                slotProps={{ inputLabel: { shrink: true } }}
-              />
-            </Stack>
-            {(domains.data?.rows.length ?? 0) > 1 && (
-              <FormChoice
-                control={control}
-                name="domain"
-                label="New short links are on"
-                hint="Links that are issued stay where they are"
-                choices={[
-                  { value: USUAL, label: 'the client’s usual domain' },
-                  ...(domains.data?.rows ?? [])
-                    .filter(({ state }) => state === 'ready')
-                    .map(({ id, host }) => ({ value: String(id), label: host })),
-                ]}
-              />
-            )}
+            <FormText
+              control={control}
+              name="endsOn"
+              label="Last day"
+              type="date"
+              slotProps={{ inputLabel: { shrink: true } }}
+            />
           </Stack>
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={close} color="inherit">
-            Cancel
-          </Button>
-          <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>
-            {campaign ? 'Save' : 'Begin'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+          {(domains.data?.rows.length ?? 0) > 1 && (
+            <FormChoice
+              control={control}
+              name="domain"
+              label="New short links are on"
+              hint="Links that are issued stay where they are"
+              choices={[
+                { value: USUAL, label: 'the client’s usual domain' },
+                ...(domains.data?.rows ?? [])
+                  .filter(({ state }) => state === 'ready')
+                  .map(({ id, host }) => ({ value: String(id), label: host })),
+              ]}
+            />
+          )}
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={close} color="inherit">
+          Cancel
+        </Button>
+        <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>
+          {campaign ? 'Save' : 'Begin'}
+        </Button>
+      </DialogActions>
+    </form>
   )
 }

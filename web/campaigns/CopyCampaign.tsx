@@ -9,7 +9,7 @@ import {
   Typography,
 } from '@mui/material'
 import { campaignCopy, campaignsApi, nextYear, type Campaign } from '@flimbo/core/campaigns'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { counted, FormChoice, FormText } from '../ui/index.ts'
@@ -28,30 +28,34 @@ const sent = (values: Values) => ({
   endsOn: values.endsOn || null,
 })
 
-/** Next year's plan out of this one: the same pieces on copies of their routes, with new short links and the year carried forward. */
-export function CopyCampaign({
-  campaign,
-  open,
-  close,
-  made,
-}: {
+/** The copy as it is offered: a year later. */
+function valuesOf(campaign: Campaign): Values {
+  const next = nextYear(campaign, new Date().getFullYear())
+  return { ...next, startsOn: next.startsOn ?? '', endsOn: next.endsOn ?? '', pieceDays: 'shift' }
+}
+
+interface Props {
   campaign: Campaign
-  open: boolean
   close: () => void
   made: (id: number) => void
-}) {
+}
+
+/** Next year's plan out of this one: the same pieces on copies of their routes, with new short links and the year carried forward. */
+export function CopyCampaign({ open, ...props }: Props & { open: boolean }) {
+  return (
+    <Dialog open={open} onClose={props.close} fullWidth maxWidth="xs" aria-labelledby="copy-title">
+      <CopyForm {...props} />
+    </Dialog>
+  )
+}
+
+function CopyForm({ campaign, close, made }: Props) {
   const copy = useChange(campaignsApi.copy)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const { control, handleSubmit, reset, setError } = useForm<Values>({
+  const { control, handleSubmit, setError } = useForm<Values>({
+    defaultValues: valuesOf(campaign),
     resolver: byContract(campaignCopy, sent),
   })
-  useEffect(() => {
-    if (!open) return
-    const next = nextYear(campaign, new Date().getFullYear())
-    reset({ ...next, startsOn: next.startsOn ?? '', endsOn: next.endsOn ?? '', pieceDays: 'shift' })
-    setTrouble(null)
-    // Only opening fills the form.
-  }, [open])
   const submit = handleSubmit(async (values) => {
     setTrouble(null)
     try {
@@ -61,7 +65,7 @@ export function CopyCampaign({
     }
   })
   return (
-    <Dialog open={open} onClose={close} fullWidth maxWidth="xs" aria-labelledby="copy-title">
+    <>
       <DialogTitle id="copy-title">Duplicate “{campaign.name}”</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
@@ -117,6 +121,6 @@ export function CopyCampaign({
           Duplicate
         </Button>
       </DialogActions>
-    </Dialog>
+    </>
   )
 }

@@ -78,6 +78,19 @@ const valuesOf = (code: Code): Values => ({
   extra: code.extra,
 })
 
+/** What somebody else saved meanwhile. */
+interface Newer {
+  code?: Code
+  route?: Route
+}
+
+/** Where what is typed and what somebody else saved meanwhile differ. */
+function disputed(mine: Values, newer: Newer) {
+  if (newer.code) return disagreements<CodeValues>(mine, codeValues(newer.code), NAMES)
+  const theirs = newer.route?.destination ?? mine.destination
+  return mine.destination === theirs ? [] : [{ name: 'Destination', mine: mine.destination, theirs }]
+}
+
 /** Versions a save starts from; another's newer save makes the server refuse it. */
 interface Base {
   code: Code
@@ -93,7 +106,7 @@ const baseOf = (code: Code): Base => ({
 /** Everything that can be changed of a piece, with one Save. */
 export function PieceForm({ code, focusDestination }: { code: Code; focusDestination: number }) {
   const [base, setBase] = useState(() => baseOf(code))
-  const [newer, setNewer] = useState<{ code?: Code; route?: Route } | null>(null)
+  const [newer, setNewer] = useState<Newer | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const changeCode = useChange(codesApi.change)
   const changeRoute = useChange(routesApi.change)
@@ -119,8 +132,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
     if (isDirty || older) return
     setBase(baseOf(code))
     reset(valuesOf(code))
-    // The base only ever moves to something newer here, so it need not be watched.
-  }, [code, isDirty, reset])
+  }, [code, isDirty, reset, base.code.version, base.routeVersion])
   useEffect(() => {
     if (focusDestination > 0) destinationField.current?.select()
   }, [focusDestination])
@@ -178,16 +190,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
     }
   }
 
-  const rows =
-    newer === null
-      ? []
-      : newer.route
-        ? [{ name: 'Destination', mine: getValues('destination'), theirs: newer.route.destination }].filter(
-            ({ mine, theirs }) => mine !== theirs,
-          )
-        : newer.code
-          ? disagreements<CodeValues>(getValues(), codeValues(newer.code), NAMES)
-          : []
+  const rows = newer === null ? [] : disputed(getValues(), newer)
 
   const stored = (): Base => ({
     code: newer?.code ?? base.code,

@@ -124,11 +124,8 @@ function Part({
           <CloseIcon fontSize="inherit" />
         </IconButton>
       </Stack>
-      {inner.kind === 'not' ? null : isGroup(inner) ? (
-        <ConditionEditor group={inner} zone={zone} depth={depth + 1} change={set} />
-      ) : (
-        <LeafEditor leaf={inner} change={set} />
-      )}
+      {isGroup(inner) && <ConditionEditor group={inner} zone={zone} depth={depth + 1} change={set} />}
+      {inner.kind !== 'not' && !isGroup(inner) && <LeafEditor leaf={inner} change={set} />}
     </Box>
   )
 }

@@ -70,12 +70,10 @@ function useKnown(typed: string, kind: 'city' | 'region') {
   return { options: asked.length > 1 ? (found.data?.rows ?? []) : [], isReading: found.isFetching }
 }
 
-const hint = (typed: string, isReading: boolean) =>
-  typed.trim().length < 2
-    ? 'Type the beginning of its name'
-    : isReading
-      ? 'Looking through all cities; the first time takes some seconds'
-      : 'Nothing is called that'
+function hint(typed: string, isReading: boolean): string {
+  if (typed.trim().length < 2) return 'Type the first letters of its name'
+  return isReading ? 'Searching all cities; the first time takes a few seconds' : 'No place found'
+}
 
 /** Cities or regions that scans really come from. */
 export function SeveralPlaces({

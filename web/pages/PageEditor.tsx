@@ -6,7 +6,7 @@ import { Alert, Box, Button, IconButton, Link, Stack, TextField, Typography } fr
 import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink } from '@flimbo/core/pages'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { counted, PhoneFrame, Sheet } from '../ui/index.ts'
+import { counted, PhoneFrame, Sheet, swapped } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {
@@ -14,6 +14,11 @@ interface Props {
   readonly campaignId: number
   readonly saved: (page: Page) => void
   readonly removed: () => void
+}
+
+function saveLabel(page: Page | null): string {
+  if (page === null) return 'Add the page'
+  return page.routes.length === 0 ? 'Save' : `Save for ${counted(page.routes.length, 'route')}`
 }
 
 /** One page: what stands on it, as a phone shows it beside, and which routes lead to it. */
@@ -103,11 +108,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
           )}
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
             <Button type="submit" variant="contained" disabled={!state.isDirty || state.isSaving}>
-              {page
-                ? page.routes.length === 0
-                  ? 'Save'
-                  : `Save for ${counted(page.routes.length, 'route')}`
-                : 'Add the page'}
+              {saveLabel(page)}
             </Button>
             {state.isDirty
               ? page && (
@@ -179,7 +180,7 @@ function Links({
     change(links.map((each, i) => (i === at ? { ...each, ...part } : each)))
   }
   const swap = (at: number, by: number) => {
-    change(links.map((each, i) => links[i === at ? at + by : i === at + by ? at : i] ?? each))
+    change(swapped(links, at, at + by))
   }
   const field = (i: number, name: keyof PageLink, label: string, width: string) => {
     const fault = faultOf(`links.${String(i)}.${name}`)

@@ -14,6 +14,7 @@ export function PagesScreen() {
   const pages = useAnswer(pagesApi.list, { query: { campaignId } })
   const rows = pages.data?.rows ?? []
   const isAdding = address.has('new')
+  const isEmpty = pages.data !== undefined && rows.length === 0 && !isAdding
   const chosen = isAdding ? undefined : (rows.find(({ id }) => String(id) === address.get('page')) ?? rows[0])
   const choose = (id: number) => {
     setAddress({ page: String(id) }, { replace: true })
@@ -52,9 +53,8 @@ export function PagesScreen() {
           }}
         />
       )}
-      {!pages.data ? (
-        <Skeleton variant="rounded" height={320} />
-      ) : rows.length === 0 && !isAdding ? (
+      {!pages.data && <Skeleton variant="rounded" height={320} />}
+      {isEmpty && (
         <Sheet>
           <Empty
             title="No page yet"
@@ -66,7 +66,8 @@ export function PagesScreen() {
             }
           />
         </Sheet>
-      ) : (
+      )}
+      {pages.data && !isEmpty && (
         <Box
           sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
         >

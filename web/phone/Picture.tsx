@@ -1,7 +1,7 @@
 import { Autocomplete, Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { findApi, type Hit } from '@flimbo/core/workspace'
-import { useDeferredValue, useEffect, useRef, useState, type DragEvent } from 'react'
+import { useDeferredValue, useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
 
 /** A picture held before the camera. */
@@ -37,8 +37,9 @@ export function Picture({
     if (file) hold({ blob: file, name: file.name })
   }
 
+  const holdChosen = useEffectEvent((id: number) => holdCode(id, 'the chosen piece'))
   useEffect(() => {
-    if (codeId !== null) void holdCode(codeId, 'the chosen piece')
+    if (codeId !== null) void holdChosen(codeId)
   }, [codeId])
   useEffect(() => {
     if (!held) return

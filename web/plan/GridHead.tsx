@@ -5,6 +5,9 @@ import type { Listing } from './useBlocks.ts'
 
 const WIDTH_MIN = 44
 
+const CHOSEN_MARKS = { all: '✓', some: '–', none: '' } as const
+const ARIA_SORT = { asc: 'ascending', desc: 'descending' } as const
+
 /** The headings: a click sorts, the edge is drawn to another width. The same is in “Columns and order”, by keyboard. */
 export function GridHead({
   columns,
@@ -80,7 +83,7 @@ export function GridHead({
             textAlign: 'center',
           }}
         >
-          {chosen === 'all' ? '✓' : chosen === 'some' ? '–' : ''}
+          {CHOSEN_MARKS[chosen]}
         </Box>
       </Box>
       {columns.map((column, j) => {
@@ -91,7 +94,7 @@ export function GridHead({
             key={column.id}
             role="columnheader"
             aria-colindex={j + 2}
-            aria-sort={isSorted ? (listing.order === 'asc' ? 'ascending' : 'descending') : undefined}
+            aria-sort={isSorted ? ARIA_SORT[listing.order ?? 'desc'] : undefined}
             onClick={() => {
               if (sort !== null) sortBy(sort, isSorted && listing.order === 'asc' ? 'desc' : 'asc')
             }}

@@ -82,6 +82,23 @@ export const ROW_LOOKS = {
   '& .paused-mark': { color: 'warning.main' },
 } as const
 
+function CellText({
+  row,
+  column,
+  waiting,
+}: {
+  row: Code | undefined
+  column: GridColumn
+  waiting: ReactNode
+}) {
+  if (!row) return <span aria-hidden className="plan-loading" />
+  return (
+    <span className={waiting === undefined ? 'plan-text' : 'plan-text waiting'}>
+      {waiting ?? (column.render ? column.render(row) : column.text(row))}
+    </span>
+  )
+}
+
 /** One piece of the plan. */
 export const GridRow = memo(function GridRow({
   row,
@@ -143,15 +160,7 @@ export const GridRow = memo(function GridRow({
               edit(piece, j)
             }}
           >
-            {isActive && editor !== null ? (
-              editor
-            ) : row ? (
-              <span className={waiting === undefined ? 'plan-text' : 'plan-text waiting'}>
-                {waiting ?? (column.render ? column.render(row) : column.text(row))}
-              </span>
-            ) : (
-              <span aria-hidden className="plan-loading" />
-            )}
+            {isActive && editor !== null ? editor : <CellText row={row} column={column} waiting={waiting} />}
           </div>
         )
       })}

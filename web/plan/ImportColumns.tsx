@@ -44,9 +44,10 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
   }
   const map = (at: number, to: string) =>
     change({
-      mapping: file.columns.map((column, i) =>
-        i === at ? (to === LEAVE_OUT ? null : to) : column.to === to ? null : column.to,
-      ),
+      mapping: file.columns.map((column, i) => {
+        if (i === at) return to === LEAVE_OUT ? null : to
+        return column.to === to ? null : column.to
+      }),
     })
   return (
     <Sheet title="How it is read">

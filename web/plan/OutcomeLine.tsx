@@ -1,18 +1,20 @@
 import { Alert, Box, Typography } from '@mui/material'
-import { useEffect } from 'react'
+import { useEffect, useEffectEvent } from 'react'
 import type { Outcome } from './useEdits.ts'
 
 const SHORT_MS = 4000
 
 /** What came of the last edit; what was not taken stays until it is read. */
 export function OutcomeLine({ outcome, close }: { outcome: Outcome | null; close: () => void }) {
+  const closeNow = useEffectEvent(close)
   useEffect(() => {
     if (outcome?.kind !== 'done') return
-    const later = setTimeout(close, SHORT_MS)
+    const later = setTimeout(() => {
+      closeNow()
+    }, SHORT_MS)
     return () => {
       clearTimeout(later)
     }
-    // `close` is another function each time; only a new outcome counts.
   }, [outcome])
   if (outcome === null) return null
   return (

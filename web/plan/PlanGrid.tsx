@@ -1,7 +1,7 @@
 import { Box } from '@mui/material'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import type { Code } from '@flimbo/core/codes'
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react'
+import { useCallback, useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'react'
 import { counted, number } from '../ui/index.ts'
 import { CellEditor, type Leaving } from './CellEditor.tsx'
 import { readCell, textOfBlock, type RouteNumbers } from './cells.ts'
@@ -53,6 +53,11 @@ interface Props {
 
 const OVERSCAN = 6
 
+function extent(chosen: ReadonlySet<number> | 'all'): 'none' | 'some' | 'all' {
+  if (chosen === 'all') return 'all'
+  return chosen.size > 0 ? 'some' : 'none'
+}
+
 /** The grid: rows are drawn only where they are seen, cells are moved among, chosen, edited, copied and pasted by keyboard. */
 export function PlanGrid({
   lines,
@@ -99,21 +104,30 @@ export function PlanGrid({
     onSeen(firstSeen, lastSeen)
   }, [firstSeen, lastSeen, onSeen])
   // A cell that was chosen outside of the grid, by J and K or by a link, is a choice of its own.
-  useEffect(() => {
+  const anchorActive = useEffectEvent(() => {
     if (moved.current.piece !== active.piece || moved.current.column !== active.column) setAnchor(active)
-  }, [active.piece, active.column])
-  useEffect(() => {
-    const line = lines.lineOf(active.piece)
+  })
+  const scrollToRow = useEffectEvent((piece: number) => {
+    const line = lines.lineOf(piece)
     if (line !== null) virtual.scrollToIndex(line, { align: 'auto' })
-    // The virtualizer itself is another object after each scroll; only a move of the active cell scrolls.
-  }, [active.piece])
-  useEffect(() => {
+  })
+  const scrollToColumn = useEffectEvent(() => {
     const left = MARK_PX + widths.slice(0, active.column).reduce((sum, each) => sum + each, 0)
     const view = scroller.current
     if (!view) return
     if (left < view.scrollLeft + MARK_PX) view.scrollLeft = left - MARK_PX
     else if (left + (widths[active.column] ?? 0) > view.scrollLeft + view.clientWidth)
       view.scrollLeft = left + (widths[active.column] ?? 0) - view.clientWidth
+  })
+  useEffect(() => {
+    anchorActive()
+  }, [active.piece, active.column])
+  // Only a move of the active cell scrolls.
+  useEffect(() => {
+    scrollToRow(active.piece)
+  }, [active.piece])
+  useEffect(() => {
+    scrollToColumn()
   }, [active.column])
 
   const go = useCallback(
@@ -324,7 +338,7 @@ export function PlanGrid({
         widths={widths}
         width={width}
         listing={listing}
-        chosen={chosen === 'all' ? 'all' : chosen.size > 0 ? 'some' : 'none'}
+        chosen={extent(chosen)}
         sortBy={actions.sortBy}
         resize={actions.resize}
         resized={actions.resized}

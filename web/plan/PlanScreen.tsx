@@ -16,7 +16,7 @@ import { codesApi, type CodeFilter } from '@flimbo/core/codes'
 import { routesApi } from '@flimbo/core/routing'
 import { taggingApi } from '@flimbo/core/tagging'
 import { workspaceApi } from '@flimbo/core/workspace'
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
@@ -171,7 +171,7 @@ export function PlanScreen() {
     },
   })
   // The inspected piece's row is the active one where it is on the screen: after a link led here, too.
-  useEffect(() => {
+  const followChosen = useEffectEvent(() => {
     if (chosenCode === null || blocks.at(active.piece)?.id === chosenCode) return
     // `seen` is as exact as blocks are: only another block is told.
     const end = (Math.floor(seen.last / BLOCK) + 1) * BLOCK
@@ -180,7 +180,10 @@ export function PlanScreen() {
         setActive((old) => ({ ...old, piece }))
         return
       }
-    // Only another piece, or its row coming in, moves the active cell; a click elsewhere must stand.
+  })
+  // Only another piece, or its row coming in, moves the active cell; a click elsewhere must stand.
+  useEffect(() => {
+    followChosen()
   }, [chosenCode, blocks.total])
   const onSeen = useCallback((first: number, to: number) => {
     setSeen((old) =>
@@ -277,7 +280,7 @@ export function PlanScreen() {
           }}
         />
         {blocks.error && <Trouble error={blocks.error} again={blocks.retry} />}
-        {nothingYet ? (
+        {nothingYet && (
           <Box sx={{ border: 1, borderColor: 'divider', borderRadius: 1, bgcolor: 'background.paper' }}>
             <Empty
               title="Nothing is planned yet"
@@ -299,7 +302,8 @@ export function PlanScreen() {
               }
             />
           </Box>
-        ) : blocks.total === 0 ? (
+        )}
+        {!nothingYet && blocks.total === 0 && (
           <Alert
             severity="info"
             variant="outlined"
@@ -317,25 +321,24 @@ export function PlanScreen() {
           >
             No piece matches the filter.
           </Alert>
-        ) : (
-          arrangement.ready && (
-            <PlanGrid
-              lines={lines}
-              total={total}
-              blocks={blocks}
-              columns={arrangement.columns}
-              widths={arrangement.widths}
-              listing={listing}
-              chosen={chosen}
-              inspected={chosenCode}
-              active={place}
-              setActive={setActive}
-              offers={offers}
-              routes={routeNumbers}
-              actions={grid}
-              onSeen={onSeen}
-            />
-          )
+        )}
+        {!nothingYet && blocks.total !== 0 && arrangement.ready && (
+          <PlanGrid
+            lines={lines}
+            total={total}
+            blocks={blocks}
+            columns={arrangement.columns}
+            widths={arrangement.widths}
+            listing={listing}
+            chosen={chosen}
+            inspected={chosenCode}
+            active={place}
+            setActive={setActive}
+            offers={offers}
+            routes={routeNumbers}
+            actions={grid}
+            onSeen={onSeen}
+          />
         )}
       </Stack>
       {adding !== null && (

@@ -3,7 +3,7 @@ import { planColumns, type PlanColumn } from '@flimbo/core/plan'
 import { densities, MODULE_MM_MIN, sizeWarning } from '@flimbo/core/symbol'
 import type { OwnParameter } from '@flimbo/core/tagging'
 import type { ReactNode } from 'react'
-import { isFailure } from '@flimbo/core/checks'
+import { isFailure, type Verdict } from '@flimbo/core/checks'
 import { SymbolPicture } from '../symbol/index.ts'
 import { age, day, moment, number, STATE_SHAPES, useNow } from '../ui/index.ts'
 
@@ -96,6 +96,11 @@ const sizeFault = (row: Code) =>
   sizeWarning(printedLink(row.origin, row.slug), row.level, row.sizeMm, row.viewingM)
 
 /** What is only shown: the symbol, what the linter, the channel table and the checks say, and what came of the piece. */
+function verdictMark(verdict: Verdict): string {
+  if (verdict === 'fine') return '✓ arrives'
+  return isFailure(verdict) ? '▲ fails' : '▲ tags lost'
+}
+
 function shown(zone: string): Readonly<Record<string, GridColumn>> {
   return {
     symbol: {
@@ -215,7 +220,7 @@ function shown(zone: string): Readonly<Record<string, GridColumn>> {
           <span className="quiet">not yet</span>
         ) : (
           <span className={check.verdict === 'fine' ? undefined : 'alert'} title={check.sentence}>
-            {check.verdict === 'fine' ? '✓ arrives' : isFailure(check.verdict) ? '▲ fails' : '▲ tags lost'}
+            {verdictMark(check.verdict)}
           </span>
         ),
     },

@@ -57,6 +57,11 @@ const KINDS_MANY: Record<Apart, string> = {
   onward: 'second steps of scans',
 }
 
+function scopeOf(codeId: number | undefined, routeId: number | undefined, campaignId: number): Scope {
+  if (codeId) return { codeId }
+  return routeId ? { routeId } : { campaignId }
+}
+
 /** What came of a campaign, a route or a piece, as questions from left to right. */
 export function ResultsScreen() {
   const campaign = useCampaign()
@@ -68,7 +73,7 @@ export function ResultsScreen() {
     Number(address.get('code')) || undefined,
     Number(address.get('route')) || undefined,
   ]
-  const scope: Scope = codeId ? { codeId } : routeId ? { routeId } : { campaignId: campaign.id }
+  const scope = scopeOf(codeId, routeId, campaign.id)
   const { from, to, unit, compare } = period
   const channel = codeId ? undefined : (address.get('channel') ?? undefined)
   const exit = routeId && !codeId ? (address.get('exit') ?? undefined) : undefined

@@ -30,11 +30,7 @@ export function ScopeChoice({
     ...(routes.data?.rows ?? []).map(({ id, name }) => ({ kind: 'route' as const, id, name })),
     ...(codes.data?.rows ?? []).map(({ id, name }) => ({ kind: 'code' as const, id, name })),
   ]
-  const chosen = options.find(
-    ({ kind, id }) =>
-      id === (scope.codeId ?? scope.routeId ?? scope.campaignId) &&
-      kind === (scope.codeId ? 'code' : scope.routeId ? 'route' : 'campaign'),
-  )
+  const chosen = options.find(({ kind, id }) => id === scope[`${kind}Id`])
   return (
     <Autocomplete
       size="small"

@@ -9,6 +9,12 @@ export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
 const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
 export const PLACEHOLDER_HINT = `May carry ${PLACEHOLDERS.map((name) => `{${name}}`).join(', ')}`
 
+function freshAnswer(kind: string, pageId: number): Answer | null {
+  if (kind === 'plain') return null
+  if (kind === 'message') return FRESH_MESSAGE
+  return kind === 'page' ? { kind: 'page', pageId } : FRESH_ADDRESS
+}
+
 /** An address as it is typed, with what is wrong with it. */
 export function AddressField({
   label,
@@ -103,15 +109,7 @@ export function AnswerEditor({
           ['message', 'a message'],
         ]}
         change={(kind) => {
-          change(
-            kind === 'plain'
-              ? null
-              : kind === 'message'
-                ? FRESH_MESSAGE
-                : kind === 'page'
-                  ? { kind: 'page', pageId: pages[0]?.id ?? 0 }
-                  : FRESH_ADDRESS,
-          )
+          change(freshAnswer(kind, pages[0]?.id ?? 0))
         }}
       />
       {answer && <AnswerFields answer={answer} change={change} />}

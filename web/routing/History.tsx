@@ -22,6 +22,12 @@ import { useNames } from './useNames.ts'
 const STEP = 10
 const NAMES: Readonly<Record<string, string>> = { sizeMm: 'size in mm', otherwise: 'own destination' }
 
+const STATE_CHANGES: Readonly<Record<string, string>> = {
+  live: 'set it live',
+  paused: 'paused it',
+  deleted: 'deleted it',
+}
+
 const partOf = (side: Revision['after']) => ({
   destination: String(side.destination),
   rules: (side.rules as Rules | undefined) ?? NO_RULES,
@@ -60,8 +66,7 @@ function sentences(revision: Revision, names: Names): string[] {
     .filter(({ field }) => field !== 'rules' && field !== 'sharedLanes' && field !== 'pages')
     .map(({ field, was, is }) => {
       if (field === 'destination') return `made it lead to ${String(is)} instead of ${String(was)}`
-      if (field === 'state')
-        return is === 'live' ? 'set it live' : is === 'paused' ? 'paused it' : 'deleted it'
+      if (field === 'state') return STATE_CHANGES[String(is)] ?? 'changed its state'
       if (field === 'routeId') return 'moved it to another route'
       if (field === 'locked') return is === true ? 'put a password before it' : 'took the password away'
       return is === ''

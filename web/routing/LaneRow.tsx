@@ -40,7 +40,8 @@ export function Track({
   onKeyDown,
   handle,
 }: TrackProps) {
-  const colour = isLit ? 'warning.main' : isResting ? 'divider' : 'primary.main'
+  const unlit = isResting ? 'divider' : 'primary.main'
+  const colour = isLit ? 'warning.main' : unlit
   return (
     <Box
       sx={{

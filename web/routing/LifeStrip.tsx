@@ -28,6 +28,10 @@ export function LifeStrip({ life, taken, forecast, zone, names, choose }: Props)
       : null
   const isEarly = starts !== null && now < starts
   const isOver = ends !== null && now >= ends
+  const latest = forecast && (forecast.latest === null ? 'much later' : dayOf(forecast.latest))
+  const outlook = forecast
+    ? `; at this pace the limit is reached about ${dayOf(forecast.expected)} (${dayOf(forecast.earliest)} to ${latest ?? ''})`
+    : ''
   return (
     <ButtonBase
       onClick={choose}
@@ -57,7 +61,7 @@ export function LifeStrip({ life, taken, forecast, zone, names, choose }: Props)
       {passed !== null && <Bar name={`${share(passed, 1)} of its time has passed`} part={passed} />}
       {life.limit !== null && taken && (
         <Bar
-          name={`${number(taken.total)} of ${number(life.limit)} scans are used${taken.total >= life.limit ? '. The limit is reached.' : forecast ? `; at this pace the limit is reached about ${dayOf(forecast.expected)} (${dayOf(forecast.earliest)} to ${forecast.latest === null ? 'much later' : dayOf(forecast.latest)})` : ''}`}
+          name={`${number(taken.total)} of ${number(life.limit)} scans are used${taken.total >= life.limit ? '. The limit is reached.' : outlook}`}
           part={taken.total / life.limit}
         />
       )}

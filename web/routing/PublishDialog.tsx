@@ -13,6 +13,14 @@ import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { listed } from '@flimbo/core/conditions'
 import { counted, number } from '../ui/index.ts'
 
+function forWhom(scans: number, elsewhere: number): string {
+  if (scans === 0) return 'This route has had no scan yet.'
+  const latest = `Of the last ${counted(scans, 'scan')}`
+  return elsewhere === 0
+    ? `${latest}, all would go where they went.`
+    : `${latest}, ${number(elsewhere)} would now go elsewhere:`
+}
+
 /** What publishing would change and for whom, before it does. */
 export function PublishDialog({
   route,
@@ -53,11 +61,7 @@ export function PublishDialog({
             </Box>
             <Typography variant="h3">For whom</Typography>
             <Typography role="status" aria-label="For whom">
-              {data.scans === 0
-                ? 'This route has had no scan yet.'
-                : data.elsewhere === 0
-                  ? `Of the last ${counted(data.scans, 'scan')}, all would go where they went.`
-                  : `Of the last ${counted(data.scans, 'scan')}, ${number(data.elsewhere)} would now go elsewhere:`}
+              {forWhom(data.scans, data.elsewhere)}
             </Typography>
             <Box component="ul" sx={{ mt: 0.5 }}>
               {data.moved.slice(0, 8).map(({ was, is, scans, places }) => (

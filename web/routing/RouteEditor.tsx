@@ -48,7 +48,7 @@ import { SharedInspector } from './SharedInspector.tsx'
 import { SignalPlan, type Chosen } from './SignalPlan.tsx'
 import { SplitTable } from './SplitTable.tsx'
 import { TestScan } from './TestScan.tsx'
-import { freshKey, useDraft } from './useDraft.ts'
+import { freshKey, useDraft, type DraftState } from './useDraft.ts'
 import { useNames } from './useNames.ts'
 
 const RouteMap = lazy(() => import('./RouteMap.tsx'))
@@ -143,6 +143,11 @@ function Editor({
   )
 }
 
+function stateInWords({ isPrepared, isKept }: DraftState): string {
+  if (!isPrepared) return 'Live for every scan.'
+  return isKept ? 'Draft saved, not live yet.' : 'Saving…'
+}
+
 function PlanView({
   route,
   others,
@@ -220,7 +225,7 @@ function PlanView({
     if (focusDestination === 0) return
     choose({ kind: 'otherwise' })
   }, [focusDestination])
-  const inspected = chosen === null ? '' : chosen.kind === 'lane' ? chosen.id : chosen.kind
+  const inspected = chosen?.kind === 'lane' ? chosen.id : (chosen?.kind ?? '')
   const inspector = useRef<HTMLDivElement>(null)
   useLayoutEffect(() => {
     if (inspected === 'otherwise' && focusDestination > 0) destinationField.current?.select()
@@ -294,16 +299,12 @@ function PlanView({
             }}
           >
             <Typography variant="body2" role="status" sx={{ flex: 1, minWidth: 160 }}>
-              {state.fault !== null ? (
-                <Box component="span" sx={{ color: 'error.main' }}>
-                  Not kept yet: {state.fault}
-                </Box>
-              ) : !state.isPrepared ? (
-                'Live for every scan.'
-              ) : state.isKept ? (
-                'Prepared, not live yet.'
+              {state.fault === null ? (
+                stateInWords(state)
               ) : (
-                'Keeping…'
+                <Box component="span" sx={{ color: 'error.main' }}>
+                  Not saved yet: {state.fault}
+                </Box>
               )}
             </Typography>
             {state.undo && (

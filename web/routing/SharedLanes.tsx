@@ -5,7 +5,7 @@ import { laneSetsApi, outcomeInWords, type Lane, type LaneSet } from '@flimbo/co
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { newerOf, sentenceOf, useAnswer, useChange } from '../api/index.ts'
-import { counted, Empty, Sheet, Trouble } from '../ui/index.ts'
+import { counted, Empty, Sheet, Trouble, swapped } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Track } from './LaneRow.tsx'
 import { freshKey } from './useDraft.ts'
@@ -121,10 +121,7 @@ function SetEditor({ set }: { set: LaneSet }) {
     inspect(id)
   }
   const move = (from: number, to: number) => {
-    if (to >= 0 && to < lanes.length)
-      setLanes(
-        lanes.map((each, i) => (i === from ? (lanes[to] ?? each) : i === to ? (lanes[from] ?? each) : each)),
-      )
+    if (to >= 0 && to < lanes.length) setLanes(swapped(lanes, from, to))
   }
   const save = (from: number) => {
     change.mutate(

@@ -133,7 +133,7 @@ function Outcome({
   const leads = leadsWhere(decision)
   return (
     <Stack sx={{ gap: 1 }} aria-live="polite" role="status" aria-label="Where the test scan leads">
-      {decision.kind === 'redirect' ? (
+      {decision.kind === 'redirect' && (
         <>
           <Copyable value={decision.address} label="the final address" />
           <Link href={decision.address} target="_blank" rel="noreferrer" variant="body2">
@@ -141,7 +141,8 @@ function Outcome({
           </Link>
           {fires.length > 0 && <Typography variant="body2">On the way: {fires.join('; ')}.</Typography>}
         </>
-      ) : decision.kind === 'page' ? (
+      )}
+      {decision.kind === 'page' && (
         <>
           <Typography sx={{ fontWeight: 650 }}>The page “{decision.page.name}”</Typography>
           {decision.page.links.map(({ label, address }, i) => (
@@ -153,7 +154,8 @@ function Outcome({
             </Typography>
           ))}
         </>
-      ) : (
+      )}
+      {decision.kind !== 'redirect' && decision.kind !== 'page' && (
         <Typography sx={{ fontWeight: 650 }}>{leads.charAt(0).toUpperCase() + leads.slice(1)}</Typography>
       )}
       <TraceList trace={trace} lanes={lanes} />

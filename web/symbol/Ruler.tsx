@@ -5,11 +5,16 @@ const MARGIN_MM = 10
 /** A wider symbol is drawn smaller, with the ruler that belongs to it. */
 const SCREEN_MM = 130
 
+function rulerStep(mm: number): number {
+  if (mm > 400) return 100
+  return mm > 60 ? 10 : 5
+}
+
 /** A sheet with millimetre rulers along two edges; what stands on it is as large as it prints. */
 export function Ruler({ mm, children }: { mm: number; children: ReactNode }) {
   const sheet = mm + 2 * MARGIN_MM
   const shrink = Math.min(1, SCREEN_MM / sheet)
-  const step = mm > 400 ? 100 : mm > 60 ? 10 : 5
+  const step = rulerStep(mm)
   const marks = Array.from({ length: Math.floor(mm / step) + 1 }, (_, i) => i * step)
   const at = (value: number) => `${String((MARGIN_MM + value) * shrink)}mm`
   const size = `${String(sheet * shrink)}mm`

@@ -11,12 +11,12 @@ export function takenAs(typed: string): string | null {
 /** A destination of a form; one without `https://` is taken with it, and the field says so while it is typed. */
 export function FormDestination<Values extends FieldValues>({ hint, ...props }: FormTextProps<Values>) {
   const typed = useWatch({ control: props.control, name: props.name }) as unknown
-  const taken = typeof typed === 'string' ? takenAs(typed) : null
+  const shown = (typeof typed === 'string' ? takenAs(typed) : null) ?? hint
   return (
     <FormText
       placeholder="https://"
       {...props}
-      {...(taken === null ? (hint === undefined ? {} : { hint }) : { hint: taken })}
+      {...(shown === undefined ? {} : { hint: shown })}
       name={props.name}
     />
   )
