@@ -116,6 +116,7 @@ describe('a page of a list', () => {
 
 describe('an endpoint', () => {
   const get = endpoint({
+    access: { right: 'view', things: { code: 'params.id' } },
     method: 'GET',
     path: '/codes/:id',
     room: 'codes',

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { Access } from './access.ts'
 
 export type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE'
 
@@ -16,13 +17,13 @@ export interface Endpoint<
   Query extends Shape = Shape,
   Body extends Shape = Shape,
   Answer extends Shape = Shape,
+  Who extends Access = Access,
 > {
   readonly method: Method
   readonly path: string
   readonly room: string
   readonly summary: string
-  /** Who may call it: anybody, or only a signed-in person. Signed-in is the default. */
-  readonly open?: true
+  readonly access: Who
   readonly params?: Params
   readonly query?: Query
   readonly body?: Body
@@ -32,8 +33,6 @@ export interface Endpoint<
   readonly takes?: string
   /** The largest body that is taken, in bytes; 1 MB where it is not named, 16 kB where nobody need be signed in. */
   readonly bytesMax?: number
-  /** Whether it changes only how the person themselves sees things: viewers may do that too. */
-  readonly own?: true
   /** Status of the successful answer; 200 where it is not named, 204 where there is no answer. */
   readonly status?: number
 }
@@ -44,7 +43,8 @@ export function endpoint<
   Query extends Shape = z.ZodUndefined,
   Body extends Shape = z.ZodUndefined,
   Answer extends Shape = z.ZodUndefined,
->(description: Endpoint<Params, Query, Body, Answer>): Endpoint<Params, Query, Body, Answer> {
+  const Who extends Access = Access,
+>(description: Endpoint<Params, Query, Body, Answer, Who>): Endpoint<Params, Query, Body, Answer, Who> {
   return description
 }
 

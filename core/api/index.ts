@@ -1,3 +1,5 @@
+export { idsAt } from './access.ts'
+export type { Access, CampaignThing, Places, Right, Thing } from './access.ts'
 export { isShallow, NESTED_MAX } from './depth.ts'
 export { calendarDay, FIRST_DAY, isKnownDay, LAST_DAY, localMoment } from './day.ts'
 export { addressOf, endpoint } from './endpoint.ts'

@@ -42,7 +42,7 @@ function operation(e: Endpoint): Json {
   return {
     tags: [e.room],
     summary: e.summary,
-    ...(e.open ? { security: [] } : {}),
+    ...(e.access === 'anybody' ? { security: [] } : { 'x-right': e.access.right }),
     parameters: [...parameters(e.params, 'path'), ...parameters(e.query, 'query')],
     ...(e.takes
       ? {

@@ -78,6 +78,10 @@ export const resultsApi = {
     method: 'GET',
     path: '/results',
     room: 'results',
+    access: {
+      right: 'view',
+      things: { campaign: 'query.campaignId', route: 'query.routeId', code: 'query.codeId' },
+    },
     summary: 'What came of a campaign, a route or a code',
     query: resultsQuery,
     answer: results,

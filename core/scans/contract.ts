@@ -115,6 +115,7 @@ export const scansApi = {
     method: 'GET',
     path: '/places',
     room: 'scans',
+    access: { right: 'view' },
     summary:
       'Real cities that scans can come from, or regions, by the beginning of their name; the largest first',
     query: z.strictObject({
@@ -127,6 +128,10 @@ export const scansApi = {
     method: 'GET',
     path: '/scans',
     room: 'scans',
+    access: {
+      right: 'view',
+      things: { campaign: 'query.campaignId', route: 'query.routeId', code: 'query.codeId' },
+    },
     summary: 'The scans behind a figure, row by row',
     query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasOneScope, ONE_SCOPE),
     answer: pageOf(scan),
@@ -135,6 +140,10 @@ export const scansApi = {
     method: 'GET',
     path: '/scans.csv',
     room: 'scans',
+    access: {
+      right: 'view',
+      things: { campaign: 'query.campaignId', route: 'query.routeId', code: 'query.codeId' },
+    },
     summary: 'The same scans as a CSV file (RFC 4180)',
     query: scanFilter.refine(hasOneScope, ONE_SCOPE),
     answers: 'text/csv',
@@ -143,6 +152,7 @@ export const scansApi = {
     method: 'GET',
     path: '/pulse',
     room: 'scans',
+    access: { right: 'view' },
     summary: 'Counted scans a minute over the last hour, the current minute last',
     answer: z.object({ minutes: z.array(z.int()).length(60), total: z.int() }),
   }),
@@ -150,6 +160,7 @@ export const scansApi = {
     method: 'GET',
     path: '/events',
     room: 'scans',
+    access: { right: 'view' },
     summary: 'Live events (server-sent events of the HTML Standard)',
     answers: 'text/event-stream',
   }),

@@ -4,6 +4,7 @@ import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
 import { zoneName } from '../api/index.ts'
 
 export const ROLES = ['admin', 'editor', 'viewer'] as const
+export type Role = (typeof ROLES)[number]
 
 export const person = z.object({ id: z.int(), name: z.string(), email: z.string(), role: z.enum(ROLES) })
 export type Person = z.infer<typeof person>
@@ -81,7 +82,7 @@ export const workspaceApi = {
     method: 'GET',
     path: '/session',
     room: 'workspace',
-    open: true,
+    access: 'anybody',
     summary: 'Who is signed in',
     answer: session,
   }),
@@ -89,7 +90,7 @@ export const workspaceApi = {
     method: 'POST',
     path: '/session',
     room: 'workspace',
-    open: true,
+    access: 'anybody',
     summary: 'Sign in with e-mail and password',
     body: signIn,
     answer: session,
@@ -98,14 +99,14 @@ export const workspaceApi = {
     method: 'DELETE',
     path: '/session',
     room: 'workspace',
-    open: true,
+    access: 'anybody',
     summary: 'Sign out',
   }),
   setUp: endpoint({
     method: 'POST',
     path: '/owner',
     room: 'workspace',
-    open: true,
+    access: 'anybody',
     status: 201,
     summary: 'Create the workspace and its owner, on the first visit only',
     body: setUp,
@@ -115,6 +116,7 @@ export const workspaceApi = {
     method: 'GET',
     path: '/settings',
     room: 'workspace',
+    access: { right: 'view' },
     summary: 'What the workspace decided for all its campaigns',
     answer: versioned(workspaceSettings),
   }),
@@ -122,6 +124,7 @@ export const workspaceApi = {
     method: 'PATCH',
     path: '/settings',
     room: 'workspace',
+    access: { right: 'edit' },
     summary: 'Decide it anew',
     body: versionedChange(workspaceSettings),
     answer: versioned(workspaceSettings),
@@ -130,6 +133,7 @@ export const workspaceApi = {
     method: 'PATCH',
     path: '/clients/:id',
     room: 'workspace',
+    access: { right: 'edit', things: { client: 'params.id' } },
     summary: 'Choose the domain of a client’s new short links',
     params: idParams,
     body: z.strictObject({ domainId: z.int().nullable() }),

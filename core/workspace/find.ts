@@ -14,6 +14,7 @@ export const findApi = endpoint({
   method: 'GET',
   path: '/find',
   room: 'workspace',
+  access: { right: 'view' },
   summary: 'Campaigns, routes, codes and pages by name, short link, source or destination',
   query: z.strictObject({ q: z.string().trim().min(1, 'Type what you look for.').max(200) }),
   answer: z.object({ hits: z.array(hit) }),

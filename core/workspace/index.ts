@@ -10,7 +10,8 @@ export {
   workspaceApi,
   workspaceSettings,
 } from './contract.ts'
+export { hasRight } from './rights.ts'
 export { findApi } from './find.ts'
 export type { Hit } from './find.ts'
-export type { Client, Person, Session, SetUp, Workspace, WorkspaceSettings } from './contract.ts'
+export type { Client, Person, Role, Session, SetUp, Workspace, WorkspaceSettings } from './contract.ts'
 export { isZone, zoneName } from '../api/index.ts'

@@ -80,7 +80,7 @@ export function bodyReader(): Bodies {
     async read(request, described) {
       const bytes = await takeBytes(
         request,
-        described.bytesMax ?? (described.open ? OPEN_BYTES : USUAL_BYTES),
+        described.bytesMax ?? (described.access === 'anybody' ? OPEN_BYTES : USUAL_BYTES),
       )
       const { method, path, body } = described
       return valueOf(

@@ -59,14 +59,9 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     }))
   }
 
-  async function campaignOf(workspaceId: number, id: number): Promise<CampaignRow> {
-    const row = await read.findOneBy(tables.campaigns, { id, workspaceId })
-    if (!row) throw missing('campaign')
-    return row
-  }
-
-  async function whole(workspaceId: number, id: number): Promise<Campaign> {
-    const [campaign] = await withCounts([await campaignOf(workspaceId, id)], { campaign: id })
+  async function whole(id: number): Promise<Campaign> {
+    const row = await read.findOneByOrFail(tables.campaigns, { id })
+    const [campaign] = await withCounts([row], { campaign: id })
     if (!campaign) throw missing('campaign')
     return campaign
   }
@@ -111,7 +106,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     }
   })
 
-  mount(mounts, campaignsApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
+  mount(mounts, campaignsApi.get, ({ params }) => whole(params.id))
 
   mount(mounts, campaignsApi.create, async ({ body: { clientId, ...body }, who }) => {
     const workspaceId = who.workspace.id
@@ -133,7 +128,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       ),
     )
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
-    return whole(workspaceId, id)
+    return whole(id)
   })
 
   mount(
@@ -141,7 +136,6 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     campaignsApi.change,
     async ({ params: { id }, body: { version, archived, ...change }, who }) => {
       const workspaceId = who.workspace.id
-      await campaignOf(workspaceId, id)
       if (change.domainId) await checkDomain(read, workspaceId, change.domainId)
       const stored = await database.write(async (manager) => {
         const row = await manager.findOneByOrFail(tables.campaigns, { id })
@@ -153,7 +147,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
         await manager.update(tables.campaigns, { id }, { ...change, archivedAt, version: version + 1 })
         return { overtaken: false }
       })
-      if (stored.overtaken) throw overtaken('campaign', await whole(workspaceId, id))
+      if (stored.overtaken) throw overtaken('campaign', await whole(id))
       // Its codes carry the campaign value in their addresses.
       await forgetCodes(
         database,
@@ -163,11 +157,11 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
         ),
       )
       live.tell(workspaceId, { type: 'change', of: 'campaign', id })
-      return whole(workspaceId, id)
+      return whole(id)
     },
   )
 
-  mount(mounts, campaignsApi.copy, async ({ params, body: { pieceDays, ...given }, who }) => {
+  mount(mounts, campaignsApi.copy, async ({ params, body: { pieceDays, ...given }, who, campaign }) => {
     const workspaceId = who.workspace.id
     const {
       id: _id,
@@ -176,7 +170,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       archivedAt: _archived,
       pinned: _pinned,
       ...from
-    } = await campaignOf(workspaceId, params.id)
+    } = campaign
     const slugLength = await slugLengthOf(database, workspaceId)
     const at = Date.now()
     const id = await database.writeInTurns(async (manager, turns) => {
@@ -206,6 +200,6 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
     // Somebody may have tried one of the new short links before it was issued.
     await doors.forget({ what: 'all' })
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
-    return whole(workspaceId, id)
+    return whole(id)
   })
 }

@@ -1,7 +1,6 @@
 import { checksApi, type Check } from '@flimbo/core/checks'
-import { missing, mount, type Mounts } from '../api/index.ts'
+import { mount, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database } from '../database/index.ts'
-import { scopeOwner } from '../results/index.ts'
 import { codesOnRoutes } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { checkView, type DestinationChecker } from './checker.ts'
@@ -15,32 +14,25 @@ export function checksEndpoints(
 ): void {
   const { read } = database
 
-  async function routeOf(workspaceId: number, id: number) {
-    const campaign = await scopeOwner(database, workspaceId, { routeId: id })
-    return { campaign, route: await read.findOneByOrFail(tables.routes, { id }) }
-  }
-
   async function checked(workspaceId: number, routeId: number, work: () => Promise<Check>): Promise<Check> {
     const result = await work()
     live.tell(workspaceId, { type: 'change', of: 'route', id: routeId })
     return result
   }
 
-  mount(mounts, checksApi.code, async ({ params: { id }, who }) => {
-    const code = await read.findOneBy(tables.codes, { id })
-    if (!code) throw missing('code')
-    const { campaign, route } = await routeOf(who.workspace.id, code.routeId)
+  mount(mounts, checksApi.code, async ({ params: { id }, who, campaign }) => {
+    const code = await read.findOneByOrFail(tables.codes, { id })
+    const route = await read.findOneByOrFail(tables.routes, { id: code.routeId })
     return checked(who.workspace.id, route.id, () => checker.check({ route, campaign, code, own: true }))
   })
 
-  mount(mounts, checksApi.route, async ({ params: { id }, who }) => {
-    const { campaign, route } = await routeOf(who.workspace.id, id)
+  mount(mounts, checksApi.route, async ({ params: { id }, who, campaign }) => {
+    const route = await read.findOneByOrFail(tables.routes, { id })
     const code = await checker.sample(id)
     return checked(who.workspace.id, id, () => checker.check({ route, campaign, code, own: false }))
   })
 
-  mount(mounts, checksApi.latest, async ({ params: { id }, who }) => {
-    await routeOf(who.workspace.id, id)
+  mount(mounts, checksApi.latest, async ({ params: { id } }) => {
     return {
       rows: (
         await read.find(tables.checks, { where: { routeId: id }, order: { id: 'desc' }, take: SHOWN })
@@ -48,10 +40,9 @@ export function checksEndpoints(
     }
   })
 
-  mount(mounts, checksApi.begin, async ({ body: { campaignId }, who }) => {
-    if (campaignId !== undefined) await scopeOwner(database, who.workspace.id, { campaignId })
-    return checker.begin(who.workspace.id, campaignId)
-  })
+  mount(mounts, checksApi.begin, ({ body: { campaignId }, who }) =>
+    checker.begin(who.workspace.id, campaignId),
+  )
   mount(mounts, checksApi.run, ({ who }) => checker.run(who.workspace.id))
   mount(mounts, checksApi.cancel, ({ who }) => checker.cancel(who.workspace.id))
 

@@ -62,19 +62,8 @@ async function know(
   workspaceId: number,
   changes: readonly CodeCellChange[],
 ): Promise<Known> {
-  const rows = new Map<number, CodeRow>()
-  const campaigns = new Set(
-    (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(
-      ({ id }) => id,
-    ),
-  )
-  for (const row of await findAmong(
-    manager,
-    tables.codes,
-    'id',
-    changes.map(({ id }) => id),
-  ))
-    if (campaigns.has(row.campaignId)) rows.set(row.id, row)
+  const ids = changes.map(({ id }) => id)
+  const rows = new Map((await findAmong(manager, tables.codes, 'id', ids)).map((row) => [row.id, row]))
   const asked = <T>(of: (set: CodeSet) => T | undefined): T[] =>
     changes.flatMap(({ set }) => {
       const value = of(set)

@@ -1,8 +1,7 @@
 import { chosenSlug, codesApi, shortLink, type Code } from '@flimbo/core/codes'
 import { missing, mount, overtaken, type Mounts } from '../api/index.ts'
-import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
+import { tables, type CampaignRow } from '../database/index.ts'
 import { checkDomain, domainFor, OWN_DOMAIN } from '../domains/index.ts'
-import { scopeOwner } from '../results/index.ts'
 import { forgetCodes } from '../line/index.ts'
 import { checkDestination, listRevisions } from '../routing/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
@@ -16,41 +15,33 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, doors, live, domains, tagging, viewer } = parts
   const { read } = database
 
-  async function codeOf(workspaceId: number, id: number): Promise<CodeRow> {
-    const row = await read.findOneBy(tables.codes, { id })
-    if (!row) throw missing('code')
-    await scopeOwner(database, workspaceId, { codeId: id })
-    return row
-  }
-
-  async function whole(workspaceId: number, id: number): Promise<Code> {
-    const [code] = await viewer([await codeOf(workspaceId, id)])
+  async function whole(id: number): Promise<Code> {
+    const [code] = await viewer([await read.findOneByOrFail(tables.codes, { id })])
     if (!code) throw missing('code')
     return code
   }
 
   async function domainOf(
     who: SignedIn,
-    { campaignId, domainId }: { campaignId?: number | undefined; domainId?: number | undefined },
+    campaign: CampaignRow | null,
+    domainId: number | undefined,
   ): Promise<number> {
     if (domainId !== undefined) {
       await checkDomain(read, who.workspace.id, domainId)
       return domainId
     }
-    if (campaignId === undefined) return OWN_DOMAIN
-    return domainFor(read, await scopeOwner(database, who.workspace.id, { campaignId }))
+    return campaign === null ? OWN_DOMAIN : domainFor(read, campaign)
   }
 
   manyCodesEndpoints(mounts, parts)
 
-  mount(mounts, codesApi.get, ({ params, who }) => whole(who.workspace.id, params.id))
+  mount(mounts, codesApi.get, ({ params }) => whole(params.id))
 
-  mount(mounts, codesApi.create, async ({ body, who }) => {
+  mount(mounts, codesApi.create, async ({ body, who, campaign }) => {
     const workspaceId = who.workspace.id
     checkDestination(body.destination, domains)
     if (body.otherwise !== '') checkDestination(body.otherwise, domains, 'otherwise')
-    const campaign: CampaignRow = await scopeOwner(database, workspaceId, { campaignId: body.campaignId })
-    const domainId = await domainOf(who, body)
+    const domainId = await domainOf(who, campaign, body.domainId)
     refuseOffList(await tagging.rulesOf(workspaceId), body.medium)
     const slugLength = await slugLengthOf(database, workspaceId)
     const [id = 0] = await database.write(async (manager) =>
@@ -64,12 +55,11 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     // Somebody may have tried the short link before it was issued.
     await forgetCodes(database, doors, [id])
     live.tell(workspaceId, { type: 'change', of: 'code', id })
-    return whole(workspaceId, id)
+    return whole(id)
   })
 
   mount(mounts, codesApi.change, async ({ params: { id }, body: { version, ...set }, who }) => {
     const workspaceId = who.workspace.id
-    await codeOf(workspaceId, id)
     const house = await houseOf(parts, workspaceId)
     const {
       ids,
@@ -79,22 +69,19 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
     )
     if (refused)
       throw refused.refusal.problem.type.endsWith('conflict')
-        ? overtaken('code', await whole(workspaceId, id))
+        ? overtaken('code', await whole(id))
         : refused.refusal
     if (ids.length > 0) {
       await forgetCodes(database, doors, ids)
       live.tell(workspaceId, { type: 'change', of: 'code', id })
     }
-    return whole(workspaceId, id)
+    return whole(id)
   })
 
-  mount(mounts, codesApi.revisions, async ({ params, query, who }) => {
-    await codeOf(who.workspace.id, params.id)
-    return listRevisions(database, 'code', params.id, query)
-  })
+  mount(mounts, codesApi.revisions, ({ params, query }) => listRevisions(database, 'code', params.id, query))
 
-  mount(mounts, codesApi.slug, async ({ params, query, who }) => {
-    const domainId = await domainOf(who, query)
+  mount(mounts, codesApi.slug, async ({ params, query, who, campaign }) => {
+    const domainId = await domainOf(who, campaign, query.domainId)
     const origin = domains.origin(domainId)
     const wished = chosenSlug.safeParse(params.slug)
     if (!wished.success)

@@ -4,7 +4,6 @@ import { fixSet } from '@flimbo/core/tagging'
 import { mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type CampaignRow, type CodeRow } from '../database/index.ts'
 import { checkDomain, domainFor } from '../domains/index.ts'
-import { scopeOwner } from '../results/index.ts'
 import { forgetCodes } from '../line/index.ts'
 import { changeRoute, checkDestination, type By } from '../routing/index.ts'
 import { changeCodes, refuseOffList, type ChangedCodes } from './change.ts'
@@ -24,26 +23,29 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     live.tell(workspaceId, { type: 'change', of: 'code', id: ids[0] ?? 0 })
   }
 
-  mount(mounts, codesApi.list, async ({ query: { page, pageSize, sort, order, group, ...filter }, who }) => {
-    const campaign = await selection.campaignOf(who.workspace.id, filter)
-    const ids = await selection.ids(campaign, filter, { sort, order, group })
-    const wanted = ids.slice(page * pageSize, (page + 1) * pageSize)
-    const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
-    return {
-      rows: await viewer(
-        wanted.flatMap((id): CodeRow[] => {
-          const row = rows.get(id)
-          return row ? [row] : []
-        }),
-      ),
-      total: ids.length,
-      page,
-      pageSize,
-    }
-  })
+  mount(
+    mounts,
+    codesApi.list,
+    async ({ query: { page, pageSize, sort, order, group, ...filter }, campaign }) => {
+      const ids = await selection.ids(campaign, filter, { sort, order, group })
+      const wanted = ids.slice(page * pageSize, (page + 1) * pageSize)
+      const rows = new Map((await read.findBy(tables.codes, { id: In(wanted) })).map((row) => [row.id, row]))
+      return {
+        rows: await viewer(
+          wanted.flatMap((id): CodeRow[] => {
+            const row = rows.get(id)
+            return row ? [row] : []
+          }),
+        ),
+        total: ids.length,
+        page,
+        pageSize,
+      }
+    },
+  )
 
-  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, who }) => ({
-    rows: await selection.groups(await selection.campaignOf(who.workspace.id, filter), filter, by),
+  mount(mounts, codesApi.groups, async ({ query: { by, ...filter }, campaign }) => ({
+    rows: await selection.groups(campaign, filter, by),
   }))
 
   /** Which pieces a fix of a whole column changes, and to what. Destinations belong to routes and are changed there. */
@@ -76,7 +78,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     return { ids: rows.map(({ id }) => id), refused: [], undo: [] }
   }
 
-  mount(mounts, codesApi.changeMany, async ({ body, who }) => {
+  mount(mounts, codesApi.changeMany, async ({ body, who, campaign }) => {
     const workspaceId = who.workspace.id
     const by = { personId: who.person.id, at: Date.now() }
     const house = await houseOf(parts, workspaceId)
@@ -85,7 +87,6 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     let outcome: ChangedCodes
     if ('changes' in body) outcome = await run(body.changes)
     else {
-      const campaign = await selection.campaignOf(workspaceId, body.matching)
       if ('set' in body) {
         const { set } = body
         outcome = await run((await selection.ids(campaign, body.matching)).map((id) => ({ id, set })))
@@ -114,13 +115,12 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     }
   })
 
-  mount(mounts, codesApi.move, async ({ body: { ids, campaignId, routeId }, who }) => {
+  mount(mounts, codesApi.move, async ({ body: { ids, routeId }, who, campaign }) => {
     const workspaceId = who.workspace.id
-    const campaign = await scopeOwner(database, workspaceId, { campaignId })
     await database.writeInTurns(async (manager, turns) =>
       moveCodes(
         manager,
-        await codesNamed(manager, workspaceId, ids),
+        await codesNamed(manager, ids),
         campaign,
         routeId,
         { personId: who.person.id, at: Date.now() },
@@ -136,17 +136,16 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const slugLength = await slugLengthOf(database, workspaceId)
     const by = { personId: who.person.id, at: Date.now() }
     const ids = await database.writeInTurns(async (manager, turns) =>
-      copyCodes(manager, await codesNamed(manager, workspaceId, body.ids), by, slugLength, { turns }),
+      copyCodes(manager, await codesNamed(manager, body.ids), by, slugLength, { turns }),
     )
     await told(workspaceId, ids)
     return { ids }
   })
 
-  mount(mounts, codesApi.series, async ({ body: { piece, numbers }, who }) => {
+  mount(mounts, codesApi.series, async ({ body: { piece, numbers }, who, campaign }) => {
     const workspaceId = who.workspace.id
     checkDestination(piece.destination, domains)
     if (piece.otherwise !== '') checkDestination(piece.otherwise, domains, 'otherwise')
-    const campaign = await scopeOwner(database, workspaceId, { campaignId: piece.campaignId })
     if (piece.domainId !== undefined) await checkDomain(read, workspaceId, piece.domainId)
     refuseOffList(await tagging.rulesOf(workspaceId), piece.medium)
     let pieces

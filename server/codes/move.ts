@@ -16,22 +16,9 @@ import { codesOnRoutes, keptOfRoute, type By } from '../routing/index.ts'
 import { keepLimits } from '../scans/index.ts'
 import { checkKeys, issueCodes, kept, type Pace, type PieceToIssue } from './issue.ts'
 
-/** The named codes of a workspace. @throws Refusal where one of them is not there */
-export async function codesNamed(
-  manager: EntityManager,
-  workspaceId: number,
-  ids: readonly number[],
-): Promise<CodeRow[]> {
-  const campaigns = new Set(
-    (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(
-      ({ id }) => id,
-    ),
-  )
-  const found = new Map(
-    (await findAmong(manager, tables.codes, 'id', ids))
-      .filter(({ campaignId }) => campaigns.has(campaignId))
-      .map((row) => [row.id, row]),
-  )
+/** The named codes, in their order. @throws Refusal where one of them is not there any more */
+export async function codesNamed(manager: EntityManager, ids: readonly number[]): Promise<CodeRow[]> {
+  const found = new Map((await findAmong(manager, tables.codes, 'id', ids)).map((row) => [row.id, row]))
   return ids.map((id) => {
     const row = found.get(id)
     if (!row) throw new Refusal('missing', 'One of these pieces is not there any more. Load the plan again.')

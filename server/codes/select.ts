@@ -1,9 +1,9 @@
 import { Brackets, type SelectQueryBuilder } from 'typeorm'
 import type { z } from 'zod'
 import type { codeFilter, Group } from '@flimbo/core/codes'
-import { forAll, sortedPage, wrongField } from '../api/index.ts'
+import { forAll, sortedPage } from '../api/index.ts'
 import { tables, type CampaignRow, type CodeRow, type Database } from '../database/index.ts'
-import { scopeOwner, tallyOf, type Reader } from '../results/index.ts'
+import { tallyOf, type Reader } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 
@@ -134,16 +134,6 @@ export function codeSelection({ database, reader, reviewer, live, tagging }: Par
   }
 
   return {
-    /** The campaign that is named, by itself or by a route. @throws Refusal where none is, or it is not the workspace's */
-    async campaignOf(
-      workspaceId: number,
-      { campaignId, routeId }: Pick<Filter, 'campaignId' | 'routeId'>,
-    ): Promise<CampaignRow> {
-      if (campaignId === undefined && routeId === undefined)
-        throw wrongField('campaignId', 'Name the campaign or the route whose codes you want.')
-      return scopeOwner(database, workspaceId, { campaignId, routeId })
-    },
-
     /** Numbers of all codes that match, in order. */
     ids(campaign: CampaignRow, filter: Filter, by: Sort = { sort: 'id', order: 'asc' }): Promise<number[]> {
       const work = async () => narrowed(campaign, filter, await ordered(campaign, filter, by))

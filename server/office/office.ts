@@ -5,6 +5,7 @@ import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { openApiDocument } from '@flimbo/core/api'
 import { failures, nothingHere, ownOriginOnly, type Bodies, type Mounts } from '../api/index.ts'
+import { findReached } from '../access/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
 import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
 import { codesEndpoints, codeSelection, codeViewer } from '../codes/index.ts'
@@ -122,6 +123,7 @@ export function office(parts: OfficeParts): Express {
       endpoints: [],
       bodies: given.bodies,
       whoAsks: (request) => sessions.whoAsks(request),
+      findReached: findReached(database.read),
     }
     workspaceEndpoints(mounts, { ...rest, sessions })
     findEndpoint(mounts, database)

@@ -12,7 +12,6 @@ import {
 } from '../database/index.ts'
 import type { Doors } from '../line/index.ts'
 import { changeKept, destinationFault } from '../routing/index.ts'
-import { scopeOwner } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
 interface Parts {
@@ -65,14 +64,8 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
     return rows.map((row) => ({ ...row, routes: routesTo(row.id).map(({ id, name }) => ({ id, name })) }))
   }
 
-  async function pageOf(manager: EntityManager, workspaceId: number, id: number): Promise<PageRow> {
-    const row = await manager.findOneBy(tables.pages, { id })
-    if (!row || !(await campaignsOf(manager, workspaceId)).includes(row.campaignId)) throw missing('page')
-    return row
-  }
-
   async function one(workspaceId: number, id: number): Promise<Page> {
-    const [page] = await view(workspaceId, [await pageOf(read, workspaceId, id)])
+    const [page] = await view(workspaceId, [await read.findOneByOrFail(tables.pages, { id })])
     if (!page) throw missing('page')
     return page
   }
@@ -88,7 +81,6 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
     const {
       workspace: { id },
     } = who
-    if (campaignId !== undefined) await scopeOwner(database, id, { campaignId })
     const rows = await findAmong(
       read,
       tables.pages,
@@ -100,7 +92,6 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
 
   mount(mounts, pagesApi.create, async ({ body, who }) => {
     checkLinks(body.links)
-    await scopeOwner(database, who.workspace.id, { campaignId: body.campaignId })
     const at = Date.now()
     const id = await database.write(async (manager) =>
       insertedId(await manager.insert(tables.pages, { ...body, version: 1, createdAt: at, changedAt: at })),
@@ -114,7 +105,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
     checkLinks(change.links)
     const at = Date.now()
     const changed = await database.writeInTurns(async (manager, turns) => {
-      const row = await pageOf(read, workspaceId, id)
+      const row = await read.findOneByOrFail(tables.pages, { id })
       if (row.version !== version) return null
       const { routesTo } = await leading(workspaceId)
       const routes = routesTo(id)
@@ -136,7 +127,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
   mount(mounts, pagesApi.remove, async ({ params: { id }, who }) => {
     await database.writeAfter(
       async () => {
-        const { name } = await pageOf(read, who.workspace.id, id)
+        const { name } = await read.findOneByOrFail(tables.pages, { id })
         const { routesTo, othersTo } = await leading(who.workspace.id)
         const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
         if (users.length > 0)

@@ -6,8 +6,8 @@ import { printedLink } from '@flimbo/core/codes'
 import { fileColumns, fileNamer, plainFileName, planApi, writeTable } from '@flimbo/core/plan'
 import { encode, RasterTooLarge, symbolSvg } from '@flimbo/core/symbol'
 import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
-import type { CodeSelection, Filter } from '../codes/index.ts'
-import { tables, type CampaignRow } from '../database/index.ts'
+import type { CodeSelection } from '../codes/index.ts'
+import { tables } from '../database/index.ts'
 import { symbolPng } from '../symbol/index.ts'
 import { taggedPiece } from '../tagging/index.ts'
 import { cellOf, exportColumns, exported, LINK_HEADINGS, linkRows, planRow } from './rows.ts'
@@ -35,18 +35,11 @@ function attach(response: Response, type: string, name: string): void {
 export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
   const { database, domains, selection, tagging } = parts
 
-  async function chosen(
-    workspaceId: number,
-    filter: Filter,
-  ): Promise<{ campaign: CampaignRow; ids: readonly number[] }> {
-    const campaign = await selection.campaignOf(workspaceId, filter)
-    return { campaign, ids: await selection.ids(campaign, filter) }
-  }
   const columnsOf = async (workspaceId: number) =>
     exportColumns(fileColumns((await tagging.rulesOf(workspaceId)).parameters))
 
-  mount(mounts, planApi.csv, async ({ query, who, response }) => {
-    const { campaign, ids } = await chosen(who.workspace.id, query)
+  mount(mounts, planApi.csv, async ({ query, who, campaign, response }) => {
+    const ids = await selection.ids(campaign, query)
     const columns = await columnsOf(who.workspace.id)
     attach(response, 'text/csv; charset=utf-8; header=present', `${plainFileName(campaign.name)}.csv`)
     let rows = [columns.map(({ title }) => title)]
@@ -64,8 +57,8 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     return undefined
   })
 
-  mount(mounts, planApi.xlsx, async ({ query, who, response }) => {
-    const { campaign, ids } = await chosen(who.workspace.id, query)
+  mount(mounts, planApi.xlsx, async ({ query, who, campaign, response }) => {
+    const ids = await selection.ids(campaign, query)
     const columns = await columnsOf(who.workspace.id)
     attach(response, XLSX, `${plainFileName(campaign.name)}.xlsx`)
     const workbook = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: response })
@@ -93,76 +86,85 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     return undefined
   })
 
-  mount(mounts, planApi.links, async ({ query: { shown = 'all', ...filter }, who, response }) => {
-    const campaigns =
-      filter.campaignId === undefined && filter.routeId === undefined
-        ? await database.read.find(tables.campaigns, {
-            where: { workspaceId: who.workspace.id },
-            order: { id: 'asc' },
-          })
-        : [await selection.campaignOf(who.workspace.id, filter)]
-    attach(response, 'text/csv; charset=utf-8; header=present', 'short-links.csv')
-    response.write(`${BOM}${writeTable([LINK_HEADINGS])}\r\n`)
-    for (const campaign of campaigns) {
-      for await (const each of exported(parts, await selection.ids(campaign, { ...filter, shown }))) {
-        if (response.destroyed) return undefined
-        await writeTo(response, `${writeTable(linkRows(each, (id) => domains.origin(id)))}\r\n`)
+  mount(
+    mounts,
+    planApi.links,
+    async ({ query: { shown = 'all', ...filter }, who, campaign: named, response }) => {
+      const campaigns =
+        named === null
+          ? await database.read.find(tables.campaigns, {
+              where: { workspaceId: who.workspace.id },
+              order: { id: 'asc' },
+            })
+          : [named]
+      attach(response, 'text/csv; charset=utf-8; header=present', 'short-links.csv')
+      response.write(`${BOM}${writeTable([LINK_HEADINGS])}\r\n`)
+      for (const campaign of campaigns) {
+        for await (const each of exported(parts, await selection.ids(campaign, { ...filter, shown }))) {
+          if (response.destroyed) return undefined
+          await writeTo(response, `${writeTable(linkRows(each, (id) => domains.origin(id)))}\r\n`)
+        }
       }
-    }
-    response.end()
-    return undefined
-  })
+      response.end()
+      return undefined
+    },
+  )
 
-  mount(mounts, planApi.symbols, async ({ query: { pattern, format, dpi, ...filter }, who, response }) => {
-    const { campaign, ids } = await chosen(who.workspace.id, filter)
-    if (ids.length === 0) throw wrongField('campaignId', 'There is no piece to make a symbol of.')
-    const nameOf = fileNamer(pattern, format)
-    const digits = String(ids.length).length
-    let full = false
-    const zip = new Zip((error, part, last) => {
-      if (error) response.destroy(error)
-      else if (!response.write(part)) full = true
-      if (last) response.end()
-    })
-    let n = 0
-    const leftOut: string[] = []
-    for await (const { row, route } of exported(parts, ids)) {
-      if (response.destroyed) return undefined
-      n++
-      const symbol = encode(printedLink(domains.origin(row.domainId), row.slug), row.level)
-      let content: Uint8Array
-      try {
-        content =
-          format === 'svg'
-            ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name))
-            : await symbolPng(symbol, row.sizeMm, dpi)
-      } catch (error) {
-        if (!(error instanceof RasterTooLarge)) throw error
-        // One piece that is too large for a picture keeps nobody from the others.
-        leftOut.push(`${row.name} (${row.slug}): ${error.message}`)
-        continue
+  mount(
+    mounts,
+    planApi.symbols,
+    async ({ query: { pattern, format, dpi, ...filter }, campaign, response }) => {
+      const ids = await selection.ids(campaign, filter)
+      if (ids.length === 0) throw wrongField('campaignId', 'There is no piece to make a symbol of.')
+      const nameOf = fileNamer(pattern, format)
+      const digits = String(ids.length).length
+      let full = false
+      const zip = new Zip((error, part, last) => {
+        if (error) response.destroy(error)
+        else if (!response.write(part)) full = true
+        if (last) response.end()
+      })
+      let n = 0
+      const leftOut: string[] = []
+      for await (const { row, route } of exported(parts, ids)) {
+        if (response.destroyed) return undefined
+        n++
+        const symbol = encode(printedLink(domains.origin(row.domainId), row.slug), row.level)
+        let content: Uint8Array
+        try {
+          content =
+            format === 'svg'
+              ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name))
+              : await symbolPng(symbol, row.sizeMm, dpi)
+        } catch (error) {
+          if (!(error instanceof RasterTooLarge)) throw error
+          // One piece that is too large for a picture keeps nobody from the others.
+          leftOut.push(`${row.name} (${row.slug}): ${error.message}`)
+          continue
+        }
+        if (!response.headersSent)
+          attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
+        const name = nameOf({
+          ...taggedPiece(row, route, campaign.utmCampaign),
+          n: String(n).padStart(digits, '0'),
+        })
+        const file = format === 'svg' ? new ZipDeflate(name) : new ZipPassThrough(name)
+        zip.add(file)
+        file.push(content, true)
+        if (full) {
+          full = false
+          if (!response.destroyed) await Promise.race([once(response, 'drain'), once(response, 'close')])
+        }
       }
       if (!response.headersSent)
-        attach(response, 'application/zip', `${plainFileName(campaign.name)} symbols.zip`)
-      const name = nameOf({
-        ...taggedPiece(row, route, campaign.utmCampaign),
-        n: String(n).padStart(digits, '0'),
-      })
-      const file = format === 'svg' ? new ZipDeflate(name) : new ZipPassThrough(name)
-      zip.add(file)
-      file.push(content, true)
-      if (full) {
-        full = false
-        if (!response.destroyed) await Promise.race([once(response, 'drain'), once(response, 'close')])
+        throw wrongField('dpi', leftOut[0] ?? 'There is no piece to make a symbol of.')
+      if (leftOut.length > 0) {
+        const note = new ZipDeflate('left out.txt')
+        zip.add(note)
+        note.push(new TextEncoder().encode(`${leftOut.join('\r\n')}\r\n`), true)
       }
-    }
-    if (!response.headersSent) throw wrongField('dpi', leftOut[0] ?? 'There is no piece to make a symbol of.')
-    if (leftOut.length > 0) {
-      const note = new ZipDeflate('left out.txt')
-      zip.add(note)
-      note.push(new TextEncoder().encode(`${leftOut.join('\r\n')}\r\n`), true)
-    }
-    zip.end()
-    return undefined
-  })
+      zip.end()
+      return undefined
+    },
+  )
 }

@@ -1,9 +1,7 @@
 import { dayIn, resultsApi, shiftDay } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import type { Database } from '../database/index.ts'
 import { withinChannel } from './channel.ts'
-import { scopeOwner } from './owner.ts'
 import type { Reader } from './reader.ts'
 
 /** The table that sorts a workspace's visits into channels. */
@@ -16,10 +14,10 @@ const USUAL_DAYS = 30
 
 export function resultsEndpoints(
   mounts: Mounts,
-  { database, reader, tagging }: { database: Database; reader: Reader; tagging: Channels },
+  { reader, tagging }: { reader: Reader; tagging: Channels },
 ): void {
-  mount(mounts, resultsApi.get, async ({ query: { compare, ...query }, who }) => {
-    const { zone, utmCampaign } = await scopeOwner(database, who.workspace.id, query)
+  mount(mounts, resultsApi.get, async ({ query: { compare, ...query }, who, campaign }) => {
+    const { zone, utmCampaign } = campaign
     // The days, not the moment: what is asked again within a day is the same question.
     const to = query.to ?? dayIn(zone, Date.now())
     const from = query.from ?? shiftDay(to, 1 - USUAL_DAYS)

@@ -1,7 +1,6 @@
 export { LET_THROUGH } from './exits.ts'
 export { resultsEndpoints } from './endpoints.ts'
 export type { Channels } from './endpoints.ts'
-export { scopeOwner } from './owner.ts'
 export { scopeCondition } from './quarters.ts'
 export { startReader } from './reader.ts'
 export type { Reader } from './reader.ts'

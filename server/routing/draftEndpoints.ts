@@ -24,11 +24,6 @@ import { checkOnward } from './onward.ts'
 import { checkPages, checkShared, keptFor, settingsOf, sharedLanes } from './kept.ts'
 import { changeRoute, type RouteChanges } from './store.ts'
 
-interface Finders {
-  readonly routeOf: (workspaceId: number, id: number) => Promise<RouteRow>
-  readonly whole: (workspaceId: number, id: number) => Promise<WholeRoute>
-}
-
 const LATEST = 10_000
 
 /** A route with the lanes of its shared set among its own, so that differences are told of all of them. */
@@ -43,7 +38,7 @@ function withShared(
 export function draftEndpoints(
   mounts: Mounts,
   { database, reviewer, reader, doors, live, domains, tagsOf }: RoutingParts,
-  { routeOf, whole }: Finders,
+  whole: (id: number) => Promise<WholeRoute>,
 ): void {
   const { read } = database
 
@@ -63,7 +58,6 @@ export function draftEndpoints(
     also: Partial<RouteRow> = {},
   ): Promise<WholeRoute> {
     const workspaceId = who.workspace.id
-    await routeOf(workspaceId, id)
     const outcome = await database.writeAfter(
       async () => {
         const row = await read.findOneByOrFail(tables.routes, { id })
@@ -84,10 +78,10 @@ export function draftEndpoints(
         return done
       },
     )
-    if (outcome === 'overtaken') throw overtaken('route', await whole(workspaceId, id))
+    if (outcome === 'overtaken') throw overtaken('route', await whole(id))
     await doors.forget({ what: 'routes', routeIds: [id] })
     live.tell(workspaceId, { type: 'change', of: 'route', id })
-    return whole(workspaceId, id)
+    return whole(id)
   }
 
   mount(
@@ -96,7 +90,6 @@ export function draftEndpoints(
     async ({ params: { id }, body: { draftVersion, destination, rules }, who }) => {
       checkDestination(destination, domains)
       checkAnswers(rules, domains)
-      await routeOf(who.workspace.id, id)
       const saved = await database.writeAfter(
         async () => {
           const row = await read.findOneByOrFail(tables.routes, { id })
@@ -121,20 +114,19 @@ export function draftEndpoints(
           return true
         },
       )
-      if (!saved) throw overtaken('draft', await whole(who.workspace.id, id))
+      if (!saved) throw overtaken('draft', await whole(id))
       live.tell(who.workspace.id, { type: 'change', of: 'route', id })
-      return whole(who.workspace.id, id)
+      return whole(id)
     },
   )
 
   mount(mounts, routesApi.dropDraft, async ({ params: { id }, who }) => {
-    await routeOf(who.workspace.id, id)
     await database.write(async (manager) => {
       const { draftVersion } = await manager.findOneByOrFail(tables.routes, { id })
       await manager.update(tables.routes, { id }, { draft: null, draftVersion: draftVersion + 1 })
     })
     live.tell(who.workspace.id, { type: 'change', of: 'route', id })
-    return whole(who.workspace.id, id)
+    return whole(id)
   })
 
   mount(mounts, routesApi.publish, ({ params: { id }, body: { version, draftVersion }, who }) =>
@@ -181,15 +173,13 @@ export function draftEndpoints(
   })
 
   mount(mounts, routesApi.setExpectations, async ({ params: { id }, body: { expectations }, who }) => {
-    await routeOf(who.workspace.id, id)
     await database.write((manager) => manager.update(tables.routes, { id }, { expectations }))
     live.tell(who.workspace.id, { type: 'change', of: 'route', id })
-    return whole(who.workspace.id, id)
+    return whole(id)
   })
 
-  mount(mounts, routesApi.exits, async ({ params: { id }, query: { from, to }, who }) => {
-    const row = await routeOf(who.workspace.id, id)
-    const { zone } = await read.findOneByOrFail(tables.campaigns, { id: row.campaignId })
+  mount(mounts, routesApi.exits, async ({ params: { id }, query: { from, to }, campaign }) => {
+    const { zone } = campaign
     const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
     const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
     return { rows: await reader.ask('exits', id, start, end) }
@@ -207,7 +197,7 @@ export function draftEndpoints(
   }
 
   mount(mounts, routesApi.effect, async ({ params: { id }, who }) => {
-    const row = await routeOf(who.workspace.id, id)
+    const row = await read.findOneByOrFail(tables.routes, { id })
     const next = {
       ...row,
       destination: row.draft?.destination ?? row.destination,

@@ -1,6 +1,6 @@
 import { In, type EntityManager } from 'typeorm'
 import { laneSetsApi, type LaneSet } from '@flimbo/core/routing'
-import { fewNamed, missing, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
+import { fewNamed, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
 import { checkAnswers } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
@@ -44,11 +44,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
     return { id, name, lanes, version, changedAt, routes }
   }
 
-  async function setOf(manager: EntityManager, workspaceId: number, id: number): Promise<LaneSetRow> {
-    const row = await manager.findOneBy(tables.laneSets, { id, workspaceId })
-    if (!row) throw missing('set of lanes')
-    return row
-  }
+  const setOf = (id: number): Promise<LaneSetRow> => read.findOneByOrFail(tables.laneSets, { id })
 
   mount(mounts, laneSetsApi.list, async ({ who }) => {
     const rows = await read.find(tables.laneSets, {
@@ -75,7 +71,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
       ),
     )
     live.tell(who.workspace.id, { type: 'change', of: 'route', id: 0 })
-    return view(who.workspace.id, await setOf(read, who.workspace.id, id))
+    return view(who.workspace.id, await setOf(id))
   })
 
   mount(mounts, laneSetsApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
@@ -84,7 +80,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
     if (change.lanes) await checkPages(read, { lanes: change.lanes, life: null }, workspaceId)
     const at = Date.now()
     const changed = await database.writeInTurns(async (manager, turns) => {
-      const row = await setOf(read, workspaceId, id)
+      const row = await setOf(id)
       if (row.version !== version) return null
       const routes = change.lanes ? await using(read, workspaceId, id) : []
       await changeKept(
@@ -96,17 +92,16 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
       )
       return routes
     })
-    if (changed === null)
-      throw overtaken('set of lanes', await view(workspaceId, await setOf(read, workspaceId, id)))
+    if (changed === null) throw overtaken('set of lanes', await view(workspaceId, await setOf(id)))
     await doors.forget({ what: 'routes', routeIds: changed.map((route) => route.id) })
     live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
-    return view(workspaceId, await setOf(read, workspaceId, id))
+    return view(workspaceId, await setOf(id))
   })
 
   mount(mounts, laneSetsApi.remove, async ({ params: { id }, who }) => {
     await database.writeAfter(
       async () => {
-        const { name } = await setOf(read, who.workspace.id, id)
+        const { name } = await setOf(id)
         const routes = await using(read, who.workspace.id, id)
         const campaigns = (await campaignsOf(read, who.workspace.id)).map((campaign) => campaign.id)
         const drafts = (

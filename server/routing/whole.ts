@@ -16,11 +16,10 @@ interface Parts {
 /** Gives one route with everything it does. */
 export function wholeRoutes(
   { database: { read }, reader }: Parts,
-  routeOf: (workspaceId: number, id: number) => Promise<RouteRow>,
   counted: (row: RouteRow) => Promise<Route>,
 ) {
-  return async (workspaceId: number, id: number): Promise<WholeRoute> => {
-    const row = await routeOf(workspaceId, id)
+  return async (id: number): Promise<WholeRoute> => {
+    const row = await read.findOneByOrFail(tables.routes, { id })
     const {
       rules: { life },
       draft,

@@ -1,10 +1,9 @@
 import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
-import type { Database } from '../database/index.ts'
+import type { CampaignRow, Database } from '../database/index.ts'
 import {
   scopeCondition,
-  scopeOwner,
   withinChannel,
   type Channels,
   type Reader,
@@ -38,7 +37,7 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   }))
 
   async function filterOf(
-    workspaceId: number,
+    { zone, utmCampaign, workspaceId }: CampaignRow,
     query: Scope & {
       from?: string | undefined
       to?: string | undefined
@@ -48,7 +47,6 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
   ): Promise<ScanFilter> {
     if (query.exit !== undefined && query.routeId === undefined)
       throw wrongField('exit', 'A lane belongs to a route: name the route too.')
-    const { zone, utmCampaign } = await scopeOwner(database, workspaceId, query)
     const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
     const start = query.from === undefined ? 0 : spanOfDays(zone, query.from, query.from).start
     const lastDay = query.to ?? dayIn(zone, Date.now())
@@ -65,11 +63,11 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
     }
   }
 
-  mount(mounts, scansApi.list, async ({ query, who }) => {
+  mount(mounts, scansApi.list, async ({ query, campaign }) => {
     const { page, pageSize, order } = query
     const found = await reader.ask(
       'scansPage',
-      await filterOf(who.workspace.id, query),
+      await filterOf(campaign, query),
       order,
       pageSize,
       page * pageSize,
@@ -77,8 +75,8 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
     return { ...found, page, pageSize }
   })
 
-  mount(mounts, scansApi.csv, async ({ query, who, response }) => {
-    const filter = await filterOf(who.workspace.id, query)
+  mount(mounts, scansApi.csv, async ({ query, campaign, response }) => {
+    const filter = await filterOf(campaign, query)
     response.set({
       'Content-Type': 'text/csv; charset=utf-8; header=present',
       'Content-Disposition': 'attachment; filename="scans.csv"',

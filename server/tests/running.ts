@@ -141,7 +141,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
       database.close()
     }
     const theirs = { cookie: `flimbo_session=${token}` }
-    return <T>(method: string, path: string, body?: unknown) =>
+    const asked = <T>(method: string, path: string, body?: unknown) =>
       http(
         method,
         flimbo.ports.office,
@@ -149,6 +149,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
         theirs,
         body === undefined ? undefined : JSON.stringify(body),
       ) as Promise<Answer<T>>
+    return Object.assign(asked, theirs)
   }
 
   async function ask<T>(

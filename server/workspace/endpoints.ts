@@ -7,7 +7,7 @@ import {
   type Session,
   type WorkspaceSettings,
 } from '@flimbo/core/workspace'
-import { missing, mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
+import { mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
 import { tables, type Database, type PersonRow } from '../database/index.ts'
 import { isPassword, pretendToCheck } from './passwords.ts'
@@ -95,8 +95,7 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config 
   mount(mounts, workspaceApi.changeClient, async ({ params: { id }, body: { domainId }, who }) => {
     const workspaceId = who.workspace.id
     return database.write(async (manager) => {
-      const client = await manager.findOneBy(tables.clients, { id, workspaceId })
-      if (!client) throw missing('client')
+      const client = await manager.findOneByOrFail(tables.clients, { id })
       if (
         domainId !== null &&
         domainId !== 1 &&

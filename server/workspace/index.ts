@@ -1,6 +1,5 @@
 export { workspaceEndpoints } from './endpoints.ts'
 export { findEndpoint } from './find.ts'
-export { adminsOnly } from './roles.ts'
 export { hashPassword, isPassword } from './passwords.ts'
 export { sessions } from './sessions.ts'
 export type { Sessions, SignedIn } from './sessions.ts'

@@ -159,6 +159,7 @@ describe('another workspace', () => {
       for (const [method, path, body] of [
         ['POST', `/api/codes/${String(code.id)}/checks`, undefined],
         ['POST', '/api/codes/copies', { ids: [code.id] }],
+        ['POST', '/api/codes/changes', { changes: [{ id: code.id, set: { name: 'Stolen' } }] }],
         [
           'POST',
           `/api/campaigns/${String(campaign.id)}/copies`,
@@ -169,12 +170,6 @@ describe('another workspace', () => {
         ['PATCH', '/api/clients/1', { domainId: null }],
       ] as const)
         expect([path, (await flimbo.refused(method, path, body)).status]).toEqual([path, 404])
-      const { body } = await flimbo.ask<{ changed: number; refused: unknown[] }>(
-        'POST',
-        '/api/codes/changes',
-        { changes: [{ id: code.id, set: { name: 'Stolen' } }] },
-      )
-      expect([body.changed, body.refused.length]).toEqual([0, 1])
       expect((await flimbo.ask<{ rows: unknown[] }>('GET', '/api/domains')).body.rows).toHaveLength(1)
       expect((await flimbo.ask<TagValues>('GET', '/api/tag-values')).body.medium).toEqual([])
     } finally {

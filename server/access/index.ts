@@ -1,0 +1,2 @@
+export { findReached } from './reached.ts'
+export type { FindReached, Reached } from './reached.ts'

@@ -1,0 +1,173 @@
+import { request } from 'node:http'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Endpoint, Thing } from '@flimbo/core/api'
+import type { Campaign } from '@flimbo/core/campaigns'
+import { everyEndpoint } from '@flimbo/core/contracts'
+import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
+import { runningFlimbo, type Running } from './running.ts'
+
+let flimbo: Running
+const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
+/** What stands in the workspace, by kind; and the client of another workspace, which has nothing else. */
+let ours: Record<Thing, number>
+let cookies: Record<Role | 'elsewhere', string>
+
+beforeAll(async () => {
+  flimbo = await runningFlimbo()
+  await flimbo.setUp()
+  const made = async (path: string, body: unknown) =>
+    (await flimbo.ask<{ id: number }>('POST', path, body)).body.id
+  const { id: campaign, clientId: client }: Campaign = await flimbo.campaign()
+  const { id: code, routeId: route } = await flimbo.code(campaign)
+  ours = {
+    campaign,
+    client,
+    code,
+    route,
+    page: await made('/api/pages', {
+      campaignId: campaign,
+      name: 'Menu',
+      title: 'Menu',
+      text: '',
+      links: [],
+    }),
+    laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
+    view: await made('/api/views', { name: 'Mine', value: VIEW }),
+    domain: await made('/api/domains', { host: 'go.pier.example' }),
+  }
+  const signedIn = (role: Role, where: 'here' | 'elsewhere' = 'here') => flimbo.person(role, where).cookie
+  cookies = {
+    viewer: signedIn('viewer'),
+    editor: signedIn('editor'),
+    admin: signedIn('admin'),
+    elsewhere: signedIn('admin', 'elsewhere'),
+  }
+})
+afterAll(() => flimbo.close())
+
+/** The status an address answers with; what follows it is not waited for. */
+function statusOf(
+  { method }: Endpoint,
+  path: string,
+  cookie: string | null,
+  body?: unknown,
+): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const sent = body === undefined ? undefined : JSON.stringify(body)
+    const asking = request(
+      {
+        host: '127.0.0.1',
+        port: flimbo.ports.office,
+        path,
+        method,
+        headers: {
+          ...(cookie === null ? {} : { cookie }),
+          ...(sent === undefined
+            ? {}
+            : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(sent)) }),
+        },
+      },
+      (response) => {
+        resolve(response.statusCode ?? 0)
+        response.destroy()
+      },
+    )
+    asking.on('error', reject)
+    asking.end(sent)
+  })
+}
+
+/** Every place of an endpoint's input where the id of a thing stands. */
+function placesOf({ access }: Endpoint): { thing: Thing; place: string }[] {
+  if (access === 'anybody') return []
+  return Object.entries(access.things ?? {}).flatMap(([thing, places]) =>
+    [places].flat().map((place) => ({ thing: thing as Thing, place })),
+  )
+}
+
+/** An address with our own ids in it. */
+function addressOf(endpoint: Endpoint): string {
+  const places = placesOf(endpoint)
+  const own = places.find(({ place }) => place === 'params.id')
+  const path = endpoint.path.replace(/:(\w+)/g, (_all, name: string) =>
+    name === 'id' && own ? String(ours[own.thing]) : 'ABC',
+  )
+  const asked = places.find(({ place }) => place.startsWith('query.'))
+  return `/api${path}${asked ? `?${asked.place.slice(6)}=${String(ours[asked.thing])}` : ''}`
+}
+
+const CELLS = { name: 'Poster', medium: 'print', source: 'pier' }
+/** A body that is whole but for one thing in it that is not the caller's, by endpoint and place. */
+const BODIES: Readonly<Record<string, (id: number) => unknown>> = {
+  'POST /campaigns body.clientId': (clientId) => ({ name: 'A', utmCampaign: 'a', zone: 'UTC', clientId }),
+  'POST /routes body.campaignId': (campaignId) => ({
+    campaignId,
+    name: 'A',
+    destination: 'https://a.example',
+  }),
+  'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A', title: 'A', text: '', links: [] }),
+  'POST /codes/changes body.matching.campaignId': (campaignId) => ({
+    matching: { campaignId },
+    set: { note: '' },
+  }),
+  'POST /codes/changes body.matching.routeId': (routeId) => ({ matching: { routeId }, set: { note: '' } }),
+  'POST /codes/changes body.changes.id': (id) => ({ changes: [{ id, set: { note: '' } }] }),
+  'POST /codes/moves body.campaignId': (campaignId) => ({ ids: [ours.code], campaignId, routeId: null }),
+  'POST /codes/moves body.ids': (id) => ({ ids: [id], campaignId: ours.campaign, routeId: null }),
+  'POST /codes/copies body.ids': (id) => ({ ids: [id] }),
+  'POST /codes/series body.piece.campaignId': (campaignId) => ({
+    piece: { ...CELLS, campaignId, destination: 'https://a.example' },
+    numbers: { from: 1, to: 2, digits: 1 },
+  }),
+  'POST /codes body.campaignId': (campaignId) => ({ ...CELLS, campaignId, destination: 'https://a.example' }),
+  'POST /check-runs body.campaignId': (campaignId) => ({ campaignId }),
+}
+/** What else an address must say to be understood. */
+const QUERIES: Readonly<Record<string, string>> = {
+  'GET /code-groups': 'by=medium',
+  'POST /imports': 'name=plan.csv',
+  'DELETE /domains/:id': 'links=0',
+}
+const NOBODYS = 999_999
+const nameOf = ({ method, path }: Endpoint) => `${method} ${path}`
+const named = everyEndpoint.map((endpoint) => [nameOf(endpoint), endpoint] as const)
+
+describe('somebody of another workspace', () => {
+  it.each(
+    named.flatMap(([name, endpoint]) =>
+      placesOf(endpoint).map(({ thing, place }) => [name, place, thing, endpoint] as const),
+    ),
+  )('finds nothing of ours at %s by its %s', async (name, place, thing, endpoint) => {
+    const { elsewhere, admin } = cookies
+    if (!place.startsWith('body.')) {
+      const path = `/api${endpoint.path.replace(':id', String(ours[thing])).replace(':slug', 'ABC')}`
+      const query = place.startsWith('query.') ? `${place.slice(6)}=${String(ours[thing])}` : ''
+      expect(await statusOf(endpoint, `${path}?${query}&${QUERIES[name] ?? ''}`, elsewhere)).toBe(404)
+      return
+    }
+    const body = BODIES[`${name} ${place}`]
+    if (!body) throw new Error(`Say in BODIES what a whole body of ${name} is, but for its ${place}.`)
+    // As somebody elsewhere names what is ours, so may we name what is nobody's: both are told the same.
+    expect(await statusOf(endpoint, addressOf(endpoint), elsewhere, body(ours[thing]))).toBe(404)
+    expect(await statusOf(endpoint, addressOf(endpoint), admin, body(NOBODYS))).toBe(404)
+  })
+})
+
+describe('each endpoint', () => {
+  it.each(named)('%s is for those whose right it is', async (_name, endpoint) => {
+    const { access } = endpoint
+    const nobody = await statusOf(endpoint, addressOf(endpoint), null)
+    if (access === 'anybody') {
+      expect(nobody).not.toBe(401)
+      return
+    }
+    expect(nobody).toBe(401)
+    for (const role of ROLES.toReversed()) {
+      const status = await statusOf(endpoint, addressOf(endpoint), cookies[role])
+      if (hasRight(role, access.right))
+        expect([role, status]).not.toEqual([role, expect.toBeOneOf([401, 403])])
+      else expect([role, status]).toEqual([role, 403])
+      expect(status).toBeLessThan(500)
+    }
+  })
+})
