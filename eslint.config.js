@@ -2,7 +2,7 @@ import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 const ROOMS =
-  'access|api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|line|log|office|processes|phone|plan|reach|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|ui|app|visitTags|workspace'
+  'access|api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|jobs|line|log|office|processes|phone|plan|reach|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|ui|app|visitTags|workspace'
 
 /** Other rooms are entered by their door. */
 const behindTheDoor = {

@@ -290,7 +290,7 @@ describe('files', () => {
     await dialog.getByLabel('Names of the files').fill('{n} {link}')
     const [file] = await Promise.all([
       page.waitForEvent('download'),
-      dialog.getByRole('link', { name: 'Download' }).click(),
+      dialog.getByRole('button', { name: 'Download' }).click(),
     ])
     const names = Object.keys(unzipSync(readFileSync(await file.path())))
     expect(names).toContain('18 CARD-012.svg')

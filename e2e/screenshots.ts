@@ -79,8 +79,8 @@ await page.evaluate(async () => {
     headers: { 'Content-Type': 'application/json' },
     body: '{}',
   })
-  for (let running = true; running;)
-    running = ((await (await fetch('/api/check-runs')).json()) as { running: boolean }).running
+  for (let active = 1; active > 0;)
+    active = ((await (await fetch('/api/jobs?shown=active')).json()) as { total: number }).total
 })
 
 await shoot('desk', '/', 'h2')

@@ -15,7 +15,7 @@ const BROWSERS_NICE = 10
 const SETTLE_MS = 15_000
 
 interface Import {
-  id: string
+  id: number
   stage: string
   sentence: string
 }
@@ -81,10 +81,14 @@ export async function besideTheOffice(
       ['Key,Piece,Medium,Source,Content,Size mm,Destination', ...lines].join('\r\n'),
       'application/octet-stream',
     )
-    let state = await ask<Import>('POST', `/imports/${read.id}/runs`, JSON.stringify({ lines: 'all' }))
+    let state = await ask<Import>(
+      'POST',
+      `/imports/${String(read.id)}/runs`,
+      JSON.stringify({ lines: 'all' }),
+    )
     while (state.stage === 'running') {
       await rest(50)
-      state = await ask<Import>('GET', `/imports/${read.id}`)
+      state = await ask<Import>('GET', `/imports/${String(read.id)}`)
     }
     if (state.stage !== 'done') throw new Error(state.sentence)
     return `${String(IMPORT_ROWS)} rows`

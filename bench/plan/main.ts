@@ -68,7 +68,7 @@ async function serverUp(): Promise<() => Promise<void>> {
 }
 
 interface Import {
-  id: string
+  id: number
   stage: string
   done: number
   counts: Record<string, number>
@@ -108,10 +108,15 @@ async function importOnce(
   const dry = performance.now() - began
   if (read.counts.create !== rows) throw new Error(JSON.stringify(read.counts))
   const from = performance.now()
-  let state = await ask<Import>(cookie, 'POST', `/imports/${read.id}/runs`, JSON.stringify({ lines: 'all' }))
+  let state = await ask<Import>(
+    cookie,
+    'POST',
+    `/imports/${String(read.id)}/runs`,
+    JSON.stringify({ lines: 'all' }),
+  )
   while (state.stage === 'running') {
     await new Promise((resolve) => setTimeout(resolve, 5))
-    state = await ask<Import>(cookie, 'GET', `/imports/${read.id}`)
+    state = await ask<Import>(cookie, 'GET', `/imports/${String(read.id)}`)
   }
   if (state.stage !== 'done') throw new Error(state.sentence)
   return { dry, run: performance.now() - from }

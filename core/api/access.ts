@@ -5,7 +5,7 @@ export type Right = 'view' | 'edit' | 'administer'
 export type CampaignThing = 'campaign' | 'route' | 'code' | 'page'
 
 /** Kinds of things that somebody may ask for by their id. */
-export type Thing = CampaignThing | 'client' | 'domain' | 'laneSet' | 'view'
+export type Thing = CampaignThing | 'client' | 'domain' | 'job' | 'laneSet' | 'view'
 
 /**
  * Where the ids of things stand in what is sent, such as `params.id`, `query.campaignId` or `body.changes.id`;

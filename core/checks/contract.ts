@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { endpoint, idQuery } from '../api/index.ts'
+import { job } from '../jobs/index.ts'
 
 /** What a check of a destination came to. Everything but `fine` and `tags-lost` means that nobody gets there. */
 export const VERDICTS = [
@@ -47,10 +48,6 @@ export const check = z.object({
 })
 export type Check = z.infer<typeof check>
 
-/** How far a running bulk check is. */
-export const checkRun = z.object({ running: z.boolean(), done: z.int(), total: z.int(), bad: z.int() })
-export type CheckRun = z.infer<typeof checkRun>
-
 export const checksApi = {
   code: endpoint({
     method: 'POST',
@@ -84,25 +81,11 @@ export const checksApi = {
     path: '/check-runs',
     room: 'checks',
     access: { right: 'edit', things: { campaign: 'body.campaignId' }, orAll: true },
-    summary: 'Check every live route of a campaign, or of the workspace',
+    status: 202,
+    summary:
+      'Check every live route of a campaign, or of the workspace; one check that is under way goes on instead',
     body: z.strictObject({ campaignId: z.int().optional() }),
-    answer: checkRun,
-  }),
-  run: endpoint({
-    method: 'GET',
-    path: '/check-runs',
-    room: 'checks',
-    access: { right: 'view' },
-    summary: 'How far the running check is',
-    answer: checkRun,
-  }),
-  cancel: endpoint({
-    method: 'DELETE',
-    path: '/check-runs',
-    room: 'checks',
-    access: { right: 'edit' },
-    summary: 'Stop the running check',
-    answer: checkRun,
+    answer: job,
   }),
   failing: endpoint({
     method: 'GET',

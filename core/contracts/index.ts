@@ -3,6 +3,7 @@ import { campaignsApi } from '../campaigns/index.ts'
 import { checksApi } from '../checks/index.ts'
 import { codesApi } from '../codes/index.ts'
 import { domainsApi } from '../domains/index.ts'
+import { jobsApi } from '../jobs/index.ts'
 import { pagesApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
@@ -25,6 +26,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   resultsApi,
   taggingApi,
   domainsApi,
+  jobsApi,
   planApi,
   checksApi,
   visitTagsApi,

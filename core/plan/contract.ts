@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { codeFilter } from '../codes/index.ts'
+import { job } from '../jobs/index.ts'
 import { finding } from '../tagging/index.ts'
 import { LINE_VERDICTS } from './dryRun.ts'
 import { ENCODINGS } from './encoding.ts'
@@ -15,7 +16,8 @@ export const STAGES = ['ready', 'running', 'done', 'failed', 'cancelled'] as con
 
 /** A file that was handed in: how it is read, what it would do, and how far doing it is. */
 export const planImport = z.object({
-  id: z.string(),
+  /** The job it is. */
+  id: z.int(),
   campaignId: z.int(),
   fileName: z.string(),
   kind: z.enum(['text', 'workbook']),
@@ -48,7 +50,7 @@ const importLine = z.object({
 })
 export type ImportLine = z.infer<typeof importLine>
 
-const importParams = z.strictObject({ id: z.string().max(40) })
+const importParams = z.strictObject({ id: idQuery })
 
 const pattern = z
   .string()
@@ -76,6 +78,21 @@ export const preferences = z.object({
 })
 export type Preferences = z.infer<typeof preferences>
 
+const symbolFiles = {
+  pattern: pattern.default(FILE_NAME_PATTERN_USUAL),
+  format: z.enum(['svg', 'png']).default('svg'),
+  dpi: z.coerce.number().int().min(36).max(1200).default(300),
+}
+
+/** A file of a plan, and what stands in it. */
+export const planFile = z.discriminatedUnion('what', [
+  z.strictObject({ what: z.literal('plan.csv'), filter: codeFilter }),
+  z.strictObject({ what: z.literal('plan.xlsx'), filter: codeFilter }),
+  z.strictObject({ what: z.literal('links.csv'), filter: codeFilter.partial() }),
+  z.strictObject({ what: z.literal('symbols.zip'), filter: codeFilter, ...symbolFiles }),
+])
+export type PlanFile = z.output<typeof planFile>
+
 export const planApi = {
   read: endpoint({
     method: 'POST',
@@ -93,7 +110,7 @@ export const planApi = {
     method: 'PATCH',
     path: '/imports/:id',
     room: 'plan',
-    access: { right: 'edit' },
+    access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Say how the file is to be read, and what its columns stand for',
     params: importParams,
     body: z
@@ -113,7 +130,7 @@ export const planApi = {
     method: 'GET',
     path: '/imports/:id',
     room: 'plan',
-    access: { right: 'view' },
+    access: { right: 'view', things: { job: 'params.id' } },
     summary: 'What a file would do, or how far doing it is',
     params: importParams,
     answer: planImport,
@@ -122,7 +139,7 @@ export const planApi = {
     method: 'GET',
     path: '/imports/:id/lines',
     room: 'plan',
-    access: { right: 'view' },
+    access: { right: 'view', things: { job: 'params.id' } },
     summary: 'Line by line what a file would do',
     params: importParams,
     query: pageQuery(['line'], 'line').extend({ verdict: z.enum([...LINE_VERDICTS, 'warned']).optional() }),
@@ -132,7 +149,7 @@ export const planApi = {
     method: 'POST',
     path: '/imports/:id/runs',
     room: 'plan',
-    access: { right: 'edit' },
+    access: { right: 'edit', things: { job: 'params.id' } },
     status: 202,
     summary: 'Import: everything or nothing, or the good lines only',
     params: importParams,
@@ -143,7 +160,7 @@ export const planApi = {
     method: 'DELETE',
     path: '/imports/:id',
     room: 'plan',
-    access: { right: 'edit' },
+    access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Stop a running import and take back what it did, or put the file away',
     params: importParams,
     answer: planImport,
@@ -182,12 +199,23 @@ export const planApi = {
     room: 'plan',
     access: { right: 'view', things: { campaign: 'query.campaignId', route: 'query.routeId' } },
     summary: 'All symbols in one ZIP file, named by a pattern',
-    query: codeFilter.extend({
-      pattern: pattern.default(FILE_NAME_PATTERN_USUAL),
-      format: z.enum(['svg', 'png']).default('svg'),
-      dpi: z.coerce.number().int().min(36).max(1200).default(300),
-    }),
+    query: codeFilter.extend(symbolFiles),
     answers: 'application/zip',
+  }),
+
+  makeFile: endpoint({
+    method: 'POST',
+    path: '/plan-files',
+    room: 'plan',
+    access: {
+      right: 'view',
+      things: { campaign: 'body.filter.campaignId', route: 'body.filter.routeId' },
+      orAll: true,
+    },
+    status: 202,
+    summary: 'Have one of these files made by a job, to be fetched when it is ready',
+    body: planFile,
+    answer: job,
   }),
 
   views: endpoint({

@@ -1,8 +1,16 @@
 export { fileColumns, planColumns } from './columns.ts'
 export type { CellSet, PlanColumn, PlanRow } from './columns.ts'
 export { CELL_MAX, COLUMNS_MAX, cutCell, tableFault } from './tableSize.ts'
-export { IMPORT_BYTES_MAX, IMPORT_LINES_MAX, planApi, planImport, planView, preferences } from './contract.ts'
-export type { ImportLine, PlanImport, PlanView, Preferences } from './contract.ts'
+export {
+  IMPORT_BYTES_MAX,
+  IMPORT_LINES_MAX,
+  planApi,
+  planFile,
+  planImport,
+  planView,
+  preferences,
+} from './contract.ts'
+export type { ImportLine, PlanFile, PlanImport, PlanView, Preferences } from './contract.ts'
 export { dryRun, LINE_VERDICTS, slugIn } from './dryRun.ts'
 export type {
   DryRunOptions,

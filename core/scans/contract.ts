@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { calendarDay, endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { job } from '../jobs/index.ts'
 import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './deviceTypes.ts'
 
@@ -83,6 +84,8 @@ export const scanFilter = z.strictObject({
  * many of those were unique and how many were kept apart; or a change of what a code does.
  */
 export const liveEvent = z.discriminatedUnion('type', [
+  /** A job was begun, ended, or waits. */
+  z.object({ type: z.literal('job'), id: z.int() }),
   z.object({
     type: z.literal('scans'),
     scans: z.array(
@@ -147,6 +150,19 @@ export const scansApi = {
     summary: 'The same scans as a CSV file (RFC 4180)',
     query: scanFilter.refine(hasOneScope, ONE_SCOPE),
     answers: 'text/csv',
+  }),
+  makeFile: endpoint({
+    method: 'POST',
+    path: '/scan-files',
+    room: 'scans',
+    access: {
+      right: 'view',
+      things: { campaign: 'body.campaignId', route: 'body.routeId', code: 'body.codeId' },
+    },
+    status: 202,
+    summary: 'Have that CSV file made by a job, to be fetched when it is ready',
+    body: scanFilter.refine(hasOneScope, ONE_SCOPE),
+    answer: job,
   }),
   pulse: endpoint({
     method: 'GET',

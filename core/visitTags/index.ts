@@ -5,6 +5,7 @@ export type { VisitField, VisitValues } from './fill.ts'
 export {
   firedBy,
   FIRINGS,
+  HIT,
   KIND_NAMES,
   NO_TAGS,
   TAG_KINDS,

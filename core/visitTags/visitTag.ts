@@ -84,6 +84,9 @@ export const visitTagSettings = z.strictObject({
 })
 export type VisitTagSettings = z.infer<typeof visitTagSettings>
 
+/** What a hit is called among all that must follow from a scan. */
+export const HIT = 'hit'
+
 export const NO_TAGS: VisitTagSettings = {
   tags: [],
   consent: {

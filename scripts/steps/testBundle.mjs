@@ -4,6 +4,9 @@ import { bundleServer } from './bundle.mjs'
 import { root } from './install.mjs'
 
 export default async function setup() {
-  await bundleServer('server/tests/dist', { 'probe-thread': 'server/tests/probe-thread.ts' })
+  await bundleServer('server/tests/dist', {
+    'probe-thread': 'server/tests/probe-thread.ts',
+    'echo-thread': 'server/tests/echo-thread.ts',
+  })
   process.env.BUILT_THREADS = `${root}server/tests/dist/`
 }

@@ -15,7 +15,12 @@ export type FindReached = (workspaceId: number, places: Places, input: unknown) 
 /** What stands in a campaign, the nearest to it first. */
 const IN_CAMPAIGN = { page: tables.pages, route: tables.routes, code: tables.codes } as const
 /** What stands in the workspace itself. */
-const IN_WORKSPACE = { client: tables.clients, laneSet: tables.laneSets, view: tables.views } as const
+const IN_WORKSPACE = {
+  client: tables.clients,
+  job: tables.jobs,
+  laneSet: tables.laneSets,
+  view: tables.views,
+} as const
 
 const CALLED: Readonly<Record<Thing, string>> = {
   campaign: 'campaign',
@@ -23,6 +28,7 @@ const CALLED: Readonly<Record<Thing, string>> = {
   route: 'route',
   code: 'code',
   client: 'client',
+  job: 'job',
   laneSet: 'set of lanes',
   view: 'view',
   domain: 'domain',
@@ -108,7 +114,7 @@ export function findReached(read: EntityManager): FindReached {
     const named = (thing: Thing) => [
       ...new Set([places[thing] ?? []].flat().flatMap((place) => idsAt(input, place))),
     ]
-    for (const thing of ['client', 'laneSet', 'view', 'domain'] as const) {
+    for (const thing of ['client', 'job', 'laneSet', 'view', 'domain'] as const) {
       for (const id of named(thing)) if (!(await isOwn(thing, id, workspaceId))) throw notOurs(thing)
     }
     let reached: Reached = null

@@ -1,8 +1,9 @@
-import { parentPort } from 'node:worker_threads'
 import { endpointOf } from '@flimbo/core/contracts'
-import type { BodyOrder } from './bodies.ts'
+import { serveCalls } from '../threads/index.ts'
+import type { BodyCalls } from './bodies.ts'
 import { readJson } from './read.ts'
 
-parentPort?.on('message', ({ method, path, bytes }: BodyOrder) => {
-  parentPort?.postMessage(readJson(bytes, endpointOf(method, path)?.body))
-})
+const calls: BodyCalls = {
+  read: (method, path, bytes) => readJson(bytes, endpointOf(method, path)?.body),
+}
+serveCalls(calls)

@@ -1,14 +1,13 @@
 import type { IncomingMessage } from 'node:http'
 import type { Endpoint } from '@flimbo/core/api'
-import { limitedThread } from '../threads/index.ts'
+import { limitedThread, type Calls } from '../threads/index.ts'
 import { Refusal } from './errors.ts'
 import { readJson, valueOf, type BodyRead } from './read.ts'
 
-/** What the thread is asked to read. */
-export interface BodyOrder {
-  readonly method: string
-  readonly path: string
-  readonly bytes: Uint8Array
+/** What the thread is called for. */
+export interface BodyCalls extends Calls {
+  /** Reads the body of the endpoint at a path as its contract writes it. */
+  read(method: string, path: string, bytes: Uint8Array): BodyRead
 }
 
 const USUAL_BYTES = 1 << 20
@@ -75,7 +74,7 @@ const tooTangled = {
 
 /** Reads bodies: small ones at once, large ones one after the other on a thread that a time limit ends. */
 export function bodyReader(): Bodies {
-  const thread = limitedThread<BodyOrder, BodyRead>('bodies-thread', import.meta.url, READ_MS)
+  const thread = limitedThread<BodyCalls>('bodies-thread', import.meta.url, READ_MS)
   return {
     async read(request, described) {
       const bytes = await takeBytes(
@@ -86,7 +85,7 @@ export function bodyReader(): Bodies {
       return valueOf(
         bytes.length < THREAD_BYTES
           ? readJson(bytes, body)
-          : ((await thread.ask({ method, path, bytes })) ?? tooTangled),
+          : ((await thread.call('read', method, path, bytes)) ?? tooTangled),
       )
     },
     close: () => thread.close(),

@@ -5,6 +5,8 @@ import { sparingly } from '../log/index.ts'
 import { Refusal } from './errors.ts'
 
 export function sendProblem(response: Response, problem: Problem): void {
+  // It may have been about to become a file.
+  response.removeHeader('Content-Disposition')
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
 }
 

@@ -1,4 +1,5 @@
 export { askedBy, forAll, whileAsked } from './abandoned.ts'
+export { attach } from './attach.ts'
 export { bodyReader } from './bodies.ts'
 export type { Bodies } from './bodies.ts'
 export { fewNamed } from './named.ts'

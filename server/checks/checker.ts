@@ -1,5 +1,5 @@
-import { checkSentence, isFailure, judge, type Check, type CheckRun } from '@flimbo/core/checks'
-import { In } from 'typeorm'
+import { checkSentence, isFailure, judge, type Check } from '@flimbo/core/checks'
+import { In, MoreThanOrEqual } from 'typeorm'
 import { fillPlaceholders, readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
 import {
   insertedId,
@@ -8,8 +8,10 @@ import {
   type CheckRow,
   type CodeRow,
   type Database,
+  type JobRow,
   type RouteRow,
 } from '../database/index.ts'
+import { JobCancelled, type JobContext, type JobResult, type Jobs } from '../jobs/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { follow } from './follow.ts'
@@ -39,26 +41,18 @@ interface ToCheck {
   readonly own: boolean
 }
 
-interface Run {
-  running: boolean
-  done: number
-  total: number
-  bad: number
-  cancelled: boolean
-}
-
 /** Follows destinations and keeps what came of it. */
 export function destinationChecker({
   database,
   live,
   reach,
+  jobs,
 }: {
   database: Database
   live: LiveHub
   reach: Reach
+  jobs: Jobs
 }) {
-  const runs = new Map<number, Run>()
-
   /** Follows a route with the tags of one of its pieces; or the piece's own destination, where it has one and that is meant. */
   async function check({ route, campaign, code, own }: ToCheck): Promise<Check> {
     const isOwn = own && code !== null && code.otherwise !== ''
@@ -147,16 +141,31 @@ export function destinationChecker({
     code: given.code ?? (await sample(given.route.id)),
   })
 
-  async function work(workspaceId: number, run: Run, queue: ToCheck[]): Promise<void> {
-    let told = Date.now()
+  /** What a check of everything had followed already when it was interrupted. */
+  async function followedSince({ createdAt, attempts }: JobRow): Promise<(given: ToCheck) => boolean> {
+    if (attempts <= 1) return () => false
+    const since = await database.read.findBy(tables.checks, { at: MoreThanOrEqual(createdAt) })
+    const followed = new Set(since.map(({ routeId, codeId, own }) => keyOf(routeId, own ? codeId : null)))
+    return ({ route, code, own }) => followed.has(keyOf(route.id, own ? (code?.id ?? null) : null))
+  }
+  const keyOf = (routeId: number, codeId: number | null) => `${String(routeId)}/${String(codeId)}`
+
+  async function run(job: JobRow, { progress, signal }: JobContext): Promise<JobResult> {
+    const { campaignId, workspaceId } = job
+    const isFollowed = await followedSince(job)
+    const queue = (await everything(workspaceId, campaignId ?? undefined)).filter((each) => !isFollowed(each))
+    const total = queue.length
+    let [done, bad, told] = [0, 0, Date.now()]
+    progress(0, total)
     async function one(): Promise<void> {
-      for (let next = queue.shift(); next && !run.cancelled; next = queue.shift()) {
+      for (let next = queue.shift(); next && !signal.aborted; next = queue.shift()) {
         // A route whose check itself fails must not end the run; it is left as it was.
         const result = await tagged(next)
           .then(check)
           .catch(() => null)
-        run.done++
-        if (result && result.verdict !== 'fine') run.bad++
+        done++
+        if (result && result.verdict !== 'fine') bad++
+        if (!signal.aborted) progress(done, total)
         if (Date.now() - told > TOLD_MS) {
           told = Date.now()
           live.tell(workspaceId, { type: 'change', of: 'route', id: next.route.id })
@@ -165,39 +174,23 @@ export function destinationChecker({
     }
     await Promise.all(Array.from({ length: AT_ONCE }, one))
     live.tell(workspaceId, { type: 'change', of: 'route', id: 0 })
+    const checked = `${String(done)} of ${String(total)} ${total === 1 ? 'destination' : 'destinations'} checked`
+    if (signal.aborted) throw new JobCancelled(`Cancelled: ${checked}.`)
+    return { sentence: `${checked}; ${bad === 0 ? 'all are fine' : `${String(bad)} not as they should be`}.` }
   }
-
-  const IDLE: Run = { running: false, done: 0, total: 0, bad: 0, cancelled: false }
-  const viewOf = ({ running, done, total, bad }: Run): CheckRun => ({ running, done, total, bad })
+  jobs.define({ kind: 'destination-check', atOnce: 1, tries: 3, run })
 
   return {
     check,
     sample,
-    /** Begins checking every live route; a run that is under way goes on instead. */
-    async begin(workspaceId: number, campaignId?: number): Promise<CheckRun> {
-      const known = runs.get(workspaceId)
-      if (known?.running) return viewOf(known)
-      const run: Run = { ...IDLE, running: true }
-      runs.set(workspaceId, run)
-      // However it ends, it has ended: another one may begin.
-      const end = () => {
-        run.running = false
-      }
-      try {
-        const queue = await everything(workspaceId, campaignId)
-        run.total = queue.length
-        work(workspaceId, run, queue).then(end, end)
-      } catch (error) {
-        end()
-        throw error
-      }
-      return viewOf(run)
-    },
-    run: (workspaceId: number): CheckRun => viewOf(runs.get(workspaceId) ?? IDLE),
-    cancel(workspaceId: number): CheckRun {
-      const run = runs.get(workspaceId)
-      if (run) run.cancelled = true
-      return viewOf(run ?? IDLE)
+    /** Begins checking every live route; a check of the same that is under way goes on instead. */
+    async begin(workspaceId: number, campaign: CampaignRow | null, personId: number | null): Promise<JobRow> {
+      const campaignId = campaign?.id ?? null
+      const there = await jobs.active(workspaceId, 'destination-check')
+      const same = there.find((each) => each.campaignId === campaignId)
+      if (same) return same
+      const title = campaign ? `Check of all destinations of ${campaign.name}` : 'Check of all destinations'
+      return jobs.add({ kind: 'destination-check', workspaceId, personId, campaignId, title, payload: {} })
     },
     /** Forgets checks that are older than three months. */
     async tidy(): Promise<void> {

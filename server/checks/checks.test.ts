@@ -2,7 +2,8 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import type { AddressInfo } from 'node:net'
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { judge, type Check, type CheckRun } from '@flimbo/core/checks'
+import { judge, type Check } from '@flimbo/core/checks'
+import type { Job } from '@flimbo/core/jobs'
 import type { Code } from '@flimbo/core/codes'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 import { isPublicAddress } from '../reach/index.ts'
@@ -197,11 +198,15 @@ describe('the checks of a workspace', () => {
     })
     const { body: first } = await flimbo.ask<Check>('POST', `/api/routes/${String(bad.routeId)}/checks`)
     expect(first).toMatchObject({ verdict: 'not-found', status: 404, failingSince: first.at, codeId: bad.id })
-    const { body: begun } = await flimbo.ask<CheckRun>('POST', '/api/check-runs', {})
-    expect(begun).toMatchObject({ running: true, total: 3 })
-    let run = begun
-    while (run.running) run = (await flimbo.ask<CheckRun>('GET', '/api/check-runs')).body
-    expect(run).toMatchObject({ done: 3, bad: 2 })
+    const { body: begun } = await flimbo.ask<Job>('POST', '/api/check-runs', {})
+    expect(begun).toMatchObject({ kind: 'destination-check', campaignId: null, own: true })
+    expect((await flimbo.ask<Job>('POST', '/api/check-runs', {})).body.id).toBe(begun.id)
+    expect(await flimbo.ended(begun.id)).toMatchObject({
+      state: 'done',
+      done: 3,
+      total: 3,
+      sentence: '3 of 3 destinations checked; 2 not as they should be.',
+    })
     const { body } = await flimbo.ask<{ rows: Check[] }>('GET', '/api/failing')
     expect(body.rows.map(({ verdict: v, failingSince, lost }) => [v, failingSince, lost])).toEqual([
       ['not-found', first.failingSince, []],
@@ -229,10 +234,12 @@ describe('the checks of a workspace', () => {
     file.prepare("UPDATE routes SET destination = 'no address' WHERE id = ?").run(routeId)
     file.close()
     for (let time = 0; time < 2; time++) {
-      let run = (await flimbo.ask<CheckRun>('POST', '/api/check-runs', { campaignId: campaign.id })).body
-      expect(run).toMatchObject({ running: true, total: 2 })
-      while (run.running) run = (await flimbo.ask<CheckRun>('GET', '/api/check-runs')).body
-      expect(run).toMatchObject({ done: 2, bad: 0 })
+      const { body: run } = await flimbo.ask<Job>('POST', '/api/check-runs', { campaignId: campaign.id })
+      expect(await flimbo.ended(run.id)).toMatchObject({
+        state: 'done',
+        done: 2,
+        sentence: '2 of 2 destinations checked; all are fine.',
+      })
     }
   })
 

@@ -2,16 +2,21 @@ import { checksApi, type Check } from '@flimbo/core/checks'
 import { mount, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database } from '../database/index.ts'
 import { codesOnRoutes } from '../routing/index.ts'
+import type { JobViewer } from '../jobs/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { checkView, type DestinationChecker } from './checker.ts'
 
 const SHOWN = 20
 const FAILING_MAX = 200
 
-export function checksEndpoints(
-  mounts: Mounts,
-  { database, checker, live }: { database: Database; checker: DestinationChecker; live: LiveHub },
-): void {
+interface Parts {
+  readonly database: Database
+  readonly checker: DestinationChecker
+  readonly live: LiveHub
+  readonly jobView: JobViewer
+}
+
+export function checksEndpoints(mounts: Mounts, { database, checker, live, jobView }: Parts): void {
   const { read } = database
 
   async function checked(workspaceId: number, routeId: number, work: () => Promise<Check>): Promise<Check> {
@@ -40,11 +45,9 @@ export function checksEndpoints(
     }
   })
 
-  mount(mounts, checksApi.begin, ({ body: { campaignId }, who }) =>
-    checker.begin(who.workspace.id, campaignId),
+  mount(mounts, checksApi.begin, async ({ who, campaign }) =>
+    jobView.one(await checker.begin(who.workspace.id, campaign, who.person.id), who),
   )
-  mount(mounts, checksApi.run, ({ who }) => checker.run(who.workspace.id))
-  mount(mounts, checksApi.cancel, ({ who }) => checker.cancel(who.workspace.id))
 
   mount(mounts, checksApi.failing, async ({ who }) => {
     const campaigns = new Map(

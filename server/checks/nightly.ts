@@ -34,7 +34,7 @@ export function checkNightly(
     const workspaces = await database.read.find(tables.workspaces)
     for (const id of due(workspaces, hour, lastDays, Date.now())) {
       lastDays.set(id, dayIn(workspaces.find((each) => each.id === id)?.zone ?? 'UTC', Date.now()))
-      await checker.begin(id)
+      await checker.begin(id, null, null)
       await checker.tidy()
     }
   }

@@ -2,9 +2,9 @@ import { EntitySchema } from 'typeorm'
 import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
 import type { Level } from '@flimbo/core/symbol'
+import type { JobKind, JobState } from '@flimbo/core/jobs'
 import type { Expectation, Lane, LinkedPage, Rules, State } from '@flimbo/core/routing'
 import type { PageContent } from '@flimbo/core/pages'
-import type { VisitValues } from '@flimbo/core/visitTags'
 import type { Person } from '@flimbo/core/workspace'
 
 /** Rows as they are stored. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
@@ -171,17 +171,44 @@ export interface PageRow extends PageContent {
   changedAt: number
 }
 /** A hit of a visit tag that the server has still to send; `nextAt` is null where it was given up. */
-export interface HitRow {
+/** What must follow from a scan, stored in the scan's own commit. */
+export interface OutboxRow {
   id: number
   workspaceId: number
-  tagId: string
+  /** What is to be done, and in which queue of its own: of hits, the visit tag. */
+  kind: string
+  topic: string
   at: number
   isTest: boolean
-  visit: VisitValues
+  payload: unknown
+  attempts: number
+  /** When it is tried; null where it was given up. */
+  nextAt: number | null
+  /** What went wrong the last time, in words. */
+  fault: string
+}
+export interface JobRow {
+  id: number
+  workspaceId: number
+  /** Who began it; null where Flimbo did. */
+  personId: number | null
+  campaignId: number | null
+  kind: JobKind
+  title: string
+  payload: unknown
+  state: JobState
+  done: number
+  total: number
+  sentence: string
   attempts: number
   nextAt: number | null
-  /** What the collector answered last, in words. */
-  fault: string
+  createdAt: number
+  touchedAt: number
+  endedAt: number | null
+  /** The file it made, while that is kept. */
+  fileName: string | null
+  fileType: string | null
+  fileBytes: number | null
 }
 export interface CheckRow {
   /** `own`: of the destination of the piece itself, not of its route. */
@@ -413,18 +440,43 @@ const pages = new EntitySchema<PageRow>({
     changedAt: integer,
   },
 })
-const hits = new EntitySchema<HitRow>({
-  name: 'hits',
+const outbox = new EntitySchema<OutboxRow>({
+  name: 'outbox',
   columns: {
     id,
     workspaceId: integer,
-    tagId: text,
+    kind: text,
+    topic: text,
     at: integer,
     isTest: { type: 'boolean' },
-    visit: json,
+    payload: json,
     attempts: integer,
     nextAt: optionalInteger,
     fault: text,
+  },
+})
+const jobs = new EntitySchema<JobRow>({
+  name: 'jobs',
+  columns: {
+    id,
+    workspaceId: integer,
+    personId: optionalInteger,
+    campaignId: optionalInteger,
+    kind: text,
+    title: text,
+    payload: json,
+    state: text,
+    done: integer,
+    total: integer,
+    sentence: text,
+    attempts: integer,
+    nextAt: optionalInteger,
+    createdAt: integer,
+    touchedAt: integer,
+    endedAt: optionalInteger,
+    fileName: optionalText,
+    fileType: optionalText,
+    fileBytes: optionalInteger,
   },
 })
 const revisions = new EntitySchema<RevisionRow>({
@@ -458,6 +510,7 @@ export const tables = {
   views,
   checks,
   pages,
-  hits,
+  outbox,
+  jobs,
   revisions,
 }

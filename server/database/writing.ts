@@ -54,8 +54,12 @@ export interface Writing {
   /**
    * The same for what may concern thousands of rows, in many short transactions: all of it is stored, or, where
    * `work` throws or the process ends before, all of it is taken back. No transaction is open when `work` begins.
+   * What `last` writes, of tables that no large write changes, is stored with the moment from which on all of it is.
    */
-  writeInTurns<T>(work: (manager: EntityManager, turns: Turns) => Promise<T>): Promise<T>
+  writeInTurns<T>(
+    work: (manager: EntityManager, turns: Turns) => Promise<T>,
+    last?: (manager: EntityManager, result: T) => Promise<unknown>,
+  ): Promise<T>
   /** A transaction that may come between the turns of a large write: for tables that no large write changes. */
   writeAside<T>(work: (manager: EntityManager) => Promise<T>): Promise<T>
   /** Called after a large write was taken back: some of it may have been seen meanwhile. */
@@ -168,7 +172,10 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
     return turns
   }
 
-  async function large<T>(work: (manager: EntityManager, turns: Turns) => Promise<T>): Promise<T> {
+  async function large<T>(
+    work: (manager: EntityManager, turns: Turns) => Promise<T>,
+    last: (manager: EntityManager, result: T) => Promise<unknown>,
+  ): Promise<T> {
     // What an earlier one noted must be gone: taking this one back would take that one back with it.
     if (left !== 'nothing') await tidy()
     await connection.run(() => startNoting(manager))
@@ -176,7 +183,10 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
     try {
       const result = await work(manager, turns)
       await turns.rest()
-      await transaction(noteWhole)
+      await transaction(async (writer) => {
+        await last(writer, result)
+        await noteWhole(writer)
+      })
       left = 'whole'
       return result
     } catch (error) {
@@ -207,7 +217,7 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
         return transaction((writer) => work(writer, found))
       }),
     writeAside: (work) => transaction(work),
-    writeInTurns: (work) => inOffice(() => large(work)),
+    writeInTurns: (work, last = () => Promise.resolve()) => inOffice(() => large(work, last)),
     onTakenBack(listener) {
       listeners.push(listener)
     },

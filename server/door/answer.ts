@@ -2,7 +2,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http'
 import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
 import type { Outcome, Place } from '@flimbo/core/scans'
 import type { Posting } from '../routing/index.ts'
-import type { Hits, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
+import type { OutboxEntry, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
 import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.ts'
 import { rounded } from './forms.ts'
 import { onTheWay, type OnTheWayParts } from './onTheWay.ts'
@@ -76,7 +76,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
       ? parts.seen.now(came.day, posting.codeId, came.visitor, decision.kind === 'ask' && !arrival.repeat)
       : null
   try {
-    parts.writer.store(recordOf(posting, came, decision, standing, takes, onWay?.hits ?? null), (outcome) => {
+    parts.writer.store(recordOf(posting, came, decision, standing, takes, onWay?.outbox ?? []), (outcome) => {
       seen?.(outcome.kind === 'stored')
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
       else if (outcome.kind === 'none-left') again(parts, scanned, came, outcome.none)
@@ -123,7 +123,7 @@ function recordOf(
   decision: Decision,
   { given }: Standing,
   takes: Takes | null,
-  hits: Hits | null,
+  outbox: readonly OutboxEntry[],
 ): ScanRecord {
   const { arrival, enriched, day, visitor } = came
   const { workspaceId, campaignId, codeId, routeId, revisionId } = posting
@@ -149,7 +149,7 @@ function recordOf(
     referrer,
     visitor,
     takes,
-    hits,
+    outbox,
   }
 }
 

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { Decision } from '@flimbo/core/routing'
-import type { VisitValues } from '@flimbo/core/visitTags'
+import { HIT, type VisitValues } from '@flimbo/core/visitTags'
 import type { Posting } from '../routing/index.ts'
-import type { Hits } from '../scans/index.ts'
+import type { OutboxEntry } from '../scans/index.ts'
 import type { CameIn } from './arrive.ts'
 import { consentPage, lightPage } from './lightPage.ts'
 import type { Rendered } from './pages.ts'
@@ -15,7 +15,7 @@ export interface OnTheWayParts {
 /** What the tags of a route do to one of its visits. */
 export interface OnTheWay {
   /** What the server is to send once the scan is on disk. */
-  readonly hits: Hits | null
+  readonly outbox: readonly OutboxEntry[]
   /** The page on which tags fire, or are asked for first; null for a plain redirect. */
   readonly page: Rendered | null
 }
@@ -50,12 +50,12 @@ export function onTheWay(
     time: String(arrival.at),
     visit: randomUUID(),
   }
-  const hits = server.length === 0 ? null : { tags: server.map(({ id }) => id), visit }
+  const outbox = server.map(({ id }) => ({ kind: HIT, topic: id, payload: visit }))
   if (asked.length > 0) {
     const token = seals.seal(codeId, { kind: 'onward', visit }, arrival.at)
-    return { hits, page: consentPage(consent, visit.address, token) }
+    return { outbox, page: consentPage(consent, visit.address, token) }
   }
-  return { hits, page: page.length > 0 ? lightPage(page, visit) : null }
+  return { outbox, page: page.length > 0 ? lightPage(page, visit) : null }
 }
 
 /**

@@ -13,6 +13,7 @@ import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
+import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
 import type { Doors, Ports } from '../line/index.ts'
 import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
@@ -23,7 +24,7 @@ import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { symbolEndpoints } from '../symbol/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
-import { visitTagsEndpoints, type HitSender } from '../visitTags/index.ts'
+import { visitTagsEndpoints } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
@@ -44,7 +45,9 @@ export interface OfficeParts {
   readonly findRecords: FindRecords
   readonly sheets: SheetReader
   readonly tagsOf: TagsOf
-  readonly sender: HitSender
+  readonly outbox: Outbox
+  readonly jobs: Jobs
+  readonly exporter: Exporter
   /** The stand-ins, where they run. */
   readonly standIns: StandIns | null
   readonly rehearsals: Rehearsals
@@ -105,7 +108,12 @@ export function office(parts: OfficeParts): Express {
   app.use(failures(log))
 
   function api({ webDirectory: _web, ...given }: OfficeParts) {
-    const rest = { ...given, selection: codeSelection(given), viewer: codeViewer(given) }
+    const rest = {
+      ...given,
+      selection: codeSelection(given),
+      viewer: codeViewer(given),
+      jobView: jobViewer(given.database, given.jobs),
+    }
     const sessions = makeSessions(database, {
       secure: config.officeUrl.startsWith('https:'),
       ended: (session) => {
@@ -132,6 +140,7 @@ export function office(parts: OfficeParts): Express {
     pagesEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
     symbolEndpoints(mounts, rest)
+    jobsEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)

@@ -23,13 +23,13 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
       throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
     return imports.begin(who, campaign, name, bytes)
   })
-  mount(mounts, planApi.adjust, ({ params, body, who }) => imports.adjust(who, params.id, body))
-  mount(mounts, planApi.get, ({ params, who }) => imports.get(who, params.id))
-  mount(mounts, planApi.lines, ({ params, query: { verdict, page, pageSize }, who }) =>
-    imports.lines(who, params.id, verdict, page, pageSize),
+  mount(mounts, planApi.adjust, ({ params, body }) => imports.adjust(params.id, body))
+  mount(mounts, planApi.get, ({ params }) => imports.get(params.id))
+  mount(mounts, planApi.lines, ({ params, query: { verdict, page, pageSize } }) =>
+    imports.lines(params.id, verdict, page, pageSize),
   )
-  mount(mounts, planApi.run, ({ params, body, who }) => imports.run(who, params.id, body.lines === 'good'))
-  mount(mounts, planApi.cancel, ({ params, who }) => imports.cancel(who, params.id))
+  mount(mounts, planApi.run, ({ params, body }) => imports.run(params.id, body.lines === 'good'))
+  mount(mounts, planApi.cancel, ({ params }) => imports.cancel(params.id))
 
   /** A view as it was stored; one from a time of other columns is read as far as it is understood. */
   function viewOf(row: ViewRow): PlanView[] {

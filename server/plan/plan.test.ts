@@ -31,11 +31,12 @@ const handIn = async (campaign: Campaign, file: string | Uint8Array, name = 'pla
   ).body
 }
 const linesOf = async ({ id }: PlanImport, query = '') =>
-  (await flimbo.ask<Page<ImportLine>>('GET', `/api/imports/${id}/lines?pageSize=500${query}`)).body.rows
+  (await flimbo.ask<Page<ImportLine>>('GET', `/api/imports/${String(id)}/lines?pageSize=500${query}`)).body
+    .rows
 async function run({ id }: PlanImport, lines: 'all' | 'good' = 'all'): Promise<PlanImport> {
-  await flimbo.ask('POST', `/api/imports/${id}/runs`, { lines })
+  await flimbo.ask('POST', `/api/imports/${String(id)}/runs`, { lines })
   for (;;) {
-    const { body } = await flimbo.ask<PlanImport>('GET', `/api/imports/${id}`)
+    const { body } = await flimbo.ask<PlanImport>('GET', `/api/imports/${String(id)}`)
     if (body.stage !== 'running') return body
     await new Promise((resolve) => setTimeout(resolve, 20))
   }
@@ -204,14 +205,15 @@ describe('importing a plan', () => {
       [null, 'medium', 'source', null],
     ])
     const mapping = ['name', 'medium', 'source', 'destination']
-    const { body } = await flimbo.ask<PlanImport>('PATCH', `/api/imports/${read.id}`, { mapping })
+    const { body } = await flimbo.ask<PlanImport>('PATCH', `/api/imports/${String(read.id)}`, { mapping })
     expect(body.counts).toMatchObject({ create: 1, refuse: 0 })
     await run(body)
     const again = await handIn(campaign, latin)
     expect([again.encoding, again.columns.map(({ to }) => to)]).toEqual(['windows-1252', mapping])
     expect((await plan(campaign))[0]?.name).toBe('Großes Plakat')
     expect(
-      (await flimbo.refused('PATCH', `/api/imports/${again.id}`, { mapping: ['name', 'name'] })).detail,
+      (await flimbo.refused('PATCH', `/api/imports/${String(again.id)}`, { mapping: ['name', 'name'] }))
+        .detail,
     ).toContain('Two columns')
   })
 
@@ -227,7 +229,7 @@ describe('importing a plan', () => {
     const poster = '\xcf\xeb\xe0\xea\xe0\xf2'
     const first = await handIn(campaign, file(poster))
     expect([first.encoding, first.delimiter]).toEqual(['windows-1252', '|'])
-    const { body } = await flimbo.ask<PlanImport>('PATCH', `/api/imports/${first.id}`, {
+    const { body } = await flimbo.ask<PlanImport>('PATCH', `/api/imports/${String(first.id)}`, {
       encoding: 'windows-1251',
     })
     expect(await run(body)).toMatchObject({ stage: 'done' })
@@ -271,11 +273,11 @@ describe('importing a plan', () => {
     const campaign = await flimbo.campaign('Large')
     const file = `Key,Piece,Medium,Source,Content,Destination\n${Array.from({ length: 10_000 }, (_, i) => `k${String(i)},Card ${String(i)},print,card,c-${String(i)},https://saltmarsh.example/${String(i % 50)}`).join('\n')}`
     const stopped = await handIn(campaign, file)
-    await flimbo.ask('POST', `/api/imports/${stopped.id}/runs`, { lines: 'all' })
-    await flimbo.ask('DELETE', `/api/imports/${stopped.id}`)
+    await flimbo.ask('POST', `/api/imports/${String(stopped.id)}/runs`, { lines: 'all' })
+    await flimbo.ask('DELETE', `/api/imports/${String(stopped.id)}`)
     let state = stopped
     while (state.stage === 'ready' || state.stage === 'running')
-      state = (await flimbo.ask<PlanImport>('GET', `/api/imports/${stopped.id}`)).body
+      state = (await flimbo.ask<PlanImport>('GET', `/api/imports/${String(stopped.id)}`)).body
     expect([state.stage, (await plan(campaign)).length]).toEqual(['cancelled', 0])
     // Meanwhile phones are answered, and none of their scans is lost.
     const code = await flimbo.code((await flimbo.campaign('Meanwhile')).id, { slug: 'meanwhile' })

@@ -1,4 +1,3 @@
-import { parentPort } from 'node:worker_threads'
 import type ExcelJS from 'exceljs'
 import {
   COLUMNS_MAX,
@@ -12,7 +11,8 @@ import {
 } from '@flimbo/core/plan'
 import { readDestination } from '@flimbo/core/routing'
 import { tagCounts } from '@flimbo/core/tagging'
-import type { Judged, JudgeOrder, SheetOrder, SheetRead, TableOrder } from './sheets.ts'
+import { serveCalls } from '../threads/index.ts'
+import type { Judged, JudgeOrder, SheetCalls, SheetOrder, SheetRead } from './sheets.ts'
 import { unpacksIntoTooMuch } from './zipSize.ts'
 
 /** A workbook is a ZIP file; so its first bytes say (PKWARE APPNOTE, section 4.3.7). */
@@ -129,12 +129,5 @@ function judge({ rows, mapping, options, world }: JudgeOrder): Judged {
   return { ok: true, lines }
 }
 
-async function carryOut(given: TableOrder): Promise<SheetRead | Judged> {
-  return given.work === 'read' ? read(given.order) : judge(given.order)
-}
-
-parentPort?.on('message', (given: TableOrder) => {
-  void carryOut(given).then((answer) => {
-    parentPort?.postMessage(answer)
-  })
-})
+const calls: SheetCalls = { read, judge }
+serveCalls(calls)

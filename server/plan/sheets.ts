@@ -1,6 +1,6 @@
 import type { DryRunOptions, Encoding, Mapping, PlanLine, PlanWorld } from '@flimbo/core/plan'
 import type { ValueCounts } from '@flimbo/core/tagging'
-import { limitedThread } from '../threads/index.ts'
+import { limitedThread, type Calls } from '../threads/index.ts'
 
 /** A file and, where a person said so, how it is to be read. */
 export interface SheetOrder {
@@ -23,10 +23,6 @@ export interface JudgeOrder {
   }
 }
 
-export type TableOrder =
-  | { readonly work: 'read'; readonly order: SheetOrder }
-  | { readonly work: 'judge'; readonly order: JudgeOrder }
-
 export type SheetRead =
   | {
       readonly ok: true
@@ -41,6 +37,12 @@ export type SheetRead =
 
 export type Judged =
   { readonly ok: true; readonly lines: PlanLine[] } | { readonly ok: false; readonly sentence: string }
+
+/** What the thread is called for. */
+export interface SheetCalls extends Calls {
+  read(order: SheetOrder): Promise<SheetRead>
+  judge(order: JudgeOrder): Judged
+}
 
 const TOO_MUCH = {
   ok: false,
@@ -62,11 +64,10 @@ export interface SheetReader {
  * file that unpacks into gigabytes, or never ends, ends only that thread.
  */
 export function sheetReader(limitMs = READ_MS): SheetReader {
-  const thread = limitedThread<TableOrder, unknown>('sheets-thread', import.meta.url, limitMs)
+  const thread = limitedThread<SheetCalls>('sheets-thread', import.meta.url, limitMs)
   return {
-    // The thread answers each kind of work with what belongs to it.
-    read: async (order) => ((await thread.ask({ work: 'read', order })) ?? TOO_MUCH) as SheetRead,
-    judge: async (order) => ((await thread.ask({ work: 'judge', order })) ?? TOO_MUCH) as Judged,
+    read: async (order) => (await thread.call('read', order)) ?? TOO_MUCH,
+    judge: async (order) => (await thread.call('judge', order)) ?? TOO_MUCH,
     close: () => thread.close(),
   }
 }

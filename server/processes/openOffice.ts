@@ -1,3 +1,4 @@
+import { join } from 'node:path'
 import { createServer, type Server } from 'node:http'
 import type { Logger } from 'pino'
 import { bodyReader } from '../api/index.ts'
@@ -6,6 +7,7 @@ import type { Config } from '../config/index.ts'
 import { openDatabase } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
+import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
 import type { DoorNews, Doors, Ports } from '../line/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
@@ -14,7 +16,7 @@ import { startReader } from '../results/index.ts'
 import { liveHub } from '../scans/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
-import { startHitSender, tagsOf } from '../visitTags/index.ts'
+import { hitDelivery, tagsOf } from '../visitTags/index.ts'
 import { loopback, shut } from './listening.ts'
 
 interface Parts {
@@ -65,8 +67,9 @@ export async function openOffice({
     standIn: ({ hostname }) =>
       standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null,
   }
-  const checker = destinationChecker({ database, live, reach })
-  const sender = startHitSender({ database, reach })
+  const jobs = createJobs({ database, live, log, directory: join(config.dataDir, 'jobs') })
+  const checker = destinationChecker({ database, live, reach, jobs })
+  const outbox = startOutbox(database, [hitDelivery(database, reach)])
   const stopNightly = checkNightly(database, checker, config.checkHour)
   // Some of what was taken back may have been scanned meanwhile.
   database.onTakenBack(() => {
@@ -89,7 +92,9 @@ export async function openOffice({
       findRecords,
       sheets,
       bodies,
-      sender,
+      outbox,
+      jobs,
+      exporter: exporter(jobs),
       standIns,
       ports,
       log,
@@ -98,6 +103,8 @@ export async function openOffice({
       rehearsals: makeRehearsals(secret),
     }),
   )
+  // Everything that jobs can be is known by now.
+  await jobs.start()
   return {
     server,
     hear({ scans }) {
@@ -106,7 +113,8 @@ export async function openOffice({
     },
     async close() {
       stopNightly()
-      await sender.stop()
+      await outbox.stop()
+      await jobs.stop()
       live.close()
       await shut(server)
       await sheets.close()

@@ -22,12 +22,3 @@ export function readerQueries(database: Sqlite.Database) {
   }
 }
 export type ReaderQueries = ReturnType<typeof readerQueries>
-
-/** Given one at a time; each is answered before the next. */
-export interface ReaderOrder {
-  readonly query: keyof ReaderQueries
-  readonly values: readonly unknown[]
-}
-export type ReaderAnswer =
-  | { readonly ok: true; readonly value: unknown }
-  | { readonly ok: false; readonly name: string; readonly message: string }

@@ -1,6 +1,6 @@
 import { askedBy, Refusal } from '../api/index.ts'
-import { startThread } from '../threads/index.ts'
-import type { ReaderAnswer, ReaderOrder, ReaderQueries } from './queries.ts'
+import { callThread } from '../threads/index.ts'
+import type { ReaderQueries } from './queries.ts'
 
 /** So many different questions wait; who asks more is told to come again. */
 export const WAITING_MAX = 200
@@ -35,7 +35,7 @@ class Abandoned extends Error {
 }
 
 export function startReader(file: string): Reader {
-  const thread = startThread('reader-thread', import.meta.url, { file })
+  const thread = callThread<ReaderQueries>('reader-thread', import.meta.url, { file })
   /** By their keys, in the order in which they were asked. */
   const waiting = new Map<string, Question>()
   let current: Question | null = null
@@ -47,28 +47,31 @@ export function startReader(file: string): Reader {
     if (!first) return
     waiting.delete(first.key)
     current = first
-    thread.postMessage({ query: first.query, values: first.values } satisfies ReaderOrder)
+    // The values were typed where they were given: `Reader.ask` takes them by the query's name.
+    thread.call(first.query, ...(first.values as never)).then(
+      (value) => {
+        answer(({ resolve }) => {
+          resolve(value as never)
+        })
+      },
+      (error: Error) => {
+        answer(({ reject }) => {
+          reject(error)
+        })
+      },
+    )
   }
 
-  thread.on('message', (answer: ReaderAnswer) => {
-    const askers = current?.askers ?? []
+  function answer(settle: (asker: Asker) => void): void {
+    for (const asker of current?.askers ?? []) settle(asker)
     current = null
-    for (const { resolve, reject } of askers) {
-      if (answer.ok) resolve(answer.value as never)
-      else reject(Object.assign(new Error(answer.message), { name: answer.name }))
-    }
     next()
-  })
-  const giveUp = (cause?: unknown) => {
-    broken ??= new Error('The reading thread stopped', { cause })
-    for (const { askers } of [...(current ? [current] : []), ...waiting.values()])
-      for (const { reject } of askers) reject(broken)
-    waiting.clear()
-    current = null
   }
-  thread.on('error', giveUp)
-  thread.on('exit', () => {
-    giveUp()
+
+  thread.onEnd((cause) => {
+    broken = new Error('The reading thread stopped', { cause })
+    for (const { askers } of waiting.values()) for (const { reject } of askers) reject(broken)
+    waiting.clear()
   })
 
   return {
@@ -112,7 +115,7 @@ export function startReader(file: string): Reader {
         next()
       }),
     async close() {
-      await thread.terminate()
+      await thread.end()
     },
   }
 }

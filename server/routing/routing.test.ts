@@ -345,14 +345,14 @@ describe('items', () => {
         `K${String(i)},Item ${String(i)},First,https://saltmarsh.example/item/${String(i)},print,label,ITEM-${String(i + 1)}`,
     )
     const csv = ['Key,Piece,Route,Own destination,Medium,Source,Short link', ...items].join('\r\n')
-    const started = await flimbo.ask<{ id: string }>(
+    const started = await flimbo.ask<{ id: number }>(
       'POST',
       `/api/imports?campaignId=${String(campaign.id)}&name=items.csv`,
       new TextEncoder().encode(csv),
       { 'content-type': 'application/octet-stream' },
     )
     expect(started.status).toBeLessThan(300)
-    const ran = await flimbo.ask('POST', `/api/imports/${started.body.id}/runs`, { lines: 'good' })
+    const ran = await flimbo.ask('POST', `/api/imports/${String(started.body.id)}/runs`, { lines: 'good' })
     expect(ran.status).toBeLessThan(300)
     for (
       let i = 0;

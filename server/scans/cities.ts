@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
-import { startThread } from '../threads/index.ts'
+import { callThread, type Calls } from '../threads/index.ts'
 
 /** A city that scans can come from, and how many network addresses are thought to be there. */
 export interface KnownCity {
@@ -12,6 +12,12 @@ export interface KnownCity {
   readonly latitude: number
   readonly longitude: number
   readonly addresses: number
+}
+
+/** What the thread is called for. */
+export interface CityCalls extends Calls {
+  /** Writes every city into a file. */
+  write(file: string): void
 }
 
 export interface CityFinder {
@@ -34,13 +40,8 @@ export function cityFinder(directory: string): CityFinder {
 
   async function load() {
     if (!existsSync(file)) {
-      await new Promise<void>((resolve, reject) => {
-        const thread = startThread('cities-thread', import.meta.url, { file })
-        thread.once('message', () => {
-          resolve()
-        })
-        thread.once('error', reject)
-      })
+      const thread = callThread<CityCalls>('cities-thread', import.meta.url)
+      await thread.call('write', file).finally(() => thread.end())
     }
     const cities = JSON.parse(await readFile(file, 'utf8')) as KnownCity[]
     return cities.map((city) => ({ ...city, name: plain(city.city), within: plain(city.region) }))

@@ -1,14 +1,19 @@
-import type { Worker } from 'node:worker_threads'
 import type { ScanFilter } from '../results/index.ts'
-import { places, startThread } from '../threads/index.ts'
-
-/** What a thread is asked: to begin another file, or for the next lines of the one it makes. */
-export type CsvOrder = { readonly begin: ScanFilter } | 'next'
+import { callThread, places, type CalledThread, type Calls } from '../threads/index.ts'
 
 /** Some lines of the file; `done` where there are no more. */
-export type CsvPart =
-  | { readonly ok: true; readonly text: string; readonly done: boolean }
-  | { readonly ok: false; readonly message: string }
+export interface CsvPart {
+  readonly text: string
+  readonly done: boolean
+}
+
+/** What a thread is called for. */
+export interface CsvCalls extends Calls {
+  /** The first lines of another file. */
+  begin(filter: ScanFilter): CsvPart
+  /** The next lines of the same one. */
+  next(): CsvPart
+}
 
 /** So many files are made at once; who asks for more waits. */
 const AT_ONCE = 2
@@ -17,19 +22,19 @@ const IDLE_MS = 30_000
 
 /** Makes files of scans on threads of their own: no other question waits for one, and phones feel nothing of it. */
 export function scanFiles(file: string) {
-  const idle: { readonly thread: Worker; readonly end: NodeJS.Timeout }[] = []
+  const idle: { readonly thread: CalledThread<CsvCalls>; readonly end: NodeJS.Timeout }[] = []
   const making = places(AT_ONCE)
 
-  async function turn(): Promise<Worker> {
+  async function turn(): Promise<CalledThread<CsvCalls>> {
     await making.take()
     const there = idle.pop()
-    if (!there) return startThread('csv-thread', import.meta.url, { file })
+    if (!there) return callThread<CsvCalls>('csv-thread', import.meta.url, { file })
     clearTimeout(there.end)
     return there.thread
   }
 
   /** Keeps the thread for the next file, and lets whoever waits longest begin theirs. */
-  function done(thread: Worker, isWell: boolean): void {
+  function done(thread: CalledThread<CsvCalls>, isWell: boolean): void {
     if (isWell)
       idle.push({
         thread,
@@ -37,28 +42,13 @@ export function scanFiles(file: string) {
           drop(thread)
         }, IDLE_MS).unref(),
       })
-    else void thread.terminate()
+    else void thread.end()
     making.giveBack()
   }
-  function drop(thread: Worker): void {
+  function drop(thread: CalledThread<CsvCalls>): void {
     const at = idle.findIndex((each) => each.thread === thread)
     if (at >= 0) idle.splice(at, 1)
-    void thread.terminate()
-  }
-
-  function ask(thread: Worker, order: CsvOrder): Promise<CsvPart> {
-    return new Promise((resolve, reject) => {
-      const settle = (part: CsvPart) => {
-        thread.off('error', fail)
-        resolve(part)
-      }
-      const fail = (error: Error) => {
-        thread.off('message', settle)
-        reject(error)
-      }
-      thread.once('message', settle).once('error', fail)
-      thread.postMessage(order)
-    })
+    void thread.end()
   }
 
   return {
@@ -67,13 +57,13 @@ export function scanFiles(file: string) {
       const thread = await turn()
       let isWell = false
       try {
-        for (let order: CsvOrder = { begin: filter }; ; order = 'next') {
-          isWell = false
-          const part = await ask(thread, order)
-          if (!part.ok) throw new Error(part.message)
+        let part = await thread.call('begin', filter)
+        for (;;) {
           isWell = true
           yield part.text
           if (part.done) return
+          isWell = false
+          part = await thread.call('next')
         }
       } finally {
         done(thread, isWell)

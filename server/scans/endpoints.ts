@@ -1,6 +1,6 @@
 import { dayIn, spanOfDays } from '@flimbo/core/results'
 import { scansApi, type Scope } from '@flimbo/core/scans'
-import { mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
+import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow, Database } from '../database/index.ts'
 import {
   scopeCondition,
@@ -10,6 +10,7 @@ import {
   type ScanFilter,
 } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
+import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { cityFinder } from './cities.ts'
 import { scanFiles } from './csvParts.ts'
 import type { LiveHub } from './live.ts'
@@ -20,8 +21,11 @@ interface Parts {
   readonly live: LiveHub
   readonly tagging: Channels
   readonly config: Pick<Config, 'dataDir'>
+  readonly exporter: Exporter
+  readonly jobView: JobViewer
 }
 
+const CSV = 'text/csv; charset=utf-8; header=present'
 const PLACES_MAX = 20
 
 /** A screen that is so far behind is not there any more. */
@@ -29,7 +33,10 @@ const BEHIND_BYTES = 1 << 20
 /** Proxies close streams that stay silent; a comment line now and then keeps them open. */
 const HEARTBEAT_MS = 25_000
 
-export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging, config }: Parts): void {
+export function scansEndpoints(
+  mounts: Mounts,
+  { database, reader, live, tagging, config, exporter, jobView }: Parts,
+): void {
   const cities = cityFinder(config.dataDir)
   const files = scanFiles(database.file)
   mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({
@@ -77,16 +84,36 @@ export function scansEndpoints(mounts: Mounts, { database, reader, live, tagging
 
   mount(mounts, scansApi.csv, async ({ query, campaign, response }) => {
     const filter = await filterOf(campaign, query)
-    response.set({
-      'Content-Type': 'text/csv; charset=utf-8; header=present',
-      'Content-Disposition': 'attachment; filename="scans.csv"',
-    })
+    attach(response, CSV, 'scans.csv')
     for await (const part of files.parts(filter)) {
       await writeTo(response, part)
       if (response.destroyed) return undefined
     }
     response.end()
     return undefined
+  })
+
+  exporter.define<ScanFilter>({
+    what: 'scans.csv',
+    type: CSV,
+    // It was a filter when it was stored.
+    read: (stored) => stored as ScanFilter,
+    nameOf: () => Promise.resolve('scans.csv'),
+    async write(out, filter, advance) {
+      for await (const part of files.parts(filter)) {
+        advance(0, 0)
+        await writeTo(out, part)
+      }
+    },
+  })
+  mount(mounts, scansApi.makeFile, async ({ body, who, campaign }) => {
+    const job = await exporter.order('scans.csv', await filterOf(campaign, body), {
+      workspaceId: who.workspace.id,
+      personId: who.person.id,
+      campaignId: campaign.id,
+      title: `Scans as CSV: ${campaign.name}`,
+    })
+    return jobView.one(job, who)
   })
 
   mount(mounts, scansApi.pulse, async ({ who }) => {

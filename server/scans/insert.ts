@@ -1,6 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { whenFreeSync } from '../sqlite/index.ts'
-import { PACKED_WIDTH, type Hits, type Packed } from './record.ts'
+import { PACKED_WIDTH, type OutboxEntry, type Packed } from './record.ts'
 import { limitTaker, type LimitCount, type NoneLeft } from './take.ts'
 
 /** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
@@ -60,14 +60,13 @@ export function scanInserter(database: Sqlite.Database) {
     (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
 
-  const keepHit = database.prepare(
-    'INSERT INTO hits (workspaceId, tagId, at, isTest, visit, nextAt) VALUES (?, ?, ?, ?, ?, ?)',
+  const post = database.prepare(
+    'INSERT INTO outbox (workspaceId, kind, topic, at, isTest, payload, nextAt) VALUES (?, ?, ?, ?, ?, ?, ?)',
   )
-  const keepHits = (text: string, workspaceId: Packed, at: Packed, apart: Packed) => {
+  const postAll = (text: string, workspaceId: Packed, at: Packed, apart: Packed) => {
     // Written by `pack`, on the other side of the thread.
-    const { tags, visit } = JSON.parse(text) as Hits
-    for (const tag of tags)
-      keepHit.run(workspaceId, tag, at, apart === 'test' ? 1 : 0, JSON.stringify(visit), at)
+    for (const { kind, topic, payload } of JSON.parse(text) as OutboxEntry[])
+      post.run(workspaceId, kind, topic, at, apart === 'test' ? 1 : 0, JSON.stringify(payload), at)
   }
 
   const insertAll = database.transaction((packed: readonly Packed[]): Stored => {
@@ -76,7 +75,7 @@ export function scanInserter(database: Sqlite.Database) {
     const uniques: number[] = []
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
-      const [language, referrer, visitor, exit, variant, hits, takeDay, mark] = packed.slice(
+      const [language, referrer, visitor, exit, variant, entries, takeDay, mark] = packed.slice(
         i + 17,
         i + PACKED_WIDTH,
       )
@@ -108,7 +107,7 @@ export function scanInserter(database: Sqlite.Database) {
         exit,
         variant,
       )
-      if (typeof hits === 'string') keepHits(hits, workspaceId ?? 0, at ?? 0, apart ?? null)
+      if (typeof entries === 'string') postAll(entries, workspaceId ?? 0, at ?? 0, apart ?? null)
     }
     const counts = [...limited].flatMap((routeId) => {
       const count = limits.countOf(routeId)

@@ -1,5 +1,4 @@
 import type { Apart, Device, Outcome, Place } from '@flimbo/core/scans'
-import type { VisitValues } from '@flimbo/core/visitTags'
 
 /** One scan on its way into the database. The network address and user agent are already gone. */
 export interface ScanRecord {
@@ -24,8 +23,8 @@ export interface ScanRecord {
   readonly visitor: string
   /** What it takes of its route's limit, in the commit that stores it; left out where nothing is limited. */
   readonly takes?: Takes | null
-  /** What the server is to send after the redirect, stored with the scan itself; left out where there is nothing. */
-  readonly hits?: Hits | null
+  /** What must follow from it, stored in its own commit; left out where nothing must. */
+  readonly outbox?: readonly OutboxEntry[]
 }
 
 /** One scan taken from the limit of a route. */
@@ -36,10 +35,11 @@ export interface Takes {
   readonly mark: string
 }
 
-/** One visit as some visit tags are to tell of it. */
-export interface Hits {
-  readonly tags: readonly string[]
-  readonly visit: VisitValues
+/** Something that must follow from a scan: of what kind, in which queue, and all that it needs. */
+export interface OutboxEntry {
+  readonly kind: string
+  readonly topic: string
+  readonly payload: unknown
 }
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
@@ -71,7 +71,7 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     scan.visitor,
     scan.exit,
     scan.variant,
-    scan.hits ? JSON.stringify(scan.hits) : null,
+    scan.outbox && scan.outbox.length > 0 ? JSON.stringify(scan.outbox) : null,
     scan.takes ? scan.takes.day : null,
     scan.takes ? scan.takes.mark : null,
   )

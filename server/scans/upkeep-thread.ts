@@ -1,10 +1,11 @@
 import { statSync } from 'node:fs'
-import { parentPort, workerData } from 'node:worker_threads'
+import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { prepareWriter } from '../sqlite/index.ts'
+import { serveCalls } from '../threads/index.ts'
 import { destroyPastDays } from './days.ts'
 import { logKeeper } from './log.ts'
-import type { UpkeepNews, UpkeepSettings } from './upkeep.ts'
+import type { UpkeepCalls } from './upkeep.ts'
 
 /** The log is copied into the database from this size on, and cut from that one on. */
 const COPIED_BYTES = 1 << 20
@@ -14,7 +15,7 @@ const COPY_MS = 2000
 const DAYS_MS = 10_000
 const PAUSE_MS = 2
 
-const { file, everyMs } = workerData as UpkeepSettings
+const { file } = workerData as { file: string }
 const database = new Sqlite(file)
 prepareWriter(database)
 const log = logKeeper(database)
@@ -49,21 +50,12 @@ function lookAfter(): void {
   }
 }
 
-function tell(news: UpkeepNews): void {
-  parentPort?.postMessage(news)
-}
-
-const timer = setInterval(() => {
-  try {
+const calls: UpkeepCalls = {
+  look() {
     lookAfter()
-    tell({ ok: true, isClean: !mustCut })
-  } catch (error) {
-    tell({ ok: false, message: error instanceof Error ? error.message : String(error) })
-  }
-}, everyMs)
-
-parentPort?.once('message', () => {
-  clearInterval(timer)
+    return !mustCut
+  },
+}
+serveCalls(calls, () => {
   database.close()
-  parentPort?.close()
 })

@@ -1,13 +1,10 @@
-import { startThread } from '../threads/index.ts'
+import { callThread, type Calls } from '../threads/index.ts'
 
-export interface UpkeepSettings {
-  readonly file: string
-  readonly everyMs: number
+/** What the thread is called for. */
+export interface UpkeepCalls extends Calls {
+  /** Looks after the database once. @returns whether nothing destroyed is left in the log */
+  look(): boolean
 }
-
-/** What the thread says after each look: whether nothing destroyed is left in the log. */
-export type UpkeepNews =
-  { readonly ok: true; readonly isClean: boolean } | { readonly ok: false; readonly message: string }
 
 export interface Upkeep {
   close(): Promise<void>
@@ -22,20 +19,24 @@ const EVERY_MS = 250
  * @param onError told what went wrong, each time; the next look tries again
  */
 export function startUpkeep(file: string, onError: (message: string) => void, everyMs = EVERY_MS): Upkeep {
-  const thread = startThread('upkeep-thread', import.meta.url, { file, everyMs } satisfies UpkeepSettings)
-  thread.on('message', (news: UpkeepNews) => {
-    if (!news.ok) onError(news.message)
-  })
-  thread.on('error', (error) => {
-    onError(String(error))
-  })
+  const thread = callThread<UpkeepCalls>('upkeep-thread', import.meta.url, { file })
+  let isLooking = false
+  const timer = setInterval(() => {
+    if (isLooking) return
+    isLooking = true
+    thread
+      .call('look')
+      .catch((error: unknown) => {
+        onError(String(error))
+      })
+      .finally(() => {
+        isLooking = false
+      })
+  }, everyMs)
   return {
-    close: () =>
-      new Promise((resolve) => {
-        thread.once('exit', () => {
-          resolve()
-        })
-        thread.postMessage('close')
-      }),
+    close() {
+      clearInterval(timer)
+      return thread.close()
+    },
   }
 }

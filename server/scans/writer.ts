@@ -1,10 +1,9 @@
-import { startThread } from '../threads/index.ts'
+import { callThread, type Calls } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
 import type { Stored } from './insert.ts'
 import { pack, type Packed, type ScanRecord } from './record.ts'
 import type { SaltRow } from './salts.ts'
 import type { LimitCount, NoneLeft } from './take.ts'
-import type { WriterAnswer, WriterOrder } from './writer-thread.ts'
 
 /** More scans than this waiting for the disk, and new ones are turned away rather than kept in memory. */
 export const QUEUE_MAX = 20_000
@@ -22,7 +21,16 @@ export interface StoredScan {
 }
 
 type Settle = (outcome: Outcome) => void
-type Answered = (answer: WriterAnswer) => void
+
+/** What the thread is called for. */
+export interface WriterCalls extends Calls {
+  /** Stores a group of scans in one commit. */
+  store(packed: Packed[]): Stored
+  keepSalt(salt: SaltRow): SaltRow
+}
+
+const notStored = (error: unknown) =>
+  new ScanNotStored(error instanceof Error ? error.message : String(error), { cause: error })
 
 const STORED: Outcome = { kind: 'stored' }
 
@@ -44,33 +52,19 @@ export interface ScanWriter {
 }
 
 export function startScanWriter(file: string): ScanWriter {
-  const thread = startThread('writer-thread', import.meta.url, { file })
+  const thread = callThread<WriterCalls>('writer-thread', import.meta.url, { file })
   const onStored: ((scans: readonly StoredScan[]) => void)[] = []
   const onCounted: ((routeId: number, count: LimitCount) => void)[] = []
   let waiting: { scan: ScanRecord; done: Settle }[] = []
   let scheduled = false
   let writing = false
   let broken: Error | null = null
-  /** Orders given and not yet answered, the oldest first; the thread answers in turn. */
-  const open: Answered[] = []
-
-  const give = (order: WriterOrder, answered: Answered) => {
-    if (broken) {
-      answered({ ok: false, message: broken.message })
-      return
-    }
-    open.push(answered)
-    thread.postMessage(order)
+  function fail(group: typeof waiting, error: Error): void {
+    const failed: Outcome = { kind: 'failed', error }
+    for (const { done } of group) done(failed)
   }
 
-  function settleGroup(group: typeof waiting, answer: WriterAnswer): void {
-    if (!answer.ok) {
-      const failed: Outcome = { kind: 'failed', error: new ScanNotStored(answer.message) }
-      for (const { done } of group) done(failed)
-      return
-    }
-    // Orders to write are answered with what was stored.
-    const { refused, uniques, counts } = answer.value as Stored
+  function settle(group: typeof waiting, { refused, uniques, counts }: Stored): void {
     for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
     const without = new Map(refused)
     const first = new Set(uniques)
@@ -92,10 +86,18 @@ export function startScanWriter(file: string): ScanWriter {
     writing = true
     const packed: Packed[] = []
     for (const { scan } of group) pack(scan, packed)
-    give({ order: 'write', packed }, (answer) => {
-      writing = false
-      settleGroup(group, answer)
-    })
+    thread.call('store', packed).then(
+      (stored) => {
+        writing = false
+        settle(group, stored)
+        if (waiting.length > 0) schedule()
+      },
+      (error: unknown) => {
+        writing = false
+        fail(group, notStored(error))
+        if (waiting.length > 0) schedule()
+      },
+    )
   }
 
   const schedule = () => {
@@ -104,27 +106,15 @@ export function startScanWriter(file: string): ScanWriter {
     setImmediate(flush)
   }
 
-  thread.on('message', (answer: WriterAnswer) => {
-    open.shift()?.(answer)
-    if (waiting.length > 0) schedule()
-  })
-  const giveUp = (cause: unknown) => {
+  thread.onEnd((cause) => {
     broken = new ScanNotStored('the writing thread stopped', { cause })
-    const failed: WriterAnswer = { ok: false, message: broken.message }
-    for (const answered of open.splice(0)) answered(failed)
-    const group = waiting
-    waiting = []
-    settleGroup(group, failed)
-  }
-  thread.on('error', giveUp)
-  thread.on('exit', () => {
-    if (!broken) giveUp(undefined)
+    fail(waiting.splice(0), broken)
   })
 
   const drained = () =>
     new Promise<void>((resolve) => {
       const look = () => {
-        if (broken || (waiting.length === 0 && open.length === 0)) {
+        if (broken || (waiting.length === 0 && !writing)) {
           resolve()
           return
         }
@@ -142,12 +132,8 @@ export function startScanWriter(file: string): ScanWriter {
       schedule()
     },
     keepSalt: (salt) =>
-      new Promise((resolve, reject) => {
-        give({ order: 'salt', salt }, (answer) => {
-          // Orders to keep a salt are answered with one.
-          if (answer.ok) resolve(answer.value as SaltRow)
-          else reject(new ScanNotStored(answer.message))
-        })
+      thread.call('keepSalt', salt).catch((error: unknown) => {
+        throw notStored(error)
       }),
     onStored(listener) {
       onStored.push(listener)
@@ -157,16 +143,10 @@ export function startScanWriter(file: string): ScanWriter {
     },
     async close() {
       await drained()
-      await new Promise<void>((resolve) => {
-        thread.once('exit', () => {
-          resolve()
-        })
-        if (broken) resolve()
-        else
-          give({ order: 'close' }, () => {
-            broken ??= new ScanNotStored('the writer is closed')
-          })
-      })
+      if (!broken) {
+        broken = new ScanNotStored('the writer is closed')
+        await thread.close()
+      }
     },
   }
 }

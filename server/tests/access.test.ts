@@ -33,6 +33,7 @@ beforeAll(async () => {
     }),
     laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
+    job: await made('/api/check-runs', {}),
     domain: await made('/api/domains', { host: 'go.pier.example' }),
   }
   const signedIn = (role: Role, where: 'here' | 'elsewhere' = 'here') => flimbo.person(role, where).cookie
@@ -120,6 +121,11 @@ const BODIES: Readonly<Record<string, (id: number) => unknown>> = {
     numbers: { from: 1, to: 2, digits: 1 },
   }),
   'POST /codes body.campaignId': (campaignId) => ({ ...CELLS, campaignId, destination: 'https://a.example' }),
+  'POST /plan-files body.filter.campaignId': (campaignId) => ({ what: 'plan.csv', filter: { campaignId } }),
+  'POST /plan-files body.filter.routeId': (routeId) => ({ what: 'plan.csv', filter: { routeId } }),
+  'POST /scan-files body.campaignId': (campaignId) => ({ campaignId }),
+  'POST /scan-files body.routeId': (routeId) => ({ routeId }),
+  'POST /scan-files body.codeId': (codeId) => ({ codeId }),
   'POST /check-runs body.campaignId': (campaignId) => ({ campaignId }),
 }
 /** What else an address must say to be understood. */

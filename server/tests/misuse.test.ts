@@ -1,16 +1,14 @@
 import type { ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { once } from 'node:events'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Worker } from 'node:worker_threads'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import type { Endpoint } from '@flimbo/core/api'
 import { everyEndpoint } from '@flimbo/core/contracts'
-import { startThread } from '../threads/index.ts'
-import type { Probed } from './probe-thread.ts'
+import { callThread, type CalledThread } from '../threads/index.ts'
+import type { ProbeCalls, Probed } from './probe-thread.ts'
 import { OWNER } from './running.ts'
 import { begun, ended, freePorts, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
 
@@ -29,7 +27,7 @@ let dataDir: string
 let child: ChildProcess
 let ports: Ports
 let cookie = ''
-let probe: Worker
+let probe: CalledThread<ProbeCalls>
 
 beforeAll(async () => {
   dataDir = mkdtempSync(join(tmpdir(), 'flimbo-misuse-'))
@@ -38,12 +36,12 @@ beforeAll(async () => {
   const { cookie: owners, ask, code } = await begun(ports)
   cookie = owners
   await code('probe')
-  probe = startThread('probe-thread', import.meta.url, { port: ports.door, path: '/PROBE' })
+  probe = callThread<ProbeCalls>('probe-thread', import.meta.url, { port: ports.door, path: '/PROBE' })
   await ask('POST', '/pages', { campaignId: 1, name: 'P', title: 'T', text: '', links: [] })
   await ask('POST', '/lane-sets', { name: 'S', lanes: [] })
 }, START_MS)
 afterAll(async () => {
-  await probe.terminate()
+  await probe.end()
   child.kill('SIGTERM')
   await ended(child)
   rmSync(dataDir, { recursive: true, force: true })
@@ -100,14 +98,14 @@ function send(
 
 /** Scans every 20 ms, in a thread of its own, while something is done. */
 async function probed(work: () => Promise<void>): Promise<Probed> {
-  probe.postMessage('go')
+  await probe.call('go')
+  let probed: Probed
   try {
     await work()
   } finally {
-    probe.postMessage('stop')
+    probed = await probe.call('stop')
   }
-  const [answer] = (await once(probe, 'message')) as [Probed]
-  return answer
+  return probed
 }
 
 type Json = Record<string, unknown>

@@ -1,13 +1,20 @@
 import { Agent, request } from 'node:http'
-import { parentPort, workerData } from 'node:worker_threads'
+import { workerData } from 'node:worker_threads'
+import { serveCalls, type Calls } from '../threads/index.ts'
 import { PHONE } from './phones.ts'
 
-/** Told to go, it scans every so often; told to stop, it says how that went, once the last scan is answered. */
+/** How the scans of a while went. */
 export interface Probed {
   /** Longest a scan took, in milliseconds, without what the machine kept from this very thread meanwhile. */
   readonly slowest: number
   readonly failed: readonly unknown[]
   readonly scans: number
+}
+
+/** It scans every so often from `go` on; `stop` says how that went, once the last scan is answered. */
+export interface ProbeCalls extends Calls {
+  go(): void
+  stop(): Promise<Probed>
 }
 
 const PROBE_MS = 20
@@ -49,16 +56,16 @@ function tick(): void {
   open.push(scan())
 }
 
-parentPort?.on('message', (order: 'go' | 'stop') => {
-  if (order === 'go') {
+const calls: ProbeCalls = {
+  go() {
     ;[waits, failed, open] = [[], [], []]
     lastTick = performance.now()
     timer = setInterval(tick, PROBE_MS)
-    return
-  }
-  if (timer) clearInterval(timer)
-  void Promise.all(open).then(() => {
-    const probed: Probed = { slowest: Math.max(0, ...waits), failed, scans: waits.length }
-    parentPort?.postMessage(probed)
-  })
-})
+  },
+  async stop() {
+    if (timer) clearInterval(timer)
+    await Promise.all(open)
+    return { slowest: Math.max(0, ...waits), failed, scans: waits.length }
+  },
+}
+serveCalls(calls)

@@ -5,8 +5,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { isActive, type Job } from '@flimbo/core/jobs'
 import { NO_RULES, openLife } from '@flimbo/core/routing'
-import { PHONE } from './running.ts'
+import { http, PHONE } from './running.ts'
 import { begun, ended, freePorts, spawnedFlimbo, START_MS } from './spawned.ts'
 
 /** A Flimbo in processes of its own, with its processes by name. */
@@ -18,9 +19,10 @@ async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
     { FLIMBO_LOG_LEVEL: 'info', FLIMBO_TRUST_PROXY: 'loopback' },
     log,
   )
-  const { ask, code } = await begun(ports)
+  const { cookie, ask, code } = await begun(ports)
   return {
     ports,
+    cookie,
     ask,
     code: (slug: string) => code(slug, 'https://saltmarsh.example/one'),
     /** The process of a part, by its script. */
@@ -37,6 +39,9 @@ async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
   }
 }
 type Started = Awaited<ReturnType<typeof started>>
+
+/** Lines of an import that takes a while. */
+const LINES = 3000
 
 let dataDir: string
 let flimbo: Started
@@ -169,6 +174,48 @@ describe('a front door that is killed again and again', () => {
     const through = rows<{ n: number }>("SELECT count(*) AS n FROM scans WHERE exit = 'otherwise'")[0]?.n ?? 0
     expect(through).toBeLessThanOrEqual(2000)
     expect(rows<{ total: number }>('SELECT total FROM limits')).toEqual([{ total: through }])
+  }, 120_000)
+})
+
+describe('an import', () => {
+  it('that the office is killed in the middle of is done by the next one, each line once', async () => {
+    const { ask } = flimbo
+    const lines = Array.from(
+      { length: LINES },
+      (_, i) => `Killed ${String(i)},print,killed,https://saltmarsh.example`,
+    )
+    const sent = await http(
+      'POST',
+      flimbo.ports.office,
+      '/api/imports?campaignId=1&name=killed.csv',
+      { cookie: flimbo.cookie, 'content-type': 'application/octet-stream' },
+      `Piece,Medium,Source,Destination\r\n${lines.join('\r\n')}\r\n`,
+    )
+    const { id } = sent.body as { id: number }
+    await ask('POST', `/imports/${String(id)}/runs`, { lines: 'all' })
+    await vi.waitFor(
+      async () => {
+        const { done } = await ask<{ done: number }>('GET', `/imports/${String(id)}`)
+        expect(done).toBeGreaterThan(0)
+      },
+      { timeout: 20_000, interval: 5 },
+    )
+    process.kill(flimbo.pidOf('office'), 'SIGKILL')
+    const job = await vi.waitFor(
+      async () => {
+        const found = await ask<Job>('GET', `/jobs/${String(id)}`)
+        expect(isActive(found)).toBe(false)
+        return found
+      },
+      { timeout: 60_000, interval: 50 },
+    )
+    expect(job).toMatchObject({
+      state: 'done',
+      attempts: 2,
+      sentence: `${String(LINES)} created, 0 changed.`,
+    })
+    const killed = rows<{ n: number }>("SELECT count(*) n FROM codes WHERE source = 'killed'")
+    expect([killed, rows('SELECT * FROM undo_log')]).toEqual([[{ n: LINES }], []])
   }, 120_000)
 })
 

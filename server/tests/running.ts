@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import type { Campaign } from '@flimbo/core/campaigns'
+import { isActive, type Job } from '@flimbo/core/jobs'
 import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
 import type { Rules, WholeRoute } from '@flimbo/core/routing'
@@ -229,6 +230,14 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     route,
     draft,
     publish,
+    /** A job, once it has ended. */
+    async ended(id: number): Promise<Job> {
+      for (;;) {
+        const { body } = await ask<Job>('GET', `/api/jobs/${String(id)}`)
+        if (!isActive(body)) return body
+        await new Promise((resolve) => setTimeout(resolve, 20))
+      }
+    },
     /** Prepares rules for a route and publishes them. */
     async live(id: number, rules: Rules): Promise<WholeRoute> {
       const prepared = await draft(id, rules)

@@ -1,3 +1,5 @@
+export { callThread, ThreadEnded } from './calls.ts'
+export type { CalledThread, Calls } from './calls.ts'
 export { limitedThread } from './limited.ts'
-export { startThread } from './thread.ts'
+export { serveCalls } from './serve.ts'
 export { places, queue } from './turns.ts'

@@ -1,30 +1,28 @@
 import { In, Not } from 'typeorm'
 import { readUrl } from '@flimbo/core/api'
-import { isHitOf, visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
+import { HIT, isHitOf, visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
+import type { Outbox } from '../jobs/index.ts'
 import type { Doors } from '../line/index.ts'
 import { destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { standInTarget, type StandIns } from '../standins/index.ts'
 import { readSetting, writeSetting } from '../workspace/index.ts'
 import { VISIT_TAGS } from './section.ts'
-import type { HitSender } from './sender.ts'
 
 interface Parts {
   readonly database: Database
   readonly doors: Doors
   readonly live: LiveHub
-  readonly sender: HitSender
+  readonly outbox: Outbox
   readonly domains: { origins(): readonly string[] }
   readonly standIns: StandIns | null
 }
 
-/** What is for admins alone. */
-
 export function visitTagsEndpoints(
   mounts: Mounts,
-  { database, doors, live, sender, domains, standIns }: Parts,
+  { database, doors, live, outbox, domains, standIns }: Parts,
 ): void {
   const { read } = database
 
@@ -71,19 +69,19 @@ export function visitTagsEndpoints(
   mount(mounts, visitTagsApi.queue, async ({ who }) => {
     // SQLite takes the bare columns of a group from the row that max() found: the fault that was met most often.
     const rows = await read
-      .createQueryBuilder(tables.hits, 'h')
-      .select('h.tagId', 'tagId')
+      .createQueryBuilder(tables.outbox, 'h')
+      .select('h.topic', 'tagId')
       .addSelect('count(h.nextAt)', 'waiting')
       .addSelect('count(*) - count(h.nextAt)', 'givenUp')
       .addSelect('min(h.at)', 'oldestAt')
       .addSelect(
-        '(SELECT min(n.nextAt) FROM hits n WHERE n.workspaceId = h.workspaceId AND n.tagId = h.tagId)',
+        `(SELECT min(n.nextAt) FROM outbox n WHERE n.kind = '${HIT}' AND n.workspaceId = h.workspaceId AND n.topic = h.topic)`,
         'nextAt',
       )
       .addSelect('h.fault', 'fault')
       .addSelect('max(h.attempts)', 'attempts')
-      .where('h.workspaceId = :workspaceId', { workspaceId: who.workspace.id })
-      .groupBy('h.tagId')
+      .where('h.kind = :kind AND h.workspaceId = :workspaceId', { kind: HIT, workspaceId: who.workspace.id })
+      .groupBy('h.topic')
       .getRawMany<{
         tagId: string
         waiting: number
@@ -105,15 +103,19 @@ export function visitTagsEndpoints(
   })
 
   mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
-    sender.tryNow(who.workspace.id, tag)
+    outbox.tryNow(HIT, who.workspace.id, tag)
     await database.writeAside((manager) =>
-      manager.update(tables.hits, { workspaceId: who.workspace.id, tagId: tag }, { nextAt: Date.now() }),
+      manager.update(
+        tables.outbox,
+        { kind: HIT, workspaceId: who.workspace.id, topic: tag },
+        { nextAt: Date.now() },
+      ),
     )
   })
 
   mount(mounts, visitTagsApi.drop, async ({ params: { tag }, who }) => {
     await database.writeAside((manager) =>
-      manager.delete(tables.hits, { workspaceId: who.workspace.id, tagId: tag }),
+      manager.delete(tables.outbox, { kind: HIT, workspaceId: who.workspace.id, topic: tag }),
     )
   })
 

@@ -11,8 +11,8 @@ import {
   type VisitTag,
   type VisitTagSettings,
 } from '@flimbo/core/visitTags'
-import { DOOR, http, OWNER, runningFlimbo, type Running } from '../tests/running.ts'
-import { GIVEN_UP_MS, pauseAfter } from './index.ts'
+import { DOOR, OWNER, runningFlimbo, type Running } from '../tests/running.ts'
+import { GIVEN_UP_MS } from '../jobs/index.ts'
 
 const BODY =
   '{"id": "{id}", "visit": "{visit}", "at": "{time}", "events": [{"name": "scan", "page": "{address}", "source": "{source}", "medium": "{medium}", "campaign": "{campaign}", "country": "{country}", "device": "{device}"}]}'
@@ -177,7 +177,7 @@ describe('a hit sent by the server', () => {
       expect((await queue('late'))[0]?.fault).toBe('the collector answered 404')
     })
     const file = new Sqlite(flimbo.file)
-    file.prepare("UPDATE hits SET at = at - ? WHERE tagId = 'late'").run(GIVEN_UP_MS)
+    file.prepare("UPDATE outbox SET at = at - ? WHERE topic = 'late'").run(GIVEN_UP_MS)
     file.close()
     await flimbo.ask('POST', '/api/visit-tags/late/queue')
     await soon(async () => {
@@ -204,100 +204,6 @@ describe('a hit sent by the server', () => {
     })
     await soon(async () => {
       expect(await received('good')).toHaveLength(1)
-    })
-  })
-
-  it('is tried again after five seconds, then twice as long each time, an hour at most', () => {
-    expect([1, 2, 3, 10, 11, 60].map(pauseAfter)).toEqual([
-      5000, 10_000, 20_000, 2_560_000, 3_600_000, 3_600_000,
-    ])
-  })
-})
-
-describe('defining visit tags', () => {
-  it('keeps one that a route fires, and says which; it may rest', async () => {
-    const { tag } = await piece('used')
-    const { status, body } = await change((tags) => tags.filter(({ id }) => id !== 'used'))
-    expect([status, body.detail]).toEqual([
-      409,
-      'The tag “used” is used by “Pier poster, east gate”. Take it off there first, or let it rest.',
-    ])
-    await define({ ...tag, resting: true })
-    expect((await flimbo.scan('/used')).status).toBe(302)
-    expect(await queue('used')).toEqual([])
-  })
-
-  it('refuses a collector that is the front door itself, and rules that fire what is not defined', async () => {
-    const { routeId } = await piece('own')
-    expect(
-      (
-        await change((tags) =>
-          tags.map((tag) => (tag.id === 'own' ? { ...tag, address: `${DOOR}/PIER` } : tag)),
-        )
-      ).body.detail,
-    ).toContain('Flimbo’s own short links')
-    expect((await flimbo.draft(routeId, { ...NO_RULES, tags: ['gone'] })).body).toMatchObject({
-      status: 422,
-      fields: [{ path: 'rules', message: expect.stringContaining('not defined any more') as string }],
-    })
-  })
-
-  it('says in words what publishing changes', async () => {
-    const { routeId } = await piece('words')
-    await flimbo.draft(routeId, NO_RULES)
-    expect(
-      (await flimbo.ask<{ changes: string[] }>('GET', `/api/routes/${String(routeId)}/effect`)).body.changes,
-    ).toEqual(['the visit tag “words” no longer fires'])
-  })
-})
-
-describe('the collector stand-in', () => {
-  it('reads values from a query, a form and JSON, shows what it cannot read, and serves what pages load', async () => {
-    const { body: stored } = await flimbo.ask<{ value: VisitTagSettings; version: number }>(
-      'GET',
-      '/api/visit-tags',
-    )
-    const c = {
-      id: 'c',
-      name: 'Of this test',
-      kind: 'measurement',
-      value: 'c',
-      address: 'https://collector.example/hit?id={id}',
-      firing: 'page',
-      body: '',
-      resting: false,
-    }
-    expect(
-      (
-        await flimbo.ask('PATCH', '/api/visit-tags', {
-          ...stored,
-          value: { ...stored.value, tags: [...stored.value.tags, c] },
-        })
-      ).status,
-    ).toBe(200)
-    const at = (path: string, method = 'GET', body?: string, type = 'application/json') =>
-      http(
-        method,
-        flimbo.ports.standIn,
-        `/at/collector.example${path}`,
-        { 'user-agent': 'Mozilla/5.0', 'content-type': type },
-        body,
-      )
-    expect((await at('/hit?id=c&a=1')).headers['content-type']).toBe('image/gif')
-    expect((await at('/container.js?id=c')).body).toContain('sendBeacon')
-    expect((await at('/hit?id=c', 'POST', 'a=b+c', 'application/x-www-form-urlencoded')).status).toBe(204)
-    await at('/hit?id=c', 'POST', '{"a":{"b":[1]}}')
-    await at('/hit?id=c', 'POST', '{nonsense')
-    expect((await received('c')).map(({ by, values: { id: _id, ...values } }) => [by, values])).toEqual([
-      ['phone', { body: '{nonsense' }],
-      ['phone', { 'a.b.0': '1' }],
-      ['phone', { a: 'b c' }],
-      ['phone', {}],
-      ['phone', { a: '1' }],
-    ])
-    // Another workspace sees none of them.
-    expect((await flimbo.person('admin', 'elsewhere')('GET', '/api/visit-tags/received')).body).toEqual({
-      rows: [],
     })
   })
 })

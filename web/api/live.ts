@@ -72,6 +72,10 @@ export function useLive(): void {
     const take = (message: MessageEvent<string>) => {
       const event = liveEvent.safeParse(JSON.parse(message.data))
       if (!event.success) return
+      if (event.data.type === 'job') {
+        readAgain((path) => path === '/jobs')
+        return
+      }
       if (event.data.type === 'change') {
         changes.want()
         return

@@ -18,6 +18,7 @@ const RoutesScreen = lazy(async () => ({ default: (await import('../routing/inde
 const PrintScreen = lazy(async () => ({ default: (await import('../symbol/index.ts')).PrintScreen }))
 const PagesScreen = lazy(async () => ({ default: (await import('../pages/index.ts')).PagesScreen }))
 const SettingsScreen = lazy(async () => ({ default: (await import('../settings/index.ts')).SettingsScreen }))
+const JobsScreen = lazy(async () => ({ default: (await import('../jobs/index.ts')).JobsScreen }))
 const ResultsScreen = lazy(async () => ({ default: (await import('../results/index.ts')).ResultsScreen }))
 const PhoneScreen = lazy(async () => ({ default: (await import('../phone/index.ts')).PhoneScreen }))
 
@@ -41,6 +42,7 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <Desk /> },
       { path: '/settings/:part?', element: later(<SettingsScreen />) },
+      { path: '/jobs', element: later(<JobsScreen />) },
       { path: '/phone', element: later(<PhoneScreen />) },
       {
         path: '/campaigns/:campaignId',

@@ -1,6 +1,7 @@
 import { Box, Link } from '@mui/material'
 import type { ReactNode } from 'react'
 import { useLive } from '../api/index.ts'
+import { OwnJobs } from '../jobs/index.ts'
 import { TopBar } from './TopBar.tsx'
 
 /** What stands around every screen: the top bar, and a way past it by keyboard. */
@@ -30,6 +31,7 @@ export function Shell({ children }: { children: ReactNode }) {
       >
         {children}
       </Box>
+      <OwnJobs />
     </Box>
   )
 }

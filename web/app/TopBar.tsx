@@ -171,6 +171,14 @@ function PersonMenu({ showKeys }: { showKeys: () => void }) {
         <MenuItem
           onClick={() => {
             close()
+            void navigate('/jobs')
+          }}
+        >
+          <ListItemText>Jobs: imports, checks and downloads</ListItemText>
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close()
             void navigate('/phone')
           }}
         >

@@ -9,6 +9,7 @@ import {
   ListItemText,
   Menu,
   MenuItem,
+  Snackbar,
   Stack,
   TextField,
 } from '@mui/material'
@@ -16,7 +17,9 @@ import { checksApi } from '@flimbo/core/checks'
 import { FILE_NAME_FIELDS, FILE_NAME_PATTERN_USUAL, fileNameFault, planApi } from '@flimbo/core/plan'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { hrefOf, useChange } from '../api/index.ts'
+import type { InputOf } from '@flimbo/core/api'
+import { useChange } from '../api/index.ts'
+import { useFile } from '../jobs/index.ts'
 import { PrintWarning } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import type { Listing } from './useBlocks.ts'
@@ -27,10 +30,14 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
   const [naming, setNaming] = useState(false)
   const navigate = useNavigate()
   const check = useChange(checksApi.begin)
+  const file = useFile(planApi.makeFile)
   const close = () => {
     setAnchor(null)
   }
-  const query = filter
+  const order = (body: InputOf<typeof planApi.makeFile>['body']) => {
+    close()
+    void file.order({ body })
+  }
   return (
     <>
       <Button
@@ -60,13 +67,25 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
           <ListItemText primary="Add a numbered series" secondary="Table card 001 to 120" />
         </MenuItem>
         <Divider />
-        <MenuItem component="a" href={hrefOf(planApi.csv, { query })} onClick={close}>
+        <MenuItem
+          onClick={() => {
+            order({ what: 'plan.csv', filter })
+          }}
+        >
           <ListItemText primary="The plan as CSV" secondary="What is filtered, in this order of columns" />
         </MenuItem>
-        <MenuItem component="a" href={hrefOf(planApi.xlsx, { query })} onClick={close}>
+        <MenuItem
+          onClick={() => {
+            order({ what: 'plan.xlsx', filter })
+          }}
+        >
           <ListItemText primary="The plan as XLSX" />
         </MenuItem>
-        <MenuItem component="a" href={hrefOf(planApi.links, { query })} onClick={close}>
+        <MenuItem
+          onClick={() => {
+            order({ what: 'links.csv', filter })
+          }}
+        >
           <ListItemText primary="All short links as CSV" secondary="Old ones of renamed pieces too" />
         </MenuItem>
         <MenuItem
@@ -92,8 +111,10 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
         close={() => {
           setNaming(false)
         }}
+        order={order}
         filter={filter}
       />
+      <Snackbar open={file.fault !== null} message={file.fault} />
     </>
   )
 }
@@ -101,10 +122,12 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
 function SymbolFiles({
   open,
   close,
+  order,
   filter,
 }: {
   open: boolean
   close: () => void
+  order: (body: InputOf<typeof planApi.makeFile>['body']) => void
   filter: Listing['filter']
 }) {
   const [pattern, setPattern] = useState(FILE_NAME_PATTERN_USUAL)
@@ -150,10 +173,11 @@ function SymbolFiles({
         </Button>
         <Button
           variant="contained"
-          component="a"
           disabled={fault !== null}
-          href={hrefOf(planApi.symbols, { query: { ...filter, pattern, format } })}
-          onClick={close}
+          onClick={() => {
+            order({ what: 'symbols.zip', filter, pattern, format: format === 'png' ? 'png' : 'svg' })
+            close()
+          }}
         >
           Download
         </Button>

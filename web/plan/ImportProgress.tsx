@@ -25,7 +25,7 @@ export function ImportProgress({ file, refresh }: { file: PlanImport; refresh: (
             void cancel.mutateAsync({ params: { id: file.id } }).finally(refresh)
           }}
         >
-          Stop, and take it back
+          Cancel, and take it back
         </Button>
       </Stack>
     )

@@ -22,11 +22,11 @@ export function ImportScreen() {
   const [reading, setReading] = useState(false)
   const [over, setOver] = useState(false)
   const field = useRef<HTMLInputElement>(null)
-  const id = address.get('file')
+  const id = Number(address.get('file')) || null
   const key = [planApi.get.path, { params: { id } }]
   const file = useQuery({
     queryKey: key,
-    queryFn: () => call(planApi.get, { params: { id: id ?? '' } }),
+    queryFn: () => call(planApi.get, { params: { id: id ?? 0 } }),
     enabled: id !== null,
     retry: false,
     refetchInterval: ({ state }) => (state.data?.stage === 'running' ? LOOK_MS : false),
@@ -47,7 +47,7 @@ export function ImportScreen() {
         chosen,
       )
       show(read)
-      setAddress({ file: read.id }, { replace: true })
+      setAddress({ file: String(read.id) }, { replace: true })
     } catch (error) {
       setTrouble(
         error instanceof ApiProblem ? error.problem.detail : 'The file could not be sent. Try again.',

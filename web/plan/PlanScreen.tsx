@@ -23,7 +23,6 @@ import { useCampaign } from '../campaigns/index.ts'
 import { CodeInspector, NewPiece } from '../codes/index.ts'
 import { counted, Empty, Trouble, useKeys } from '../ui/index.ts'
 import { ArrangeMenu } from './ArrangeMenu.tsx'
-import { CheckProgress } from './CheckProgress.tsx'
 import { gridColumns } from './columns.tsx'
 import { FilesMenu } from './FilesMenu.tsx'
 import { linesOf } from './lines.ts'
@@ -264,7 +263,6 @@ export function PlanScreen() {
             void edits.edit({ matching: listing.filter, fix: { kind, field } })
           }}
         />
-        <CheckProgress />
         {chosenCount > 0 && (
           <SelectionBar
             count={chosenCount}

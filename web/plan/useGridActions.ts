@@ -233,7 +233,7 @@ export function useGridActions(parts: Parts) {
         params: { id: file.id },
         body: { delimiter: '\t', headings: false, mapping: columns.map(({ plan }) => plan?.id ?? null) },
       })
-      navigate(`../import?file=${file.id}`)
+      navigate(`../import?file=${String(file.id)}`)
     }
 
     const selection: SelectionActions = {

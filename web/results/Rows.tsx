@@ -1,8 +1,9 @@
-import { Box, Button, MenuItem, Stack, TextField } from '@mui/material'
+import { Alert, Box, Button, MenuItem, Stack, TextField } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { scansApi, type Scan, type Scope } from '@flimbo/core/scans'
 import { useState } from 'react'
-import { hrefOf, useAnswer } from '../api/index.ts'
+import { useAnswer } from '../api/index.ts'
+import { useFile } from '../jobs/index.ts'
 import { country, language, moment, orUnknown } from '../ui/index.ts'
 
 const COUNTED = { counted: 'Counted scans', apart: 'Kept apart', both: 'Both' } as const
@@ -69,6 +70,7 @@ export function Rows({
   const [counted, setCounted] = useState<Counted>('counted')
   const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
   const filter = { ...scope, exit, from, to, counted }
+  const file = useFile(scansApi.makeFile)
   const scans = useAnswer(scansApi.list, { query: { ...filter, ...paging, order: 'desc' } })
   return (
     <Stack spacing={1}>
@@ -91,9 +93,15 @@ export function Rows({
           ))}
         </TextField>
         <Box sx={{ flex: 1 }} />
-        <Button variant="outlined" href={hrefOf(scansApi.csv, { query: filter })}>
+        <Button
+          variant="outlined"
+          onClick={() => {
+            void file.order({ body: filter })
+          }}
+        >
           Download these rows as CSV
         </Button>
+        {file.fault !== null && <Alert severity="error">{file.fault}</Alert>}
       </Stack>
       <Box sx={{ height: 420 }}>
         <DataGrid

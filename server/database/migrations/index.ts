@@ -1,5 +1,6 @@
 import { Doors1764500000000 } from './doors.ts'
 import { First1764000000000 } from './first.ts'
+import { Jobs1764600000000 } from './jobs.ts'
 import { Pages1764400000000 } from './pages.ts'
 import { Plan1764100000000 } from './plan.ts'
 import { Routes1764200000000 } from './routes.ts'
@@ -13,4 +14,5 @@ export const MIGRATIONS = [
   VisitTags1764300000000,
   Pages1764400000000,
   Doors1764500000000,
+  Jobs1764600000000,
 ]

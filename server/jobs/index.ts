@@ -1,0 +1,8 @@
+export { jobsEndpoints, jobViewer } from './endpoints.ts'
+export type { JobViewer } from './endpoints.ts'
+export { exporter } from './exports.ts'
+export type { Advance, Exporter } from './exports.ts'
+export { GIVEN_UP_MS, startOutbox } from './outbox.ts'
+export type { Deliver, Delivery, Outbox } from './outbox.ts'
+export { createJobs, JobCancelled } from './runner.ts'
+export type { JobContext, JobResult, Jobs, JobWork, NewJob } from './runner.ts'
