@@ -2,12 +2,12 @@ import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
 const ROOMS =
-  'access|api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|jobs|line|log|office|processes|phone|plan|reach|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|ui|app|visitTags|workspace'
+  'access|api|campaigns|checks|codes|conditions|config|contracts|database|desk|domains|door|formats|jobs|line|log|office|processes|phone|plan|reach|reader|results|routing|scans|session|settings|sqlite|standins|threads|symbol|pages|tagging|time|formats|ui|app|visitTags|workspace'
 
 /** Other rooms are entered by their door. */
 const behindTheDoor = {
-  regex: `^\\.\\./(${ROOMS})/(?!index\\.ts$)`,
-  message: 'Import another room by its index.ts only.',
+  regex: `^\\.\\./(${ROOMS})/(?!(index|queries)\\.ts$)`,
+  message: 'Import another room by its index.ts only; a thread that reads for several, by their queries.ts.',
 }
 const deepPackage = { regex: '^@flimbo/(core|server)/[^/]+/.+', message: 'Import a room by its door only.' }
 const only = (...names) => ({

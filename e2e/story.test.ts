@@ -42,7 +42,10 @@ async function carried(file: string): Promise<(string | undefined)[]> {
 async function download(name: string): Promise<string> {
   const [file] = await Promise.all([
     browser.page.waitForEvent('download'),
-    browser.page.getByRole('link', { name, exact: true }).click(),
+    browser.page
+      .getByRole('link', { name, exact: true })
+      .or(browser.page.getByRole('button', { name, exact: true }))
+      .click(),
   ])
   return file.path()
 }

@@ -24,6 +24,8 @@ export interface Endpoint<
   readonly room: string
   readonly summary: string
   readonly access: Who
+  /** Whether a stand-in answers it: it is there only where the stand-ins run. */
+  readonly standIn?: true
   readonly params?: Params
   readonly query?: Query
   readonly body?: Body

@@ -1,8 +1,8 @@
+import { calendarDay, zoneName } from '../time/index.ts'
+import { utmValue } from '../tagging/index.ts'
 import { z } from 'zod'
-import { calendarDay, endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { tally } from '../scans/index.ts'
-import { utmValue } from '../routing/index.ts'
-import { zoneName } from '../workspace/index.ts'
 
 export const campaign = z.object({
   id: z.int(),

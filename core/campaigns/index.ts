@@ -7,4 +7,4 @@ export {
   newCampaign,
 } from './contract.ts'
 export type { Campaign, CampaignCopy } from './contract.ts'
-export { dayForward, nextYear, yearForward } from './nextYear.ts'
+export { nextYear, yearForward } from './nextYear.ts'

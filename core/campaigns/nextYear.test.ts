@@ -1,5 +1,6 @@
+import { dayForward } from '../time/index.ts'
 import { describe, expect, it } from 'vitest'
-import { dayForward, nextYear, yearForward } from './index.ts'
+import { nextYear, yearForward } from './index.ts'
 
 describe('carrying a campaign into the next year', () => {
   it.each([

@@ -1,3 +1,4 @@
+import { dayForward } from '../time/index.ts'
 import type { Campaign } from './contract.ts'
 
 /**
@@ -16,15 +17,6 @@ export function yearForward(text: string, around: number): string | null {
     return digits.length === 4 ? String(year + 1) : String((year + 1) % 100).padStart(2, '0')
   })
   return found ? next : null
-}
-
-/** A calendar day one year later; 29 February becomes 28 February. */
-export function dayForward(day: string): string {
-  const next = `${String(Number(day.slice(0, 4)) + 1).padStart(4, '0')}${day.slice(4)}`
-  return Number.isNaN(Date.parse(`${next}T00:00:00Z`)) ||
-    new Date(`${next}T00:00:00Z`).toISOString().slice(0, 10) !== next
-    ? `${next.slice(0, 8)}28`
-    : next
 }
 
 /** What next year's campaign is usually called and when it runs, for a person to look over. */

@@ -1,19 +1,11 @@
+import { calendarDay } from '../time/index.ts'
 import { z } from 'zod'
-import {
-  calendarDay,
-  endpoint,
-  idParams,
-  idQuery,
-  line,
-  pageOf,
-  pageQuery,
-  requiredLine,
-} from '../api/index.ts'
+import { endpoint, idParams, idQuery, line, pageOf, pageQuery, requiredLine } from '../api/index.ts'
 import { check } from '../checks/index.ts'
-import { destination, revision, state, utmValue } from '../routing/index.ts'
+import { destination, revision, state } from '../routing/index.ts'
 import { tally } from '../scans/index.ts'
 import { LEVELS } from '../symbol/index.ts'
-import { finding, FINDING_KINDS } from '../tagging/index.ts'
+import { FINDING_KINDS, finding, utmValue } from '../tagging/index.ts'
 import { chosenSlug, isSlug } from './slug.ts'
 
 export const level = z.enum(LEVELS, { error: 'Choose one of the levels L, M, Q and H.' })

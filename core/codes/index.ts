@@ -29,6 +29,7 @@ export type {
   Group,
   NewCode,
 } from './contract.ts'
+export { contentOf } from './content.ts'
 export { seriesOf } from './series.ts'
 export {
   canonicalSlug,

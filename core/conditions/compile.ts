@@ -1,5 +1,5 @@
+import { clockFace, minutesOf, momentOf, withinHours } from '../time/index.ts'
 import { canonicalTag } from '../scans/index.ts'
-import { clockFace, minutesOf, momentOf, withinHours } from './clock.ts'
 import { leavesOf, type CodeField, type Condition, type Leaf } from './condition.ts'
 import { greatCircleKm } from './greatCircle.ts'
 import { lookUp } from './lookUp.ts'

@@ -1,5 +1,6 @@
+import { localMoment, zoneName } from '../time/index.ts'
 import { z } from 'zod'
-import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
+import { line, requiredLine } from '../api/index.ts'
 import { DEVICE_TYPES } from '../scans/index.ts'
 
 /** How many parts a condition may have in all, and how deep they may nest. */

@@ -1,5 +1,5 @@
+import { localMoment } from '../time/index.ts'
 import fc from 'fast-check'
-import { localMoment } from '../api/index.ts'
 import { describe, expect, it } from 'vitest'
 import { condition as anyCondition, visit as anyVisit } from '../tests/arbitrary.ts'
 import {

@@ -1,4 +1,4 @@
-import { minutesOf } from './clock.ts'
+import { minutesOf } from '../time/index.ts'
 import type { Condition, Leaf } from './condition.ts'
 import { greatCircleKm } from './greatCircle.ts'
 import { inVersions } from './versions.ts'

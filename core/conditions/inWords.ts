@@ -1,5 +1,5 @@
+import { WEEKDAYS } from '../time/index.ts'
 import type { DeviceType } from '../scans/index.ts'
-import { WEEKDAYS } from './clock.ts'
 import type { Condition, Leaf } from './condition.ts'
 
 const REGIONS = new Intl.DisplayNames('en', { type: 'region', fallback: 'code' })

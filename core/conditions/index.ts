@@ -1,5 +1,3 @@
-export { clockFace, minutesOf, momentOf, WEEKDAYS, withinHours, zoneOffsetMs } from './clock.ts'
-export type { ClockFace } from './clock.ts'
 export { compileCondition, languagesIn } from './compile.ts'
 export type { Check, Test } from './compile.ts'
 export {

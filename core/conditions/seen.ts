@@ -1,4 +1,4 @@
-import { clockFace, WEEKDAYS } from './clock.ts'
+import { WEEKDAYS, clockFace } from '../time/index.ts'
 import type { Leaf } from './condition.ts'
 import { greatCircleKm, type Point } from './greatCircle.ts'
 import { countryName, languageName } from './inWords.ts'

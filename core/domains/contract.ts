@@ -74,6 +74,7 @@ export const domainsApi = {
   standIn: endpoint({
     method: 'POST',
     path: '/domains/:id/stand-in-records',
+    standIn: true,
     room: 'domains',
     access: { right: 'edit', things: { domain: 'params.id' } },
     summary: 'Set the records in the DNS stand-in, as one would at a provider',

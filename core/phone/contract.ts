@@ -45,6 +45,7 @@ export const phoneApi = {
   choices: endpoint({
     method: 'GET',
     path: '/phone',
+    standIn: true,
     room: 'phone',
     access: { right: 'view' },
     summary: 'The phones, places and languages of the phone stand-in',
@@ -53,6 +54,7 @@ export const phoneApi = {
   scan: endpoint({
     method: 'POST',
     path: '/phone/scans',
+    standIn: true,
     room: 'phone',
     access: { right: 'edit' },
     summary: 'Ask the front door as a phone would that has read a symbol',

@@ -1,7 +1,7 @@
+import { UNITS } from '../time/index.ts'
 import { z } from 'zod'
 import { endpoint } from '../api/index.ts'
 import { APART, hasOneScope, ONE_SCOPE, scanFilter, scopeFields, tally } from '../scans/index.ts'
-import { UNITS } from './buckets.ts'
 
 const bucket = z.object({ start: z.int(), end: z.int(), scans: z.int(), uniques: z.int() })
 

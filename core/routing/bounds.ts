@@ -1,4 +1,4 @@
-import { momentOf } from '../conditions/index.ts'
+import { momentOf } from '../time/index.ts'
 import type { Taken } from './decide.ts'
 import type { Life } from './rules.ts'
 

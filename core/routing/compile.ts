@@ -1,14 +1,14 @@
+import { momentOf } from '../time/index.ts'
+import { type ExtraValues, type Tagged, type UtmValues } from '../tagging/index.ts'
 import { canonicalTag } from '../scans/index.ts'
 import {
   compileCondition,
   languagesIn,
   leavesOf,
-  momentOf,
   type Point,
   type ScannedCode,
   type Test,
 } from '../conditions/index.ts'
-import type { Tagged } from './address.ts'
 import { readDestination } from './destination.ts'
 import { hasPlaceholders } from './placeholders.ts'
 import {
@@ -22,7 +22,6 @@ import {
 } from './rules.ts'
 import type { Weighted } from './split.ts'
 import type { State } from './state.ts'
-import type { ExtraValues, UtmValues } from './utm.ts'
 
 /** What a code says of a scan, as it is stored. */
 export interface CodeSettings {

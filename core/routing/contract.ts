@@ -1,6 +1,7 @@
+import { calendarDay } from '../time/index.ts'
 import { z } from 'zod'
 import {
-  calendarDay,
+  ADDRESS_MAX,
   endpoint,
   idParams,
   idQuery,
@@ -10,7 +11,6 @@ import {
   requiredLine,
 } from '../api/index.ts'
 import { tally } from '../scans/index.ts'
-import { DESTINATION_MAX } from './destination.ts'
 import { destination } from './destinationField.ts'
 import { expectation } from './expectations.ts'
 import { revision } from './revision.ts'
@@ -23,7 +23,7 @@ export const route = z.object({
   id: z.int(),
   campaignId: z.int(),
   name: z.string(),
-  destination: z.string().max(DESTINATION_MAX),
+  destination: z.string().max(ADDRESS_MAX),
   state,
   note: z.string(),
   version: z.int(),

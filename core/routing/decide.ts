@@ -1,10 +1,10 @@
+import { tag } from '../tagging/index.ts'
 import { chooseVariant } from './split.ts'
 import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading, LinkedPage } from './compile.ts'
 import type { TraceStep } from './trace.ts'
 import { plainVisit, type Visit } from '../conditions/index.ts'
 import { fillPlaceholders } from './placeholders.ts'
 import type { State } from './state.ts'
-import { tag } from './address.ts'
 
 /** How many real scans a route has let through: since its limit counts, and today. */
 export interface Taken {

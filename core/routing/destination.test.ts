@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DESTINATION_MAX, readDestination } from './index.ts'
+import { ADDRESS_MAX } from '../api/index.ts'
+import { readDestination } from './index.ts'
 
 const DOORS = ['http://localhost:4001', 'https://go.saltmarsh.example']
 const faultOf = (typed: string) => {
@@ -47,7 +48,7 @@ describe('reading a destination', () => {
     ['https://192.0.2.7/x'],
     ['https://[2001:db8::1]/x'],
     ['  https://saltmarsh.example  '],
-    [`https://saltmarsh.example/${'x'.repeat(DESTINATION_MAX - 26)}`],
+    [`https://saltmarsh.example/${'x'.repeat(ADDRESS_MAX - 26)}`],
     // The front door's host on another port is another site.
     ['http://localhost:4002/at/saltmarsh.example'],
     ['https://other.saltmarsh.example'],
@@ -76,7 +77,7 @@ describe('reading a destination', () => {
     ['java\tscript:alert(1)', 'control-characters'],
     ['https://saltmarsh.example/\u0000', 'control-characters'],
     ['https://saltmarsh.example/\u0085', 'control-characters'],
-    [`https://saltmarsh.example/${'x'.repeat(DESTINATION_MAX)}`, 'too-long'],
+    [`https://saltmarsh.example/${'x'.repeat(ADDRESS_MAX)}`, 'too-long'],
     ['http://localhost:4001/ABC234', 'front-door'],
     ['http://127.0.0.1:4001/ABC234', 'front-door'],
     ['http://[::1]:4001/', 'front-door'],

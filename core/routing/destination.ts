@@ -1,8 +1,5 @@
-import { hasControlCharacters, readUrl } from '../api/index.ts'
+import { ADDRESS_MAX, hasControlCharacters, readUrl } from '../api/index.ts'
 import { hasPlaceholderInHost } from './placeholders.ts'
-
-/** The longest destination Flimbo takes, in characters. Common practice, no published source. */
-export const DESTINATION_MAX = 2048
 
 export type DestinationFault =
   | 'empty'
@@ -16,7 +13,7 @@ export type DestinationFault =
 
 const SENTENCES: Record<DestinationFault, string> = {
   empty: 'Give the address this leads to.',
-  'too-long': `Make the address no longer than ${String(DESTINATION_MAX)} characters.`,
+  'too-long': `Make the address no longer than ${String(ADDRESS_MAX)} characters.`,
   'control-characters': 'Take line breaks, tabs and other control characters out of the address.',
   'not-an-address': 'This is not a whole web address. Write it as https://example.com/page.',
   'not-http': 'Phones can only be sent to a web page: begin the address with https:// or http://.',
@@ -81,7 +78,7 @@ export function readDestination(typed: string, doors: readonly string[] = []): D
   const text = assumed ? `https://${trimmed}` : trimmed
   if (text === '') return refused('empty')
   if (hasControlCharacters(text)) return refused('control-characters')
-  if (text.length > DESTINATION_MAX) return refused('too-long')
+  if (text.length > ADDRESS_MAX) return refused('too-long')
   const scheme = /^([a-z][a-z0-9+.-]*):/i.exec(text)?.[1]?.toLowerCase()
   const isHttp = scheme === 'http' || scheme === 'https'
   // "saltmarsh.example:8080/x" reads as a scheme too; only a scheme without a dot is surely one.

@@ -1,6 +1,6 @@
+import { localMoment, momentOf, zoneName } from '../time/index.ts'
 import { z } from 'zod'
-import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
-import { momentOf } from '../conditions/index.ts'
+import { line, requiredLine } from '../api/index.ts'
 import { DEVICE_TYPES } from '../scans/index.ts'
 import type { CompiledCode, CompiledRoute } from './compile.ts'
 import { decide, plainArrival, type Arrival, type Decision } from './decide.ts'

@@ -1,6 +1,6 @@
+import { tag, tagPairs, tagsIn, withoutNames } from '../tagging/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { tag, tagPairs, tagsIn, withoutNames } from './index.ts'
 
 const UTM = { source: 'poster', medium: 'print', campaign: 'summer-26', term: '', content: '' }
 const word = fc.string({

@@ -1,10 +1,10 @@
+import { momentOf } from '../time/index.ts'
 import {
   casesOf,
   greatCircleKm,
   implies,
   isImpossible,
   leavesOf,
-  momentOf,
   whoInWords,
   type Condition,
   type Leaf,

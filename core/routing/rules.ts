@@ -1,6 +1,7 @@
+import { localMoment, zoneName } from '../time/index.ts'
 import same from 'fast-deep-equal'
 import { z } from 'zod'
-import { line, localMoment, requiredLine, zoneName } from '../api/index.ts'
+import { line, requiredLine } from '../api/index.ts'
 import { condition } from '../conditions/index.ts'
 import { destination } from './destinationField.ts'
 

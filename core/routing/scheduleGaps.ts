@@ -1,4 +1,5 @@
-import { leavesOf, minutesOf, WEEKDAYS, withinHours, type Condition } from '../conditions/index.ts'
+import { WEEKDAYS, minutesOf, withinHours } from '../time/index.ts'
+import { leavesOf, type Condition } from '../conditions/index.ts'
 
 const STEP = 5
 const DAY = 1440

@@ -1,5 +1,6 @@
+import { calendarDay } from '../time/index.ts'
 import { z } from 'zod'
-import { calendarDay, endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
 import { APART } from './apart.ts'
 import { DEVICE_TYPES } from './deviceTypes.ts'

@@ -4,7 +4,7 @@ import { scanRGBABuffer } from '@undecaf/zbar-wasm'
 import jsQR from 'jsqr'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
-import { encode, fullSide, LEVELS, rasterise, type QrSymbol } from './index.ts'
+import { encode, fullSide, LEVELS, scenePixels, symbolScene, type QrSymbol } from './index.ts'
 
 // Two decoders that share nothing with the encoder or with each other.
 beforeAll(async () => {
@@ -18,7 +18,7 @@ beforeAll(async () => {
 function picture(symbol: QrSymbol, scale: number) {
   const width = fullSide(symbol.side) * scale
   const data = new Uint8ClampedArray(width * width * 4)
-  rasterise(symbol, scale).forEach((value, i) => {
+  scenePixels(symbolScene(symbol, 30, ''), scale).forEach((value, i) => {
     data.fill(value, i * 4, i * 4 + 3)
     data[i * 4 + 3] = 255
   })
@@ -48,6 +48,10 @@ describe('texts of every mode', () => {
     'https://saltmarsh.example/ä?b=ü#ß',
     'A'.repeat(500),
     '灯台守',
+    // In several modes.
+    'HTTPS://GO.SALTMARSH.EXAMPLE/S/20261126093500123456',
+    'https://saltmarsh.example/ticket/4711081547110815471108154711',
+    'geo:54.1234567,8.8654321?q=LARK%20HOLM%20PIER%20EAST%20GATE',
   ]
   it.each(texts)('read back: %s', async (text) => {
     expect(await readByTwo(encode(text, 'M'))).toEqual([text, text])

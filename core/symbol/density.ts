@@ -1,42 +1,13 @@
-import { _BYTES, _ECC_BLOCKS, _WORDS_PER_BLOCK } from 'qr'
-import { fullSide } from './draw.ts'
-import { modeOf, type Level } from './encode.ts'
-
-const LIBRARY_LEVEL = { L: 'low', M: 'medium', Q: 'quartile', H: 'high' } as const
-
-/** Data bits a version holds at a level: all codewords but those for error correction (ISO/IEC 18004). */
-function dataBits(version: number, level: Level): number {
-  const name = LIBRARY_LEVEL[level]
-  const correction = (_WORDS_PER_BLOCK[name][version - 1] ?? 0) * (_ECC_BLOCKS[name][version - 1] ?? 0)
-  return ((_BYTES[version - 1] ?? 0) - correction) * 8
-}
-
-/** Bits of the character count indicator, by mode and size of version (ISO/IEC 18004). */
-const COUNT_BITS = { numeric: [10, 12, 14], alphanumeric: [9, 11, 13], byte: [8, 16, 16] } as const
-
-/** Where the indicator grows: with version 10, and with version 27. */
-const COUNT_STEPS = [10, 27] as const
-
-function textBits(text: string): number {
-  const mode = modeOf(text)
-  if (mode === 'byte') return new TextEncoder().encode(text).length * 8
-  const n = text.length
-  if (mode === 'alphanumeric') return Math.floor(n / 2) * 11 + (n % 2) * 6
-  return Math.floor(n / 3) * 10 + ([0, 4, 7][n % 3] ?? 0)
-}
+import { fullSide } from './outline.ts'
+import type { Level } from './capacity.ts'
+import { fit } from './fit.ts'
 
 /**
  * The smallest version (1–40) that holds a text at a level, worked out without drawing the symbol; null
  * where none does. The same as `encode(text, level).version`.
  */
 export function smallestVersion(text: string, level: Level): number | null {
-  const bits = textBits(text)
-  const counts = COUNT_BITS[modeOf(text)]
-  for (let version = 1; version <= 40; version++) {
-    const count = counts[COUNT_STEPS.filter((step) => version >= step).length] ?? counts[2]
-    if (4 + count + bits <= dataBits(version, level)) return version
-  }
-  return null
+  return fit(text, level)?.version ?? null
 }
 
 /** Modules a side and how wide one of them prints, in millimetres; null where the text fits no symbol. */

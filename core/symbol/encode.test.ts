@@ -28,7 +28,7 @@ describe.each([
   ['numeric', NUMERIC, '7'],
 ] as const)('capacity in %s mode', (mode, table, sign) => {
   it.each(table)('version %i at level %s holds %i signs and no more', (version, level, signs) => {
-    expect(encode(sign.repeat(signs), level)).toMatchObject({ version, mode })
+    expect(encode(sign.repeat(signs), level)).toMatchObject({ version, segments: [{ mode }] })
     if (version < 40) expect(encode(sign.repeat(signs + 1), level).version).toBe(version + 1)
     else expect(() => encode(sign.repeat(signs + 1), level)).toThrow(SymbolTooLong)
   })

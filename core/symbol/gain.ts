@@ -1,4 +1,5 @@
-import { encode, SymbolTooLong, type Level } from './encode.ts'
+import type { Level } from './capacity.ts'
+import { encode, SymbolTooLong } from './encode.ts'
 
 /** What a short link saves against the long tagged address, in modules a side. */
 export interface Gain {

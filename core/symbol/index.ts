@@ -1,10 +1,17 @@
-export { fullSide, outlinePath, symbolSvg } from './draw.ts'
-export { encode, LEVELS, modeOf, QUIET_ZONE, RECOVERY, SymbolTooLong } from './encode.ts'
-export type { Level, Mode, QrSymbol } from './encode.ts'
+export { LEVELS, RECOVERY } from './capacity.ts'
+export type { Level } from './capacity.ts'
+export { encode, QUIET_ZONE, SymbolTooLong } from './encode.ts'
+export type { QrSymbol } from './encode.ts'
+export { modeOf, segmentsOf, bitsOf } from './segments.ts'
+export type { Mode, Segment } from './segments.ts'
 export { gain, gainPhrase } from './gain.ts'
 export type { Gain } from './gain.ts'
-export { rasterise, rasterPlan, RASTER_SIDE_MAX, RasterTooLarge } from './raster.ts'
-export type { RasterPlan } from './raster.ts'
+export { fullSide } from './outline.ts'
+export { rasterPlan, RASTER_SIDE_MAX, RasterTooLarge, scenePixels } from './pixels.ts'
+export type { RasterPlan } from './pixels.ts'
+export { symbolScene } from './scene.ts'
+export type { Area, Ink, Mark, Scene } from './scene.ts'
+export { pathData, sceneSvg } from './svg.ts'
 export {
   densities,
   density,

@@ -1,6 +1,6 @@
+import { UTM_FIELDS, UTM_VALUE_MAX, utmName } from './utm.ts'
 import { z } from 'zod'
 import { line } from '../api/index.ts'
-import { UTM_FIELDS, UTM_VALUE_MAX, utmName } from '../routing/index.ts'
 import { patternFault } from './contentPattern.ts'
 
 const RESERVED = new Set<string>(UTM_FIELDS.map(utmName))

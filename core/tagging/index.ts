@@ -1,3 +1,5 @@
+export { tag, tagsIn, withoutNames } from './address.ts'
+export type { TagClash, Tagged } from './address.ts'
 export {
   CHANNEL_FIELDS,
   CHANNEL_TESTS,
@@ -32,4 +34,8 @@ export type { Finding, FindingKind, TagContext, TaggedPiece, TagField } from './
 export { bareForm, isLookAlike, NO_VALUES, valuesInUse } from './lookAlike.ts'
 export type { ValuesInUse } from './lookAlike.ts'
 export { personalPart } from './personal.ts'
+export { reviewPieces } from './reviewPieces.ts'
+export type { ReviewedPieces } from './reviewPieces.ts'
 export { tidied } from './tidy.ts'
+export { tagPairs, UTM_FIELDS, UTM_VALUE_MAX, utmName, utmOf, utmPairs, utmValue } from './utm.ts'
+export type { ExtraValues, UtmField, UtmValues } from './utm.ts'

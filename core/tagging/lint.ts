@@ -1,6 +1,7 @@
+import { tagPairs, type ExtraValues } from './utm.ts'
+import { tagsIn, withoutNames } from './address.ts'
 import { z } from 'zod'
-import { readUrl } from '../api/index.ts'
-import { DESTINATION_MAX, tagPairs, tagsIn, withoutNames, type ExtraValues } from '../routing/index.ts'
+import { ADDRESS_MAX, readUrl } from '../api/index.ts'
 import { fillPattern, type PatternFields } from './contentPattern.ts'
 import type { HouseRules } from './houseRules.ts'
 import { NO_VALUES, type ValuesInUse } from './lookAlike.ts'
@@ -246,13 +247,13 @@ function lintDestination(
     (sum, [name, value]) => sum + name.length * 9 + value.length * 9 + 2,
     url.href.length,
   )
-  const tags = most <= DESTINATION_MAX ? '' : new URLSearchParams(pairs).toString()
-  if (url.href.length + tags.length + 1 > DESTINATION_MAX)
+  const tags = most <= ADDRESS_MAX ? '' : new URLSearchParams(pairs).toString()
+  if (url.href.length + tags.length + 1 > ADDRESS_MAX)
     findings.push(
       found(
         'length',
         'destination',
-        `With its tags the address is longer than ${String(DESTINATION_MAX)} characters, which some browsers and sites cut.`,
+        `With its tags the address is longer than ${String(ADDRESS_MAX)} characters, which some browsers and sites cut.`,
       ),
     )
   return findings

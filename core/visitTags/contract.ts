@@ -75,9 +75,10 @@ export const visitTagsApi = {
   received: endpoint({
     method: 'GET',
     path: '/visit-tags/received',
+    standIn: true,
     room: 'visitTags',
     access: { right: 'view' },
-    summary: 'What the collector stand-in was sent lately, the newest first; null where it does not run',
-    answer: z.object({ rows: z.array(receivedHit).nullable() }),
+    summary: 'What the collector stand-in was sent lately, the newest first',
+    answer: z.object({ rows: z.array(receivedHit) }),
   }),
 }

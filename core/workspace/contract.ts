@@ -1,7 +1,7 @@
+import { zoneName } from '../time/index.ts'
 import { z } from 'zod'
 import { endpoint, idParams, requiredLine, versioned, versionedChange } from '../api/index.ts'
 import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
-import { zoneName } from '../api/index.ts'
 
 export const ROLES = ['admin', 'editor', 'viewer'] as const
 export type Role = (typeof ROLES)[number]

@@ -1,5 +1,5 @@
+import { dayIn, shiftDay, startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
-import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { HOURS, seasonFactor, weekdayFactor } from '../scenario/season.ts'
 

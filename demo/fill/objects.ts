@@ -1,5 +1,5 @@
+import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
-import { startOfDay } from '@flimbo/core/results'
 import { USUAL_PIECE } from '@flimbo/core/codes'
 import { USUAL_RULES } from '@flimbo/core/tagging'
 import { changeCodes, issueCodes } from '@flimbo/server/codes'

@@ -1,13 +1,13 @@
+import { dayIn } from '@flimbo/core/time'
+import { utmOf } from '@flimbo/core/tagging'
 import { randomBytes } from 'node:crypto'
 import type { Faker } from '@faker-js/faker'
-import { dayIn } from '@flimbo/core/results'
 import {
   compileCode,
   compileRoute,
   decide,
   NO_RULES,
   plainArrival,
-  utmOf,
   type CompiledRoute,
   type RouteSettings,
 } from '@flimbo/core/routing'

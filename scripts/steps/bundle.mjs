@@ -12,7 +12,7 @@ export async function bundleServer(outdir, more = {}) {
       'standins-process': 'server/processes/standins-process.ts',
       'upkeep-thread': 'server/scans/upkeep-thread.ts',
       'writer-thread': 'server/scans/writer-thread.ts',
-      'reader-thread': 'server/results/reader-thread.ts',
+      'reader-thread': 'server/reader/reader-thread.ts',
       'cities-thread': 'server/scans/cities-thread.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
       'csv-thread': 'server/scans/csv-thread.ts',

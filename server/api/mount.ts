@@ -53,6 +53,8 @@ export interface Mounts {
   readonly bodies: Bodies
   readonly whoAsks: (request: Request) => Promise<SignedIn | null>
   readonly findReached: FindReached
+  /** Whether the stand-ins run. */
+  readonly standIns: boolean
 }
 
 /** Who asks, where somebody must. @throws Refusal where nobody is signed in, or not allowed to */
@@ -98,6 +100,8 @@ export function mount<
   async function serve(request: Request, response: Response): Promise<void> {
     const access: Access = described.access
     const who = await admit(mounts, access, request)
+    if (described.standIn && !mounts.standIns)
+      throw new Refusal('missing', 'The stand-ins do not run here; the configuration says so.')
     const params = valueOf(checked(described.params, request.params)) as Out<P>
     const query = valueOf(checked(described.query, request.query)) as Out<Q>
     const byAddress = await reach(mounts, access, who, { params, query })

@@ -1,6 +1,7 @@
+import { tag, tagPairs, utmOf } from '@flimbo/core/tagging'
 import { checkSentence, isFailure, judge, type Check } from '@flimbo/core/checks'
 import { In, MoreThanOrEqual } from 'typeorm'
-import { fillPlaceholders, readDestination, tag, tagPairs, utmOf } from '@flimbo/core/routing'
+import { fillPlaceholders, readDestination } from '@flimbo/core/routing'
 import {
   insertedId,
   tables,

@@ -1,4 +1,4 @@
-import { dayIn } from '@flimbo/core/results'
+import { dayIn } from '@flimbo/core/time'
 import { tables, type Database } from '../database/index.ts'
 import type { DestinationChecker } from './checker.ts'
 

@@ -5,8 +5,8 @@ import { overtaken, Refusal, wrongField } from '../api/index.ts'
 import {
   findAmong,
   insertMany,
-  nextId,
   ONE_TURN,
+  reserveIds,
   tables,
   updateMany,
   type CodeRow,
@@ -219,13 +219,12 @@ export async function changeCodes(
   await turns.rest()
   const known = await know(manager, house.workspaceId, changes)
   const redirected = new Map<number, string>()
-  let revisionId = await nextId(manager, tables.revisions)
   const ids = new Set<number>()
   const [touched, refused, undo, revisions, links]: [
     Set<number>,
     ChangedCodes['refused'][number][],
     CodeCellChange[],
-    RevisionRow[],
+    Omit<RevisionRow, 'id'>[],
     ShortLinkRow[],
   ] = [new Set(), [], [], [], []]
   for (const { id, version, set } of changes) {
@@ -271,7 +270,6 @@ export async function changeCodes(
       known.links.set(link, id)
     }
     revisions.push({
-      id: revisionId++,
       of: 'code',
       subjectId: id,
       number: next.version,
@@ -289,14 +287,15 @@ export async function changeCodes(
   }
   await turns.begin()
   await insertMany(manager, tables.shortLinks, links, turns)
-  await insertMany(manager, tables.revisions, revisions, turns)
+  const firstId = await reserveIds(manager, tables.revisions, revisions.length)
+  const numbered = revisions.map((revision, i): RevisionRow => ({ ...revision, id: firstId + i }))
+  await insertMany(manager, tables.revisions, numbered, turns)
   await updateMany(
     manager,
     tables.codes,
     [...touched].flatMap((id) => known.rows.get(id) ?? []),
     turns,
   )
-  // Taken after the codes' own revisions: their numbers were given above.
   for (const [routeId, destination] of redirected) {
     await changeRoute(manager, routeId, known.leading.get(routeId)?.version ?? 0, { destination }, by)
     await turns.pause()

@@ -1,6 +1,13 @@
 import { Not, type EntityManager } from 'typeorm'
 import { copiedRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
-import { insertedId, insertMany, nextId, tables, type RevisionRow, type RouteRow } from '../database/index.ts'
+import {
+  insertedId,
+  insertMany,
+  reserveIds,
+  tables,
+  type RevisionRow,
+  type RouteRow,
+} from '../database/index.ts'
 import { keptFor, keptNow, plainRoute, type By } from '../routing/index.ts'
 import { keepLimits } from '../scans/index.ts'
 import { issueCodes, type Pace } from './issue.ts'
@@ -65,10 +72,10 @@ async function copyRoutes(
     used,
   )
   await turns.begin()
-  let id = await nextId(manager, tables.routes)
+  let id = await reserveIds(manager, tables.routes, rows.length)
   const routes = new Map(rows.map((row) => [row.id, id++]))
   const renumbered: Renumbered = { routes, pages: await copyPages(manager, from, to, at) }
-  let revisionId = await nextId(manager, tables.revisions)
+  let revisionId = await reserveIds(manager, tables.revisions, rows.length)
   const copies = rows.map(({ name, destination, note, state, rules, passwordHash, ...row }): RouteRow => ({
     ...plainRoute({ campaignId: to, name, destination, note }, at),
     id: routes.get(row.id) ?? 0,

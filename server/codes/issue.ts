@@ -7,8 +7,8 @@ import { Not } from 'typeorm'
 import {
   findAmong,
   insertMany,
-  nextId,
   ONE_TURN,
+  reserveIds,
   tables,
   type CampaignRow,
   type CodeRow,
@@ -115,10 +115,12 @@ export async function issueCodes(
     )
   }
   const slugs = await linksFor(manager, pieces, slugLength)
+  const freshRoutes = new Set(pieces.flatMap(({ route }) => (typeof route === 'number' ? [] : [route]))).size
+  await turns.begin()
   let [routeId, codeId, revisionId] = [
-    await nextId(manager, tables.routes),
-    await nextId(manager, tables.codes),
-    await nextId(manager, tables.revisions),
+    await reserveIds(manager, tables.routes, freshRoutes),
+    await reserveIds(manager, tables.codes, pieces.length),
+    await reserveIds(manager, tables.revisions, pieces.length + freshRoutes),
   ]
   const fresh = new Map<FreshRoute, number>()
   const ids: number[] = []

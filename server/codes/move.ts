@@ -3,7 +3,7 @@ import { wrongField, Refusal } from '../api/index.ts'
 import {
   findAmong,
   insertMany,
-  nextId,
+  reserveIds,
   tables,
   updateMany,
   type CampaignRow,
@@ -39,7 +39,6 @@ async function routesFor(
   coming: readonly CodeRow[],
   campaign: CampaignRow,
   at: number,
-  revisionIds: () => number,
 ): Promise<MovedRoutes> {
   const comingBy = new Map<number, number>()
   for (const { routeId, state } of coming)
@@ -47,15 +46,19 @@ async function routesFor(
   const counts = await codesOnRoutes(manager, comingBy.keys())
   const routeOf = new Map<number, number>()
   const [moved, copies]: [RouteRow[], RouteRow[]] = [[], []]
-  let fresh = await nextId(manager, tables.routes)
-  for (const route of await findAmong(manager, tables.routes, 'id', comingBy.keys())) {
-    const stays = (counts.get(route.id) ?? 0) > (comingBy.get(route.id) ?? 0)
+  const routes = await findAmong(manager, tables.routes, 'id', comingBy.keys())
+  const isKept = ({ id }: RouteRow) => (counts.get(id) ?? 0) > (comingBy.get(id) ?? 0)
+  const copied = routes.filter(isKept).length
+  let fresh = await reserveIds(manager, tables.routes, copied)
+  let revisionId = await reserveIds(manager, tables.revisions, copied)
+  for (const route of routes) {
+    const stays = isKept(route)
     const copy: RouteRow = stays
       ? {
           ...route,
           id: fresh++,
           campaignId: campaign.id,
-          revisionId: revisionIds(),
+          revisionId: revisionId++,
           version: 1,
           createdAt: at,
           changedAt: at,
@@ -91,10 +94,10 @@ export async function moveCodes(
     campaign.id,
     coming.filter((row) => row.campaignId !== campaign.id).map(({ key }) => key),
   )
-  let revisionId = await nextId(manager, tables.revisions)
+  await turns.begin()
   const routes =
     routeId === null
-      ? await routesFor(manager, coming, campaign, at, () => revisionId++)
+      ? await routesFor(manager, coming, campaign, at)
       : { routeOf: new Map<number, number>(), moved: [], copies: [] }
   const revisions = routes.copies.map((copy): RevisionRow => ({
     id: copy.revisionId,
@@ -112,6 +115,7 @@ export async function moveCodes(
     routeId: routeId ?? routes.routeOf.get(row.routeId) ?? row.routeId,
     version: row.version + 1,
   }))
+  let revisionId = await reserveIds(manager, tables.revisions, next.length)
   next.forEach((row, i) => {
     const before = coming[i]
     if (before)
@@ -126,7 +130,6 @@ export async function moveCodes(
         after: kept(row),
       })
   })
-  await turns.begin()
   await insertMany(manager, tables.routes, routes.copies, turns)
   await keepLimits(manager, routes.copies, at)
   await updateMany(manager, tables.routes, routes.moved, turns)

@@ -1,6 +1,6 @@
 import type { Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
-import type { Reader } from '../results/index.ts'
+import type { Reader } from '../reader/index.ts'
 import type { Doors } from '../line/index.ts'
 import { destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'

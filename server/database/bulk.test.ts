@@ -9,7 +9,7 @@ import { setUpWorkspace } from '../workspace/index.ts'
 import {
   findAmong,
   insertMany,
-  nextId,
+  reserveIds,
   openDatabase,
   tables,
   updateMany,
@@ -130,8 +130,17 @@ describe('rows in bulk', () => {
   })
 
   it('get numbers nobody had', async () => {
-    expect(await database.write((manager) => nextId(manager, tables.codes))).toBe(1)
-    await database.write((manager) => insertMany(manager, tables.codes, [row(7)]))
-    expect(await database.write((manager) => nextId(manager, tables.codes))).toBe(8)
+    const reserve = (count: number) => database.write((manager) => reserveIds(manager, tables.codes, count))
+    expect([await reserve(3), await reserve(2), await reserve(0)]).toEqual([1, 4, 6])
+    await database.write((manager) => insertMany(manager, tables.codes, [row(70)]))
+    expect(await reserve(1)).toBe(71)
+    // What was given out is not given out again, though it was not used.
+    await expect(
+      database.write(async (manager) => {
+        await reserveIds(manager, tables.codes, 10)
+        await manager.delete(tables.codes, { id: 70 })
+      }),
+    ).resolves.toBeUndefined()
+    expect(await reserve(1)).toBe(82)
   })
 })

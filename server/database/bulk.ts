@@ -88,16 +88,3 @@ export async function updateMany<T extends ObjectLiteral & { id: number }>(
     await turns.pause()
   }
 }
-
-/** The next number of a table whose rows are never taken out; only within a write, which has the table to itself. */
-export async function nextId<T extends ObjectLiteral>(
-  manager: EntityManager,
-  schema: EntitySchema<T>,
-): Promise<number> {
-  const found = await manager
-    .createQueryBuilder()
-    .select('max(t.id)', 'last')
-    .from(schema, 't')
-    .getRawOne<{ last: number | null }>()
-  return (found?.last ?? 0) + 1
-}

@@ -19,10 +19,10 @@ export type {
   ViewRow,
   WorkspaceRow,
 } from './entities.ts'
-export { insertedId } from './ids.ts'
+export { insertedId, reserveIds } from './ids.ts'
 export { migrate, openDatabase, openReadOnly } from './open.ts'
 export type { Database, ReadOnly } from './open.ts'
 export { ONE_TURN } from './writing.ts'
 export type { Turns } from './writing.ts'
-export { insertMany, nextId, updateMany } from './bulk.ts'
+export { insertMany, updateMany } from './bulk.ts'
 export { findAmong } from './among.ts'

@@ -18,7 +18,8 @@ import type { Doors, Ports } from '../line/index.ts'
 import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
-import { resultsEndpoints, type Reader } from '../results/index.ts'
+import { type Reader } from '../reader/index.ts'
+import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
@@ -132,6 +133,7 @@ export function office(parts: OfficeParts): Express {
       bodies: given.bodies,
       whoAsks: (request) => sessions.whoAsks(request),
       findReached: findReached(database.read),
+      standIns: config.standIns,
     }
     workspaceEndpoints(mounts, { ...rest, sessions })
     findEndpoint(mounts, database)

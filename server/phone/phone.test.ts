@@ -129,14 +129,15 @@ describe('the phone stand-in', () => {
     ).toBe('place')
   })
 
-  it('sends no scans that count where the stand-ins are off', async () => {
+  it('is not there where the stand-ins are off', async () => {
     const plain = await runningFlimbo({ FLIMBO_STANDINS: 'off' })
     try {
       await plain.setUp()
       expect(
         (await plain.refused('POST', '/api/phone/scans', { read: `${DOOR}/PIER`, ...owner, count: true }))
           .status,
-      ).toBe(403)
+      ).toBe(404)
+      expect((await plain.refused('GET', '/api/phone')).detail).toContain('The stand-ins do not run here')
     } finally {
       await plain.close()
     }

@@ -2,14 +2,14 @@ import { once } from 'node:events'
 import type { Writable } from 'node:stream'
 import ExcelJS from 'exceljs'
 import { Zip, ZipDeflate, ZipPassThrough } from 'fflate'
-import { printedLink } from '@flimbo/core/codes'
+import { contentOf } from '@flimbo/core/codes'
 import { fileColumns, fileNamer, writeTable, type PlanFile } from '@flimbo/core/plan'
-import { encode, RasterTooLarge, symbolSvg } from '@flimbo/core/symbol'
+import { encode, RasterTooLarge, sceneSvg, symbolScene } from '@flimbo/core/symbol'
 import { wrongField, writeTo } from '../api/index.ts'
 import type { CodeSelection } from '../codes/index.ts'
 import type { CampaignRow } from '../database/index.ts'
 import type { Advance } from '../jobs/index.ts'
-import { symbolPng } from '../symbol/index.ts'
+import { scenePng } from '../symbol/index.ts'
 import { taggedPiece } from '../tagging/index.ts'
 import { cellOf, exportColumns, exported, LINK_HEADINGS, linkRows, planRow } from './rows.ts'
 import type { WorldParts } from './world.ts'
@@ -129,13 +129,11 @@ export function planFiles(parts: FileParts) {
       for await (const { row, route } of exported(parts, ids)) {
         if (out.destroyed) return
         advance(n++, ids.length)
-        const symbol = encode(printedLink(domains.origin(row.domainId), row.slug), row.level)
+        const carried = contentOf({ origin: domains.origin(row.domainId), slug: row.slug })
+        const scene = symbolScene(encode(carried, row.level), row.sizeMm, row.name)
         let content: Uint8Array
         try {
-          content =
-            format === 'svg'
-              ? new TextEncoder().encode(symbolSvg(symbol, row.sizeMm, row.name))
-              : await symbolPng(symbol, row.sizeMm, dpi)
+          content = format === 'svg' ? new TextEncoder().encode(sceneSvg(scene)) : await scenePng(scene, dpi)
         } catch (error) {
           if (!(error instanceof RasterTooLarge)) throw error
           // One piece that is too large for a picture keeps nobody from the others.

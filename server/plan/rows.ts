@@ -1,8 +1,8 @@
+import { tag, utmOf } from '@flimbo/core/tagging'
 import { setImmediate } from 'node:timers/promises'
 import { In } from 'typeorm'
 import { shortLink } from '@flimbo/core/codes'
 import { guarded, type PlanColumn, type PlanRow } from '@flimbo/core/plan'
-import { tag, utmOf } from '@flimbo/core/routing'
 import {
   tables,
   type CampaignRow,

@@ -3,7 +3,7 @@ import { tagCounts, tagsKey } from '@flimbo/core/tagging'
 import { holders } from '../codes/index.ts'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
-import type { Reader } from '../results/index.ts'
+import type { Reader } from '../reader/index.ts'
 import type { Tagging } from '../tagging/index.ts'
 import type { JudgeOrder } from './sheets.ts'
 

@@ -1,5 +1,6 @@
+import { type Span } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import type { Results, Share, Span } from '@flimbo/core/results'
+import type { Results, Share } from '@flimbo/core/results'
 import { primaryLanguage } from '@flimbo/core/scans'
 import { scopeCondition, type Within } from './quarters.ts'
 

@@ -1,7 +1,7 @@
 import type { Scope } from '@flimbo/core/scans'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import type { Within } from './quarters.ts'
-import type { Reader } from './reader.ts'
+import type { Reader } from '../reader/index.ts'
 
 /** In addresses this stands for the channel that has no name: what no line of the table takes. */
 const NONE = '-'

@@ -1,17 +1,14 @@
-import type Sqlite from 'better-sqlite3'
 import {
   buckets,
-  countInto,
   daysBefore,
   daysBetween,
   spanOfDays,
-  unitFor,
-  type DestinationChange,
-  type Period,
-  type Results,
   type Span,
   type Unit,
-} from '@flimbo/core/results'
+  unitFor,
+} from '@flimbo/core/time'
+import type Sqlite from 'better-sqlite3'
+import { countInto, type DestinationChange, type Period, type Results } from '@flimbo/core/results'
 import type { Tally } from '@flimbo/core/scans'
 import { channelOf, type ChannelRule } from '@flimbo/core/tagging'
 import { breakdown } from './breakdown.ts'

@@ -1,8 +1,9 @@
-import { dayIn, resultsApi, shiftDay } from '@flimbo/core/results'
+import { dayIn, shiftDay } from '@flimbo/core/time'
+import { resultsApi } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import { withinChannel } from './channel.ts'
-import type { Reader } from './reader.ts'
+import type { Reader } from '../reader/index.ts'
 
 /** The table that sorts a workspace's visits into channels. */
 export interface Channels {

@@ -1,9 +1,24 @@
 import type Sqlite from 'better-sqlite3'
 import type { ExitTally } from '@flimbo/core/routing'
 
+import type { EntityManager } from 'typeorm'
+
 /** The SQL condition on `scans` of real ones that got to where they lead: past dates, limits and password. The next step of a scan that was asked something is one, its first is not. */
-export const LET_THROUGH =
+const LET_THROUGH =
   "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+
+/** How many scans of a route were let through since a moment (UTC ms), as the caller's transaction sees it. */
+export async function countLetThrough(
+  manager: EntityManager,
+  routeId: number,
+  since: number,
+): Promise<number> {
+  const [found] = await manager.query<{ scans: number }[]>(
+    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`,
+    [routeId, since],
+  )
+  return found?.scans ?? 0
+}
 
 /** By which way real scans left their route. The next step of a scan that was asked something stands for it. */
 export function exits(database: Sqlite.Database) {

@@ -1,5 +1,6 @@
+import { type Span } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import type { QuarterCount, Span } from '@flimbo/core/results'
+import type { QuarterCount } from '@flimbo/core/results'
 import type { Scope } from '@flimbo/core/scans'
 
 /** A scope, narrowed to some of its codes where `codeIds` says which. */

@@ -1,24 +1,9 @@
-import type Sqlite from 'better-sqlite3'
-import { readScans } from './rows.ts'
-import { results } from './compute.ts'
-import { effect } from './effect.ts'
-import { exits } from './exits.ts'
-import { recent } from './recent.ts'
-import { tags } from './tags.ts'
-import { tallies } from './tallies.ts'
-
-/** Everything the reading thread can be asked. */
-export function readerQueries(database: Sqlite.Database) {
-  const scans = readScans(database)
-  return {
-    results: results(database),
-    tallies: tallies(database),
-    recent: recent(database),
-    ...tags(database),
-    ...exits(database),
-    effect: effect(database),
-    scansPage: scans.page.bind(scans),
-    pulse: scans.pulse.bind(scans),
-  }
-}
-export type ReaderQueries = ReturnType<typeof readerQueries>
+// The reading thread's door to this room: prepared SQL alone, nothing of the office.
+export { codeLists } from './codeLists.ts'
+export { results } from './compute.ts'
+export { effect } from './effect.ts'
+export { exits } from './exits.ts'
+export { recent } from './recent.ts'
+export { readScans } from './rows.ts'
+export { tagRows } from './tagRows.ts'
+export { tallies } from './tallies.ts'

@@ -1,5 +1,6 @@
+import { buckets, dayIn, shiftDay, spanOfDays } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import { buckets, countInto, dayIn, shiftDay, spanOfDays } from '@flimbo/core/results'
+import { countInto } from '@flimbo/core/results'
 import { quarters } from './quarters.ts'
 
 /**

@@ -1,10 +1,9 @@
 import type Sqlite from 'better-sqlite3'
+import { scopeCondition, type Within } from './quarters.ts'
 import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 
 export interface ScanFilter {
-  /** Numbers of the codes concerned are those the condition finds, such as `campaignId = ?`. */
-  readonly condition: string
-  readonly value: number | string
+  readonly within: Within
   readonly start: number
   readonly end: number
   readonly counted: 'counted' | 'apart' | 'both'
@@ -54,10 +53,10 @@ export type ScanCell = string | number | null
 /** What stands where in the rows of `scansInOrder`. */
 export const scanColumns = Object.keys(COLUMNS) as readonly ScanColumn[]
 
-function where({ condition, counted, exit }: ScanFilter): string {
+function where({ within, counted, exit }: ScanFilter): string {
   if (exit)
     return "WHERE s.routeId = ? AND s.at >= ? AND s.at < ? AND s.exit = ? AND (s.apart IS NULL OR s.apart = 'onward')"
-  return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
+  return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${scopeCondition(within).condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
 }
 
 const JOINED = `JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
@@ -66,7 +65,7 @@ const JOINED = `JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeI
 const valuesOf = (filter: ScanFilter) =>
   filter.exit
     ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name]
-    : [filter.value, filter.start, filter.end]
+    : [scopeCondition(filter.within).value, filter.start, filter.end]
 
 const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({
   ...row,

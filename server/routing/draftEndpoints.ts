@@ -1,3 +1,5 @@
+import { utmOf } from '@flimbo/core/tagging'
+import { spanOfDays } from '@flimbo/core/time'
 import {
   allLanes,
   brokenExpectations,
@@ -7,13 +9,11 @@ import {
   isSameRoute,
   NO_RULES,
   routesApi,
-  utmOf,
   type CompiledCode,
   type Lane,
   type Rules,
   type WholeRoute,
 } from '@flimbo/core/routing'
-import { spanOfDays } from '@flimbo/core/results'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
 import { hashPassword } from '../workspace/index.ts'

@@ -1,4 +1,4 @@
-import { In, type EntityManager } from 'typeorm'
+import { In, Not, type EntityManager } from 'typeorm'
 import { laneSetsApi, type LaneSet } from '@flimbo/core/routing'
 import { fewNamed, mount, overtaken, Refusal, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
@@ -19,13 +19,11 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
     const campaigns = (await campaignsOf(manager, workspaceId)).map(({ id }) => id)
     const some = await manager
       .createQueryBuilder(tables.routes, 'r')
-      .where(
-        `r.campaignId IN (:...campaigns) AND r.state <> 'deleted' AND r.rules ->> '$.shared.setId' = :setId`,
-        { campaigns: [0, ...campaigns], setId },
-      )
+      .where({ campaignId: In(campaigns), state: Not('deleted') })
+      .andWhere(`r.rules LIKE '%"setId":%'`)
       .orderBy('r.name')
       .getMany()
-    return some
+    return some.filter(({ rules }) => rules.shared?.setId === setId)
   }
 
   async function view(

@@ -1,4 +1,4 @@
-import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
+import { dayIn, shiftDay, startOfDay } from '@flimbo/core/time'
 import type { Life, Taken } from '@flimbo/core/routing'
 import { isLimited, takenOn, type LimitCount } from '../scans/index.ts'
 

@@ -1,13 +1,7 @@
+import { type ExtraValues, type UtmValues } from '@flimbo/core/tagging'
 import { LRUCache } from 'lru-cache'
 import { canonicalSlug, isSlug } from '@flimbo/core/codes'
-import {
-  compileCode,
-  type Compiled,
-  type CompiledCode,
-  type ExtraValues,
-  type State,
-  type UtmValues,
-} from '@flimbo/core/routing'
+import { compileCode, type Compiled, type CompiledCode, type State } from '@flimbo/core/routing'
 import type { Fired } from '@flimbo/core/visitTags'
 import { tables, type ReadOnly } from '../database/index.ts'
 import type { ShortLink } from '../line/index.ts'

@@ -1,7 +1,7 @@
-import { dayIn, shiftDay, startOfDay } from '@flimbo/core/results'
+import { dayIn, shiftDay, startOfDay } from '@flimbo/core/time'
 import { forecastLimit, type Route, type WholeRoute } from '@flimbo/core/routing'
 import { tables, type Database, type RouteRow } from '../database/index.ts'
-import type { Reader } from '../results/index.ts'
+import type { Reader } from '../reader/index.ts'
 import { takenOf } from '../scans/index.ts'
 import { setsOf, sharedLanes } from './kept.ts'
 

@@ -1,5 +1,5 @@
+import { dayIn, shiftDay } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import { dayIn, shiftDay } from '@flimbo/core/results'
 import { whenFreeSync } from '../sqlite/index.ts'
 
 /** What is kept of a day's visitors, each row with its workspace and day. */

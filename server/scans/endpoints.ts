@@ -1,14 +1,9 @@
-import { dayIn, spanOfDays } from '@flimbo/core/results'
+import { dayIn, spanOfDays } from '@flimbo/core/time'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow, Database } from '../database/index.ts'
-import {
-  scopeCondition,
-  withinChannel,
-  type Channels,
-  type Reader,
-  type ScanFilter,
-} from '../results/index.ts'
+import { type Reader } from '../reader/index.ts'
+import { withinChannel, type Channels, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { cityFinder } from './cities.ts'
@@ -63,7 +58,7 @@ export function scansEndpoints(
         : { routeId: query.routeId, name: query.exit }
     return {
       exit,
-      ...scopeCondition(within),
+      within,
       start,
       end: spanOfDays(zone, lastDay, lastDay).end,
       counted: query.counted,

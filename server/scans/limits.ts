@@ -1,21 +1,13 @@
+import { dayIn, startOfDay } from '@flimbo/core/time'
 import type { EntityManager } from 'typeorm'
-import { dayIn, startOfDay } from '@flimbo/core/results'
 import type { Life, Rules, Taken } from '@flimbo/core/routing'
-import { LET_THROUGH } from '../results/index.ts'
+import { countLetThrough } from '../results/index.ts'
 import type { LimitCount } from './take.ts'
 
 interface Row extends LimitCount {
   routeId: number
   countedFrom: number
   zone: string
-}
-
-async function countStored(manager: EntityManager, routeId: number, from: number): Promise<number> {
-  const [found] = await manager.query<{ scans: number }[]>(
-    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`,
-    [routeId, from],
-  )
-  return found?.scans ?? 0
 }
 
 /** Whether a route lets only so many through. */
@@ -49,8 +41,8 @@ export async function keepLimit(
     return
   }
   const day = dayIn(zone, at)
-  const total = countedFrom >= at ? 0 : await countStored(manager, routeId, countedFrom)
-  const today = await countStored(manager, routeId, startOfDay(zone, day))
+  const total = countedFrom >= at ? 0 : await countLetThrough(manager, routeId, countedFrom)
+  const today = await countLetThrough(manager, routeId, startOfDay(zone, day))
   await manager.query(
     'INSERT OR REPLACE INTO limits (routeId, countedFrom, zone, maxTotal, maxDaily, total, day, today) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
     [routeId, countedFrom, zone, limit, daily, total, day, today],
@@ -71,8 +63,8 @@ export async function recountLimits(manager: EntityManager, now: number): Promis
   for (const { routeId, zone, countedFrom } of await manager.query<Row[]>('SELECT * FROM limits')) {
     const day = dayIn(zone, now)
     const [total, today] = [
-      await countStored(manager, routeId, countedFrom),
-      await countStored(manager, routeId, startOfDay(zone, day)),
+      await countLetThrough(manager, routeId, countedFrom),
+      await countLetThrough(manager, routeId, startOfDay(zone, day)),
     ]
     await manager.query('UPDATE limits SET total = ?, day = ?, today = ? WHERE routeId = ?', [
       total,

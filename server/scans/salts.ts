@@ -1,6 +1,6 @@
+import { dayIn, daysBetween, shiftDay, startOfDay } from '@flimbo/core/time'
 import { hash, randomBytes } from 'node:crypto'
 import type Sqlite from 'better-sqlite3'
-import { dayIn, daysBetween, startOfDay, shiftDay } from '@flimbo/core/results'
 import { type ReadOnly } from '../database/index.ts'
 import { whenFreeSync } from '../sqlite/index.ts'
 import type { ScanWriter } from './writer.ts'

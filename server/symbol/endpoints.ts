@@ -1,21 +1,23 @@
 import type { Response } from 'express'
-import { codesApi, printedLink, symbolFileName } from '@flimbo/core/codes'
-import { encode, RasterTooLarge, symbolSvg, type Level } from '@flimbo/core/symbol'
+import { codesApi, contentOf, symbolFileName } from '@flimbo/core/codes'
+import { encode, RasterTooLarge, sceneSvg, symbolScene, type Level, type Scene } from '@flimbo/core/symbol'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type CodeRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
-import { symbolPng } from './png.ts'
+import { scenePng } from './png.ts'
 
 export function symbolEndpoints(
   mounts: Mounts,
   { database, domains }: { database: Database; domains: Domains },
 ): void {
-  async function symbolOf(id: number, level: Level | undefined) {
+  async function sceneOf(
+    id: number,
+    { level, mm }: { level?: Level | undefined; mm?: number | undefined },
+  ): Promise<{ code: CodeRow; scene: Scene }> {
     const code = await database.read.findOneByOrFail(tables.codes, { id })
-    return {
-      code,
-      symbol: encode(printedLink(domains.origin(code.domainId), code.slug), level ?? code.level),
-    }
+    const content = contentOf({ origin: domains.origin(code.domainId), slug: code.slug })
+    const symbol = encode(content, level ?? code.level)
+    return { code, scene: symbolScene(symbol, mm ?? code.sizeMm, code.name) }
   }
 
   function send(
@@ -33,14 +35,14 @@ export function symbolEndpoints(
   }
 
   mount(mounts, codesApi.svg, async ({ params, query, response }) => {
-    const { code, symbol } = await symbolOf(params.id, query.level)
-    send(response, code, 'svg', 'image/svg+xml', symbolSvg(symbol, query.mm ?? code.sizeMm, code.name))
+    const { code, scene } = await sceneOf(params.id, query)
+    send(response, code, 'svg', 'image/svg+xml', sceneSvg(scene))
   })
 
   mount(mounts, codesApi.png, async ({ params, query, response }) => {
-    const { code, symbol } = await symbolOf(params.id, query.level)
+    const { code, scene } = await sceneOf(params.id, query)
     try {
-      send(response, code, 'png', 'image/png', await symbolPng(symbol, query.mm ?? code.sizeMm, query.dpi))
+      send(response, code, 'png', 'image/png', await scenePng(scene, query.dpi))
     } catch (error) {
       if (error instanceof RasterTooLarge) throw wrongField('dpi', error.message)
       throw error

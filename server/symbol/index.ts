@@ -1,2 +1,2 @@
 export { symbolEndpoints } from './endpoints.ts'
-export { symbolPng } from './png.ts'
+export { scenePng } from './png.ts'

@@ -1,7 +1,7 @@
 import { taggingApi, type TagValues } from '@flimbo/core/tagging'
 import { mount, type Mounts } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
-import { type Reader } from '../results/index.ts'
+import { type Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { readSetting, writeSetting } from '../workspace/index.ts'
 import { CHANNELS, RULES, type Tagging } from './tagging.ts'

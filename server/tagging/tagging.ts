@@ -15,7 +15,8 @@ import {
 } from '@flimbo/core/tagging'
 import { forAll } from '../api/index.ts'
 import type { CampaignRow, CodeRow, Database, RouteRow } from '../database/index.ts'
-import type { Reader, TagQuestion } from '../results/index.ts'
+import type { Reader } from '../reader/index.ts'
+import type { TagQuestion } from './queries.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { readSetting, type Section } from '../workspace/index.ts'
 

@@ -9,6 +9,8 @@ export interface EchoCalls extends Calls {
   fail(name: string, message: string): never
   failLater(message: string): Promise<never>
   spin(): never
+  count(to: number): number
+  random(): number
   exit(): never
 }
 
@@ -21,6 +23,12 @@ const calls: EchoCalls = {
     throw Object.assign(new Error(message), { name })
   },
   failLater: (message) => Promise.reject(new Error(message)),
+  count(to) {
+    let n = 0
+    while (n < to) n++
+    return n
+  },
+  random: () => Math.random(),
   spin() {
     for (;;);
   },

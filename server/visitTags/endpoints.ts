@@ -1,6 +1,6 @@
 import { In, Not } from 'typeorm'
 import { readUrl } from '@flimbo/core/api'
-import { HIT, isHitOf, visitTagsApi, type VisitTagSettings } from '@flimbo/core/visitTags'
+import { HIT, isHitOf, visitTagsApi, type QueueRow, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { fewNamed, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 import type { Outbox } from '../jobs/index.ts'
@@ -67,39 +67,27 @@ export function visitTagsEndpoints(
   })
 
   mount(mounts, visitTagsApi.queue, async ({ who }) => {
-    // SQLite takes the bare columns of a group from the row that max() found: the fault that was met most often.
-    const rows = await read
+    const mine = { kind: HIT, workspaceId: who.workspace.id }
+    const queues = await read
       .createQueryBuilder(tables.outbox, 'h')
       .select('h.topic', 'tagId')
       .addSelect('count(h.nextAt)', 'waiting')
       .addSelect('count(*) - count(h.nextAt)', 'givenUp')
       .addSelect('min(h.at)', 'oldestAt')
-      .addSelect(
-        `(SELECT min(n.nextAt) FROM outbox n WHERE n.kind = '${HIT}' AND n.workspaceId = h.workspaceId AND n.topic = h.topic)`,
-        'nextAt',
-      )
-      .addSelect('h.fault', 'fault')
-      .addSelect('max(h.attempts)', 'attempts')
-      .where('h.kind = :kind AND h.workspaceId = :workspaceId', { kind: HIT, workspaceId: who.workspace.id })
+      .addSelect('min(h.nextAt)', 'nextAt')
+      .where(mine)
       .groupBy('h.topic')
-      .getRawMany<{
-        tagId: string
-        waiting: number
-        givenUp: number
-        oldestAt: number
-        nextAt: number | null
-        fault: string
-      }>()
-    return {
-      rows: rows.map(({ tagId, waiting, givenUp, oldestAt, nextAt, fault }) => ({
-        tagId,
-        waiting,
-        givenUp,
-        oldestAt,
-        nextAt,
-        fault,
-      })),
-    }
+      .getRawMany<Omit<QueueRow, 'fault'>>()
+    const rows = queues.map(async (queue): Promise<QueueRow> => {
+      const [worst] = await read.find(tables.outbox, {
+        select: { fault: true },
+        where: { ...mine, topic: queue.tagId },
+        order: { attempts: 'desc', id: 'asc' },
+        take: 1,
+      })
+      return { ...queue, fault: worst?.fault ?? '' }
+    })
+    return { rows: await Promise.all(rows) }
   })
 
   mount(mounts, visitTagsApi.sendAgain, async ({ params: { tag }, who }) => {
@@ -120,7 +108,7 @@ export function visitTagsEndpoints(
   })
 
   mount(mounts, visitTagsApi.received, async ({ who }) => {
-    if (!standIns) return { rows: null }
+    if (!standIns) return { rows: [] }
     const {
       value: { tags },
     } = await readSetting(read, who.workspace.id, VISIT_TAGS)

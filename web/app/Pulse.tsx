@@ -2,7 +2,7 @@ import { Box, Stack, Tooltip, Typography } from '@mui/material'
 import { scansApi } from '@flimbo/core/scans'
 import { useEffect } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { counted, number } from '../ui/index.ts'
+import { counted, number } from '@flimbo/core/formats'
 
 const WIDTH = 60
 const HEIGHT = 20

@@ -35,6 +35,7 @@ export function TopBar() {
   const [keysShown, setKeysShown] = useState(false)
   const isFetched = useIsFetched()
   const navigate = useNavigate()
+  const { standIns } = useSession()
   const code = new URLSearchParams(useLocation().search).get('code')
   useKeys({
     'ctrl+k': () => {
@@ -46,7 +47,7 @@ export function TopBar() {
     },
     // With a piece chosen, it is that piece's symbol the phone is shown.
     t: () => {
-      void navigate(code === null ? '/phone' : `/phone?code=${code}`)
+      if (standIns) void navigate(code === null ? '/phone' : `/phone?code=${code}`)
     },
   })
   return (
@@ -128,7 +129,7 @@ export function TopBar() {
 }
 
 function PersonMenu({ showKeys }: { showKeys: () => void }) {
-  const { person, workspace } = useSession()
+  const { person, workspace, standIns } = useSession()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const { mode = 'system', setMode } = useColorScheme()
   const signOut = useChange(workspaceApi.signOut)
@@ -176,14 +177,16 @@ function PersonMenu({ showKeys }: { showKeys: () => void }) {
         >
           <ListItemText>Jobs: imports, checks and downloads</ListItemText>
         </MenuItem>
-        <MenuItem
-          onClick={() => {
-            close()
-            void navigate('/phone')
-          }}
-        >
-          <ListItemText>Phone: scan a symbol</ListItemText>
-        </MenuItem>
+        {standIns && (
+          <MenuItem
+            onClick={() => {
+              close()
+              void navigate('/phone')
+            }}
+          >
+            <ListItemText>Phone: scan a symbol</ListItemText>
+          </MenuItem>
+        )}
         <MenuItem
           onClick={() => {
             setMode(NEXT[mode])

@@ -12,7 +12,8 @@ import { campaignCopy, campaignsApi, nextYear, type Campaign } from '@flimbo/cor
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
-import { counted, FormChoice, FormText } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { FormChoice, FormText } from '../ui/index.ts'
 
 interface Values {
   name: string

@@ -1,7 +1,8 @@
 import { Alert, Box, Button, Typography } from '@mui/material'
 import type { Check } from '@flimbo/core/checks'
 import { ApiProblem } from '../api/index.ts'
-import { moment, When } from '../ui/index.ts'
+import { moment } from '@flimbo/core/formats'
+import { When } from '../ui/index.ts'
 
 /** The means to follow a destination now. */
 export function CheckNow({ isPending, check }: { isPending: boolean; check: () => void }) {

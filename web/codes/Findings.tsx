@@ -1,5 +1,5 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
-import { codesApi, printedLink, type Code } from '@flimbo/core/codes'
+import { codesApi, contentOf, type Code } from '@flimbo/core/codes'
 import { sizeWarning } from '@flimbo/core/symbol'
 import { fixSet, type Finding } from '@flimbo/core/tagging'
 import { useState } from 'react'
@@ -9,7 +9,7 @@ import { ApiProblem, useChange } from '../api/index.ts'
 export function Findings({ code }: { code: Code }) {
   const change = useChange(codesApi.changeMany)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const size = sizeWarning(printedLink(code.origin, code.slug), code.level, code.sizeMm, code.viewingM)
+  const size = sizeWarning(contentOf(code), code.level, code.sizeMm, code.viewingM)
   async function fix({ field, fix: value }: Finding): Promise<void> {
     if (value === null) return
     setTrouble(null)

@@ -2,7 +2,7 @@ import { Autocomplete, TextField, Typography } from '@mui/material'
 import { taggingApi, type TagField as Field } from '@flimbo/core/tagging'
 import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
 import { useAnswer } from '../api/index.ts'
-import { counted } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
 
 /** A tag's value: from the list of those in use, the most carried first, or a new one. */
 export function TagField<Values extends FieldValues>({

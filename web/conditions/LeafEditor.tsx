@@ -1,5 +1,6 @@
+import { WEEKDAYS } from '@flimbo/core/time'
 import { MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import { CODE_FIELDS, countryName, languageName, WEEKDAYS, type Leaf } from '@flimbo/core/conditions'
+import { CODE_FIELDS, countryName, languageName, type Leaf } from '@flimbo/core/conditions'
 import { DEVICE_TYPES, type KnownPlace } from '@flimbo/core/scans'
 import { getAlpha2Codes } from 'i18n-iso-countries'
 import { MomentField, NumberField, OnePlace, Several, SeveralPlaces, ZoneField } from './fields.tsx'

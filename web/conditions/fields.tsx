@@ -1,5 +1,5 @@
+import { localMoment } from '@flimbo/core/time'
 import { Autocomplete, TextField } from '@mui/material'
-import { localMoment } from '@flimbo/core/api'
 import { scansApi, type KnownPlace } from '@flimbo/core/scans'
 import { useDeferredValue, useState } from 'react'
 import { useAnswer } from '../api/index.ts'

@@ -2,7 +2,7 @@ import { Link, Paper, Stack, Typography } from '@mui/material'
 import { checksApi, isFailure } from '@flimbo/core/checks'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, moment } from '../ui/index.ts'
+import { counted, moment } from '@flimbo/core/formats'
 
 const SHOWN = 6
 

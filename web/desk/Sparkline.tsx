@@ -1,5 +1,5 @@
 import { Box } from '@mui/material'
-import { counted } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
 
 const HEIGHT = 28
 const STEP = 6

@@ -1,6 +1,6 @@
 import { LinearProgress, Stack, Typography } from '@mui/material'
 import type { Job } from '@flimbo/core/jobs'
-import { number } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
 
 /** How far a job is, in numbers where they are known and as a bar. */
 export function JobProgress({ job: { title, done, total } }: { job: Pick<Job, 'title' | 'done' | 'total'> }) {

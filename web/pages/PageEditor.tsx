@@ -6,7 +6,8 @@ import { Alert, Box, Button, IconButton, Link, Stack, TextField, Typography } fr
 import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink } from '@flimbo/core/pages'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { counted, PhoneFrame, Sheet, swapped } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { PhoneFrame, Sheet, swapped } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {

@@ -4,7 +4,8 @@ import { pagesApi } from '@flimbo/core/pages'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { counted, Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { PageEditor } from './PageEditor.tsx'
 
 /** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */

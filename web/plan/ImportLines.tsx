@@ -13,7 +13,8 @@ import {
 import { planApi, type ImportLine, type PlanImport } from '@flimbo/core/plan'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { number, Sheet, Trouble } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
+import { Sheet, Trouble } from '../ui/index.ts'
 
 const PAGE_SIZE = 50
 type Which = ImportLine['verdict'] | 'warned' | 'all'

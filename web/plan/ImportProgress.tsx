@@ -2,7 +2,7 @@ import { Alert, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import { planApi, type PlanImport } from '@flimbo/core/plan'
 import { Link as RouterLink } from 'react-router'
 import { useChange } from '../api/index.ts'
-import { number } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
 
 /** How far an import is, and what came of it. */
 export function ImportProgress({ file, refresh }: { file: PlanImport; refresh: () => void }) {

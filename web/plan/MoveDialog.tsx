@@ -16,7 +16,7 @@ import { routesApi } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { RouteChoice } from '../routing/index.ts'
-import { counted } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
 
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
 export function MoveDialog({

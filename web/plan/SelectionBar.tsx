@@ -1,6 +1,6 @@
 import { Button, MenuItem, Paper, Stack, TextField, Typography } from '@mui/material'
 import { useState } from 'react'
-import { counted } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
 import type { GridColumn } from './columns.tsx'
 
 export interface SelectionActions {

@@ -1,11 +1,12 @@
-import { printedLink, type Code, type CODE_SORTS } from '@flimbo/core/codes'
+import { contentOf, type Code, type CODE_SORTS } from '@flimbo/core/codes'
 import { planColumns, type PlanColumn } from '@flimbo/core/plan'
 import { densities, MODULE_MM_MIN, sizeWarning } from '@flimbo/core/symbol'
 import type { OwnParameter } from '@flimbo/core/tagging'
 import type { ReactNode } from 'react'
 import { isFailure, type Verdict } from '@flimbo/core/checks'
 import { SymbolPicture } from '../symbol/index.ts'
-import { age, day, moment, number, STATE_SHAPES, useNow } from '../ui/index.ts'
+import { age, day, moment, number } from '@flimbo/core/formats'
+import { STATE_SHAPES, useNow } from '../ui/index.ts'
 
 /** A column as the grid shows it. */
 export interface GridColumn {
@@ -92,8 +93,7 @@ function editable(column: PlanColumn): GridColumn {
 
 const findingsText = ({ findings }: Code) => findings.map(({ sentence }) => sentence).join(' ')
 const densityOf = (row: Code) => densities(row.finalAddress, row.shortLink, row.level, row.sizeMm)
-const sizeFault = (row: Code) =>
-  sizeWarning(printedLink(row.origin, row.slug), row.level, row.sizeMm, row.viewingM)
+const sizeFault = (row: Code) => sizeWarning(contentOf(row), row.level, row.sizeMm, row.viewingM)
 
 /** What is only shown: the symbol, what the linter, the channel table and the checks say, and what came of the piece. */
 function verdictMark(verdict: Verdict): string {

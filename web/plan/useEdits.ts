@@ -3,7 +3,7 @@ import type { FindingKind } from '@flimbo/core/tagging'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useRef, useState } from 'react'
 import { ApiProblem, call } from '../api/index.ts'
-import { counted } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
 
 type Matching =
   { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }

@@ -1,7 +1,7 @@
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import type { Share } from '@flimbo/core/results'
 import { useState, type ReactNode } from 'react'
-import { number, share } from '../ui/index.ts'
+import { number, share } from '@flimbo/core/formats'
 
 const FIRST = 8
 

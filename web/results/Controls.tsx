@@ -1,6 +1,5 @@
+import { UNITS, isKnownDay } from '@flimbo/core/time'
 import { FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
-import { isKnownDay } from '@flimbo/core/api'
-import { UNITS } from '@flimbo/core/results'
 import { useTyped } from '../ui/index.ts'
 import { PRESETS, type Period } from './period.ts'
 

@@ -19,19 +19,8 @@ import { useMemo, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import {
-  country,
-  counted,
-  day,
-  language,
-  moment,
-  number,
-  orUnknown,
-  Sheet,
-  Trouble,
-  useNow,
-  When,
-} from '../ui/index.ts'
+import { counted, day, moment, number } from '@flimbo/core/formats'
+import { country, language, orUnknown, Sheet, Trouble, useNow, When } from '../ui/index.ts'
 import { Breakdown } from './Breakdown.tsx'
 import { Chart, useChartColours } from './Chart.tsx'
 import { Controls } from './Controls.tsx'

@@ -4,7 +4,8 @@ import { scansApi, type Scan, type Scope } from '@flimbo/core/scans'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { country, language, moment, orUnknown } from '../ui/index.ts'
+import { moment } from '@flimbo/core/formats'
+import { country, language, orUnknown } from '../ui/index.ts'
 
 const COUNTED = { counted: 'Counted scans', apart: 'Kept apart', both: 'Both' } as const
 type Counted = keyof typeof COUNTED

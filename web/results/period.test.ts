@@ -1,5 +1,6 @@
+import { buckets, spanOfDays, type Unit } from '@flimbo/core/time'
 import { describe, expect, it } from 'vitest'
-import { buckets, spanOfDays, type Results, type Unit } from '@flimbo/core/results'
+import { type Results } from '@flimbo/core/results'
 import { bucketNames, timeOption } from './timeOption.ts'
 import { periodOf } from './period.ts'
 

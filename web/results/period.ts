@@ -1,5 +1,4 @@
-import { isKnownDay } from '@flimbo/core/api'
-import { dayIn, shiftDay, UNITS, type Unit } from '@flimbo/core/results'
+import { UNITS, dayIn, isKnownDay, shiftDay, type Unit } from '@flimbo/core/time'
 
 /** Days a choice of period stands for, counted back from today. */
 export const PRESETS = [

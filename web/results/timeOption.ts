@@ -1,6 +1,7 @@
 import type { EChartsCoreOption } from 'echarts/core'
 import type { Results } from '@flimbo/core/results'
-import { number, TEXT } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
+import { TEXT } from '../ui/index.ts'
 import type { ChartColours } from './Chart.tsx'
 
 const FORMATS: Record<Results['unit'], Intl.DateTimeFormatOptions> = {

@@ -5,7 +5,7 @@ import { useSortable } from '@dnd-kit/sortable'
 import { whoInWords } from '@flimbo/core/conditions'
 import type { Lane } from '@flimbo/core/routing'
 import type { KeyboardEvent, ReactNode } from 'react'
-import { number, share } from '../ui/index.ts'
+import { number, share } from '@flimbo/core/formats'
 
 interface TrackProps {
   readonly place: string

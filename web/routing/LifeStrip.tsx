@@ -1,7 +1,8 @@
+import { momentOf } from '@flimbo/core/time'
 import { Box, ButtonBase, Typography } from '@mui/material'
-import { momentOf } from '@flimbo/core/conditions'
 import { lifeInWords, type ExitTally, type Life, type Names, type WholeRoute } from '@flimbo/core/routing'
-import { day, moment, number, share, useNow } from '../ui/index.ts'
+import { day, moment, number, share } from '@flimbo/core/formats'
+import { useNow } from '../ui/index.ts'
 
 interface Props {
   readonly life: Life

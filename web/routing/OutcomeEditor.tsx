@@ -5,7 +5,7 @@ import type { Page } from '@flimbo/core/pages'
 import { VARIANTS_MAX, type Lane, type LaneOutcome, type Variant, type RouteName } from '@flimbo/core/routing'
 import { NumberField, Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
-import { share } from '../ui/index.ts'
+import { share } from '@flimbo/core/formats'
 import { AnswerEditor, AnswerFields, FRESH_ADDRESS } from './AnswerEditor.tsx'
 import { freshKey } from './useDraft.ts'
 

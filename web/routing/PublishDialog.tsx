@@ -11,7 +11,7 @@ import {
 import { addressInWords, routesApi, type WholeRoute } from '@flimbo/core/routing'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { listed } from '@flimbo/core/conditions'
-import { counted, number } from '../ui/index.ts'
+import { counted, number } from '@flimbo/core/formats'
 
 function forWhom(scans: number, elsewhere: number): string {
   if (scans === 0) return 'This route has had no scan yet.'

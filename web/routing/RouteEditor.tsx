@@ -1,3 +1,4 @@
+import { dayIn, shiftDay } from '@flimbo/core/time'
 import {
   Alert,
   Box,
@@ -15,7 +16,6 @@ import {
 } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
-import { dayIn, shiftDay } from '@flimbo/core/results'
 import {
   allLanes,
   laneSetsApi,
@@ -32,7 +32,8 @@ import { Link as RouterLink, useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { usePages } from '../pages/index.ts'
-import { counted, Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { Sheet, Trouble, useKeys, useNow } from '../ui/index.ts'
 import { Expectations } from './Expectations.tsx'
 import { LaneInspector } from './LaneInspector.tsx'
 import { Matrix } from './Matrix.tsx'

@@ -5,7 +5,8 @@ import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link as RouterLink } from 'react-router'
 import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
-import { Conflict, counted, disagreements, FormChoice, FormText, number, Sheet } from '../ui/index.ts'
+import { counted, number } from '@flimbo/core/formats'
+import { Conflict, disagreements, FormChoice, FormText, Sheet } from '../ui/index.ts'
 import { History } from './History.tsx'
 
 type Values = Pick<Route, 'name' | 'state' | 'note'>

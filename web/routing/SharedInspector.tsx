@@ -4,7 +4,8 @@ import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { Pick } from '../conditions/index.ts'
-import { counted, Inspector } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { Inspector } from '../ui/index.ts'
 import type { DraftState } from './useDraft.ts'
 
 /** Which set of lanes a route shares with others, and whether it is asked before or after its own. */

@@ -25,7 +25,7 @@ import {
   type Names,
   type WholeRoute,
 } from '@flimbo/core/routing'
-import { counted, number } from '../ui/index.ts'
+import { counted, number } from '@flimbo/core/formats'
 import type { ReactNode } from 'react'
 import { LaneRow, Track } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'

@@ -3,7 +3,7 @@ import { trialsNeeded, wilson } from '@flimbo/core/results'
 import type { ExitTally, Lane } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { NumberField } from '../conditions/index.ts'
-import { number, share } from '../ui/index.ts'
+import { number, share } from '@flimbo/core/formats'
 
 const percent = (part: number) => `${(100 * part).toFixed(1)} %`
 

@@ -1,5 +1,5 @@
+import { utmOf } from '@flimbo/core/tagging'
 import {
-  utmOf,
   compile,
   decide,
   type Arrival,

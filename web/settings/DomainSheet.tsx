@@ -19,7 +19,8 @@ import { domainChange, domainsApi, type Domain } from '@flimbo/core/domains'
 import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { ApiProblem, byContract, showFaults, useChange } from '../api/index.ts'
-import { Copyable, counted, FormText, Sheet, When } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { Copyable, FormText, Sheet, When } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 
 interface Values {

@@ -1,7 +1,8 @@
 import { Skeleton, Stack, TextField, Typography } from '@mui/material'
 import { SLUG_LENGTHS, SLUG_SIGNS } from '@flimbo/core/codes'
 import { workspaceApi, workspaceSettings, type WorkspaceSettings } from '@flimbo/core/workspace'
-import { number, Sheet, Trouble } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
+import { Sheet, Trouble } from '../ui/index.ts'
 import { SaveBar } from './SaveBar.tsx'
 import { useSetting } from './useSetting.ts'
 

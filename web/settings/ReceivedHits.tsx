@@ -2,7 +2,8 @@ import { Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typogr
 import { visitTagsApi } from '@flimbo/core/visitTags'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { counted, Sheet } from '../ui/index.ts'
+import { counted } from '@flimbo/core/formats'
+import { Sheet } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 
 const STEP = 20

@@ -25,7 +25,7 @@ import {
   type VisitValues,
 } from '@flimbo/core/visitTags'
 import { useChange } from '../api/index.ts'
-import { counted, moment, number } from '../ui/index.ts'
+import { counted, moment, number } from '@flimbo/core/formats'
 import { useSession } from '../session/index.ts'
 
 const FIRINGS: readonly (readonly [Firing, string])[] = [

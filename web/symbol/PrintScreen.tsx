@@ -1,5 +1,5 @@
 import { Autocomplete, Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material'
-import { codesApi, printedLink, SIZE_MM, type Code } from '@flimbo/core/codes'
+import { codesApi, contentOf, SIZE_MM, type Code } from '@flimbo/core/codes'
 import {
   encode,
   gain,
@@ -8,6 +8,7 @@ import {
   QUIET_ZONE,
   RasterTooLarge,
   rasterPlan,
+  symbolScene,
   RECOVERY,
   type Level,
 } from '@flimbo/core/symbol'
@@ -15,7 +16,8 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { hrefOf, useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { Copyable, Empty, Fact, Facts, number, PrintWarning, Sheet, Trouble } from '../ui/index.ts'
+import { number } from '@flimbo/core/formats'
+import { Copyable, Empty, Fact, Facts, PrintWarning, Sheet, Trouble } from '../ui/index.ts'
 import { Ruler } from './Ruler.tsx'
 import { SymbolPicture } from './SymbolPicture.tsx'
 
@@ -210,7 +212,7 @@ function Proof({ code }: { code: Code }) {
             <Typography variant="body2" color="textSecondary">
               {pixels === null
                 ? 'That would be more pixels than Flimbo draws. Choose fewer dpi or take the SVG.'
-                : `The PNG is ${number(pixels.pixels)} pixels a side, ${String(pixels.scale)} whole pixels a module, at ${number(Math.round(pixels.dpi))} dpi; its size in millimetres is stored in the file.`}
+                : `The PNG is ${number(pixels.width)} pixels a side, ${String(pixels.scale)} whole pixels a module, at ${number(Math.round(pixels.dpi))} dpi; its size in millimetres is stored in the file.`}
             </Typography>
           </Stack>
         </Sheet>
@@ -221,7 +223,7 @@ function Proof({ code }: { code: Code }) {
 
 function pixelsOf(code: Code, level: Level, mm: number, dpi: number) {
   try {
-    return rasterPlan(encode(printedLink(code.origin, code.slug), level).side, mm, dpi)
+    return rasterPlan(symbolScene(encode(contentOf(code), level), mm, code.name), dpi)
   } catch (error) {
     if (error instanceof RasterTooLarge) return null
     throw error
@@ -229,8 +231,9 @@ function pixelsOf(code: Code, level: Level, mm: number, dpi: number) {
 }
 
 function SymbolFacts({ code, level, mm }: { code: Code; level: Level; mm: number }) {
-  const link = printedLink(code.origin, code.slug)
+  const link = contentOf(code)
   const symbol = encode(link, level)
+  const modes = [...new Set(symbol.segments.map(({ mode }) => mode))].join(' and ')
   const module = mm / (symbol.side + 2 * QUIET_ZONE)
   return (
     <Facts>
@@ -244,7 +247,7 @@ function SymbolFacts({ code, level, mm }: { code: Code; level: Level; mm: number
       <Fact name="Level">
         {level}: about {Math.round(RECOVERY[level] * 100)} % may be lost
       </Fact>
-      <Fact name="Mode">{symbol.mode}</Fact>
+      <Fact name="Mode">{modes}</Fact>
       <Fact name="Module">{module.toFixed(2)} mm</Fact>
       <Fact name="Quiet zone">
         {QUIET_ZONE} modules, {(QUIET_ZONE * module).toFixed(1)} mm on each side

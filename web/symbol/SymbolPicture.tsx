@@ -1,10 +1,10 @@
-import { printedLink } from '@flimbo/core/codes'
-import { encode, fullSide, outlinePath, type Level } from '@flimbo/core/symbol'
+import { contentOf } from '@flimbo/core/codes'
+import { encode, pathData, symbolScene, type Area, type Level } from '@flimbo/core/symbol'
 import { useMemo } from 'react'
 
 interface Drawn {
   readonly full: number
-  readonly path: string
+  readonly areas: readonly Area[]
 }
 const DRAWN_MAX = 1000
 /** Symbols drawn lately: a plan that is scrolled shows the same ones again and again. */
@@ -14,8 +14,8 @@ function drawn(link: string, level: Level): Drawn {
   const key = `${level} ${link}`
   const there = known.get(key)
   if (there) return there
-  const symbol = encode(link, level)
-  const fresh = { full: fullSide(symbol.side), path: outlinePath(symbol) }
+  const { width, marks } = symbolScene(encode(link, level), 1, '')
+  const fresh = { full: width, areas: marks }
   known.set(key, fresh)
   const [oldest] = known.keys()
   if (known.size > DRAWN_MAX && oldest !== undefined) known.delete(oldest)
@@ -36,7 +36,7 @@ export function SymbolPicture({
   size: number | string
   label: string
 }) {
-  const { full, path } = useMemo(() => drawn(printedLink(origin, slug), level), [origin, slug, level])
+  const { full, areas } = useMemo(() => drawn(contentOf({ origin, slug }), level), [origin, slug, level])
   return (
     <svg
       role="img"
@@ -45,8 +45,9 @@ export function SymbolPicture({
       shapeRendering="crispEdges"
       style={{ width: size, height: size, display: 'block', flexShrink: 0 }}
     >
-      <rect width={full} height={full} fill="#fff" />
-      <path d={path} fill="#000" fillRule="evenodd" />
+      {areas.map(({ outlines, ink }, i) => (
+        <path key={i} d={pathData(outlines)} fill={ink.colour} fillRule="evenodd" />
+      ))}
     </svg>
   )
 }

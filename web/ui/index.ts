@@ -1,5 +1,5 @@
 export { FormChoice, FormText } from './fields.tsx'
-export * from './formats.ts'
+export { country, language, orUnknown } from './formats.ts'
 export { useKeys } from './keys.ts'
 export { neighbour } from './neighbour.ts'
 export { useNow } from './now.ts'

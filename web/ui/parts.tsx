@@ -3,7 +3,7 @@ import CheckIcon from '@mui/icons-material/Check'
 import { Alert, Box, Button, IconButton, Paper, Stack, Tooltip, Typography } from '@mui/material'
 import { useEffect, useState, type ReactNode } from 'react'
 import { ApiProblem } from '../api/index.ts'
-import { age, moment } from './formats.ts'
+import { age, moment } from '@flimbo/core/formats'
 import { useNow } from './now.ts'
 
 /** A sheet on the ground: hairline, no shadow. */

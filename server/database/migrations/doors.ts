@@ -1,5 +1,5 @@
+import { dayIn, startOfDay } from '@flimbo/core/time'
 import type { MigrationInterface, QueryRunner } from 'typeorm'
-import { dayIn, startOfDay } from '@flimbo/core/results'
 import type { Life, Rules } from '@flimbo/core/routing'
 
 const LET_THROUGH =

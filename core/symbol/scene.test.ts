@@ -4,13 +4,16 @@ import {
   encode,
   fullSide,
   LEVELS,
-  outlinePath,
   QUIET_ZONE,
-  rasterise,
   rasterPlan,
   RASTER_SIDE_MAX,
   RasterTooLarge,
-  symbolSvg,
+  pathData,
+  sceneSvg,
+  scenePixels,
+  symbolScene,
+  type Area,
+  type QrSymbol,
 } from './index.ts'
 
 /** Fills a path of unit steps by the even-odd rule, along rows through module centres: an own, other way to read it. */
@@ -39,6 +42,12 @@ function filled(path: string, side: number): boolean[][] {
   )
 }
 
+/** The outlines of a symbol's dark modules as they stand in files. */
+function pathOf(symbol: Pick<QrSymbol, 'modules' | 'side'>): string {
+  const ink = symbolScene(symbol, 30, '').marks.at(-1) as Area
+  return pathData(ink.outlines)
+}
+
 const matrix = fc.integer({ min: 1, max: 12 }).chain((side) =>
   fc
     .array(fc.array(fc.boolean(), { minLength: side, maxLength: side }), {
@@ -52,7 +61,7 @@ describe('the outline of a symbol', () => {
   it('fills exactly the dark modules, inside the quiet zone', () => {
     fc.assert(
       fc.property(matrix, ({ modules, side }) => {
-        const drawn = filled(outlinePath({ modules, side }), fullSide(side))
+        const drawn = filled(pathOf({ modules, side }), fullSide(side))
         drawn.forEach((row, y) => {
           row.forEach((dark, x) => {
             expect(dark).toBe(modules[y - QUIET_ZONE]?.[x - QUIET_ZONE] ?? false)
@@ -64,7 +73,7 @@ describe('the outline of a symbol', () => {
 
   it('is one path with far fewer corners than modules', () => {
     const symbol = encode('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'M')
-    const svg = symbolSvg(symbol, 30, 'Pier poster')
+    const svg = sceneSvg(symbolScene(symbol, 30, 'Pier poster'))
     expect(svg.match(/<path/g)).toHaveLength(1)
     expect(svg).toContain(
       `width="30mm" height="30mm" viewBox="0 0 ${String(fullSide(symbol.side))} ${String(fullSide(symbol.side))}"`,
@@ -72,7 +81,7 @@ describe('the outline of a symbol', () => {
   })
 
   it('escapes its title', () => {
-    expect(symbolSvg(encode('A', 'M'), 30, '<Bow & Stern>')).toContain(
+    expect(sceneSvg(symbolScene(encode('A', 'M'), 30, '<Bow & Stern>'))).toContain(
       '<title>&lt;Bow &amp; Stern&gt;</title>',
     )
   })
@@ -86,26 +95,28 @@ describe('the pixels of a symbol', () => {
         fc.double({ min: 5, max: 100, noNaN: true }),
         fc.integer({ min: 36, max: 1200 }),
         (side, mm, dpi) => {
-          const plan = rasterPlan(side, mm, dpi)
-          expect(plan.pixels).toBe(plan.scale * fullSide(side))
+          const full = fullSide(side)
+          const plan = rasterPlan({ unitMm: mm / full, width: full, height: full }, dpi)
+          expect(plan.width).toBe(plan.scale * full)
           expect(plan.dpi).toBeGreaterThanOrEqual(dpi * (1 - 1e-6))
-          expect((plan.pixels / plan.dpi) * 25.4).toBeCloseTo(mm, 6)
+          expect((plan.width / plan.dpi) * 25.4).toBeCloseTo(mm, 6)
         },
       ),
     )
   })
 
   it('are refused where they would be too many', () => {
-    expect(() => rasterPlan(25, 5000, 600)).toThrow(RasterTooLarge)
-    expect(rasterPlan(25, 400, 1000).pixels).toBeLessThanOrEqual(RASTER_SIDE_MAX)
+    const wide = (mm: number) => ({ unitMm: mm / 33, width: 33, height: 33 })
+    expect(() => rasterPlan(wide(5000), 600)).toThrow(RasterTooLarge)
+    expect(rasterPlan(wide(400), 1000).width).toBeLessThanOrEqual(RASTER_SIDE_MAX)
   })
 
   it.each(LEVELS)('show the same modules as the outline at level %s', (level) => {
     const symbol = encode('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', level)
     const scale = 3
-    const pixels = rasterise(symbol, scale)
+    const pixels = scenePixels(symbolScene(symbol, 30, ''), scale)
     const width = fullSide(symbol.side) * scale
-    const drawn = filled(outlinePath(symbol), fullSide(symbol.side))
+    const drawn = filled(pathOf(symbol), fullSide(symbol.side))
     for (let y = 0; y < width; y++)
       for (let x = 0; x < width; x++) {
         if ((pixels[y * width + x] === 0) !== drawn[Math.floor(y / scale)]?.[Math.floor(x / scale)])

@@ -1,19 +1,12 @@
 import { askedBy, Refusal } from '../api/index.ts'
-import { callThread } from '../threads/index.ts'
-import type { ReaderQueries } from './queries.ts'
+import type { CalledThread, Calls } from '../threads/index.ts'
 
 /** So many different questions wait; who asks more is told to come again. */
 export const WAITING_MAX = 200
 
-/**
- * Reads figures on a thread of their own, so that a long sum never keeps anybody waiting. Equal questions that wait
- * are asked once; what nobody waits for any more is not asked at all.
- */
-export interface Reader {
-  ask<Q extends keyof ReaderQueries>(
-    query: Q,
-    ...values: Parameters<ReaderQueries[Q]>
-  ): Promise<ReturnType<ReaderQueries[Q]>>
+/** Questions to a thread: equal ones that wait are asked once; what nobody waits for any more is not asked at all. */
+export interface Questions<C extends Calls> {
+  ask<Q extends keyof C & string>(query: Q, ...values: Parameters<C[Q]>): Promise<Awaited<ReturnType<C[Q]>>>
   close(): Promise<void>
 }
 
@@ -24,7 +17,7 @@ interface Asker {
 
 interface Question {
   readonly key: string
-  readonly query: keyof ReaderQueries
+  readonly query: string
   readonly values: readonly unknown[]
   readonly askers: Set<Asker>
 }
@@ -34,8 +27,8 @@ class Abandoned extends Error {
   override readonly name = 'Abandoned'
 }
 
-export function startReader(file: string): Reader {
-  const thread = callThread<ReaderQueries>('reader-thread', import.meta.url, { file })
+/** Asks a thread one question at a time, in the order in which they come. */
+export function questionsTo<C extends Calls>(thread: CalledThread<C>): Questions<C> {
   /** By their keys, in the order in which they were asked. */
   const waiting = new Map<string, Question>()
   let current: Question | null = null
@@ -47,7 +40,7 @@ export function startReader(file: string): Reader {
     if (!first) return
     waiting.delete(first.key)
     current = first
-    // The values were typed where they were given: `Reader.ask` takes them by the query's name.
+    // The values were typed where they were given: `ask` takes them by the query's name.
     thread.call(first.query, ...(first.values as never)).then(
       (value) => {
         answer(({ resolve }) => {
@@ -69,7 +62,7 @@ export function startReader(file: string): Reader {
   }
 
   thread.onEnd((cause) => {
-    broken = new Error('The reading thread stopped', { cause })
+    broken = new Error('The thread stopped', { cause })
     for (const { askers } of waiting.values()) for (const { reject } of askers) reject(broken)
     waiting.clear()
   })

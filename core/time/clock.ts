@@ -1,22 +1,4 @@
-import { tzOffset } from '@date-fns/tz'
-
-const QUARTER_MS = 15 * 60_000
-const REMEMBERED = 2000
-/** Offsets in milliseconds by zone and quarter of an hour: clocks change only on quarters (IANA tz). */
-const offsets = new Map<string, Map<number, number>>()
-
-/** How far a zone's clock is ahead of UTC at a moment, in milliseconds. */
-export function zoneOffsetMs(zone: string, at: number): number {
-  const quarter = Math.floor(at / QUARTER_MS)
-  let known = offsets.get(zone)
-  if (!known) offsets.set(zone, (known = new Map<number, number>()))
-  const there = known.get(quarter)
-  if (there !== undefined) return there
-  const offset = Math.round(tzOffset(zone, new Date(quarter * QUARTER_MS)) * 60_000)
-  if (known.size >= REMEMBERED) known.clear()
-  known.set(quarter, offset)
-  return offset
-}
+import { QUARTER_MS, zoneOffsetMs } from './zone.ts'
 
 /** The days of the week in their order, Monday first (ISO 8601). */
 export const WEEKDAYS = [

@@ -1,0 +1,48 @@
+import { formatDistanceStrict } from 'date-fns'
+
+const whole = new Intl.NumberFormat('en-GB')
+const percent = new Intl.NumberFormat('en-GB', { style: 'percent', maximumFractionDigits: 1 })
+
+/** A number with its thousands apart: "1,234". */
+export const number = (n: number): string => whole.format(n)
+
+/** A part of a whole as a percentage to one decimal: "12.5%"; a dash where there is no whole. */
+export function share(part: number, all: number): string {
+  return all === 0 ? '–' : percent.format(part / all)
+}
+
+/** "1 scan", "2 scans". */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${number(n)} ${n === 1 ? one : many}`
+}
+
+/** How long ago a moment was: "3 min ago". */
+export function age(at: number, now: number): string {
+  if (now - at < 45_000) return 'just now'
+  return `${formatDistanceStrict(at, now)
+    .replace(/ minutes?/, ' min')
+    .replace(/ hours?/, ' h')
+    .replace(/ seconds?/, ' s')} ago`
+}
+
+/** A moment in a zone: "24 Nov 2026, 14:05". */
+export function moment(at: number, zone: string): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(at)
+}
+
+/** A calendar day: "1 Jul 2026". */
+export function day(text: string): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  }).format(Date.parse(text))
+}

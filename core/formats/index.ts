@@ -1,0 +1,1 @@
+export { age, counted, day, moment, number, share } from './formats.ts'

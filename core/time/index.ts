@@ -1,0 +1,18 @@
+export { buckets, BUCKETS_MAX, TooManyBuckets, unitFor, UNITS } from './buckets.ts'
+export type { Unit } from './buckets.ts'
+export { dayIn, spanOfDays, startOfDay } from './calendar.ts'
+export type { Span } from './calendar.ts'
+export { clockFace, minutesOf, momentOf, WEEKDAYS, withinHours } from './clock.ts'
+export type { ClockFace } from './clock.ts'
+export {
+  calendarDay,
+  dayForward,
+  daysBefore,
+  daysBetween,
+  FIRST_DAY,
+  isKnownDay,
+  LAST_DAY,
+  localMoment,
+  shiftDay,
+} from './day.ts'
+export { isZone, QUARTER_MS, zoneName, zoneOffsetMs } from './zone.ts'

@@ -1,0 +1,2 @@
+export { startReader } from './reader.ts'
+export type { Reader } from './reader.ts'
