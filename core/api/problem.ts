@@ -46,6 +46,11 @@ export function problemOf(
   return { type: `/problems/${kind}`, title, status, detail, ...more }
 }
 
+/** Whether a problem is of a kind: its type says so (RFC 9457, section 3.1.1), not its words. */
+export function isProblemOf(kind: ProblemKind, { type }: Pick<Problem, 'type'>): boolean {
+  return type === `/problems/${kind}`
+}
+
 /** The faults Zod found, as field paths (`utm.source`) and sentences, one for each path. */
 export function fieldFaults(error: z.ZodError): FieldFault[] {
   const seen = new Map<string, string>()

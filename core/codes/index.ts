@@ -42,6 +42,8 @@ export {
   SLUG_LENGTHS,
   SLUG_MAX,
   SLUG_SIGNS,
+  slugIn,
   slugOf,
+  slugOfPath,
   slugsLike,
 } from './slug.ts'

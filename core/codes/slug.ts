@@ -18,6 +18,17 @@ export function canonicalSlug(slug: string): string {
   return slug.toUpperCase()
 }
 
+/** The slug that a short link ends with, however it was written: a whole link, its path, or the slug alone. */
+export function slugIn(link: string): string {
+  const text = link.trim().replace(/\/$/, '')
+  return canonicalSlug(text.slice(text.lastIndexOf('/') + 1))
+}
+
+/** The slug that a path of the front door names, such as `/pier/`; what has more parts than one gives no slug. */
+export function slugOfPath(path: string): string {
+  return canonicalSlug(path.endsWith('/') ? path.slice(1, -1) : path.slice(1))
+}
+
 /** Whether a text can be a slug: `0-9 A-Z -` in any case, at most 40 signs, no dash at an end. */
 export function isSlug(text: string): boolean {
   return text.length <= SLUG_MAX && /^[0-9a-z](?:[0-9a-z-]*[0-9a-z])?$/i.test(text)

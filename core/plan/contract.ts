@@ -3,7 +3,7 @@ import { endpoint, idParams, idQuery, pageOf, pageQuery, requiredLine } from '..
 import { codeFilter } from '../codes/index.ts'
 import { job } from '../jobs/index.ts'
 import { finding } from '../tagging/index.ts'
-import { LINE_VERDICTS } from './dryRun.ts'
+import { LINE_VERDICTS } from './planLine.ts'
 import { ENCODINGS } from './encoding.ts'
 import { FILE_NAME_PATTERN_USUAL, fileNameFault } from './fileNames.ts'
 import { DELIMITERS } from './table.ts'

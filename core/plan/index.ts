@@ -11,7 +11,8 @@ export {
   preferences,
 } from './contract.ts'
 export type { ImportLine, PlanFile, PlanImport, PlanView, Preferences } from './contract.ts'
-export { dryRun, LINE_VERDICTS, slugIn } from './dryRun.ts'
+export { dryRun } from './dryRun.ts'
+export { LINE_VERDICTS } from './planLine.ts'
 export type {
   DryRunOptions,
   KnownPiece,
@@ -22,7 +23,7 @@ export type {
   PlanLine,
   PlanWorld,
   WantedRoute,
-} from './dryRun.ts'
+} from './planLine.ts'
 export { decodeBytes, detectEncoding, ENCODINGS } from './encoding.ts'
 export type { Encoding } from './encoding.ts'
 export {

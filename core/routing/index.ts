@@ -29,6 +29,7 @@ export {
   withoutQuery,
 } from './expectations.ts'
 export type { Expectation, Rehearsal } from './expectations.ts'
+export { finalAddress } from './finalAddress.ts'
 export { forecastLimit } from './forecast.ts'
 export type { Forecast } from './forecast.ts'
 export {
@@ -48,7 +49,7 @@ export {
   PLACEHOLDERS,
   placeholdersIn,
 } from './placeholders.ts'
-export type { Placeholder } from './placeholders.ts'
+export type { Placeholder, PlaceholderValues } from './placeholders.ts'
 export { reviewRoute } from './review.ts'
 export type { ReviewFinding } from './review.ts'
 export { differences, revision } from './revision.ts'

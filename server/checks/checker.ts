@@ -1,7 +1,7 @@
-import { tag, tagPairs, utmOf } from '@flimbo/core/tagging'
+import { tagPairs, utmOf } from '@flimbo/core/tagging'
 import { checkSentence, isFailure, judge, type Check } from '@flimbo/core/checks'
 import { In, MoreThanOrEqual } from 'typeorm'
-import { fillPlaceholders, readDestination } from '@flimbo/core/routing'
+import { finalAddress } from '@flimbo/core/routing'
 import {
   insertedId,
   tables,
@@ -57,16 +57,12 @@ export function destinationChecker({
   /** Follows a route with the tags of one of its pieces; or the piece's own destination, where it has one and that is meant. */
   async function check({ route, campaign, code, own }: ToCheck): Promise<Check> {
     const isOwn = own && code !== null && code.otherwise !== ''
-    const reading = readDestination(isOwn ? code.otherwise : route.destination)
-    if (!reading.ok) throw new Error(reading.sentence)
     const utm = utmOf(code ?? UNTAGGED, campaign.utmCampaign)
     // Placeholders are filled as some scan would fill them: no site has a page called {country}.
-    const filled = fillPlaceholders(reading.url.href, {
-      ...SAMPLE_SCAN,
-      code: code?.slug ?? '',
-      content: code?.content ?? '',
-    })
-    const { address } = tag(new URL(filled), utm, code?.extra)
+    const sample = { ...SAMPLE_SCAN, code: code?.slug ?? '', content: code?.content ?? '' }
+    const tagged = finalAddress(isOwn ? code.otherwise : route.destination, utm, code?.extra, sample)
+    if (!tagged) throw new Error(`The destination of route ${String(route.id)} is no address`)
+    const { address } = tagged
     const { hops, ending, ms } = await follow(address, reach)
     const { verdict, status, lost } = judge(hops, ending, tagPairs(utm, code?.extra))
     return database.write(async (manager) => {

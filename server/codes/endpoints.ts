@@ -1,3 +1,4 @@
+import { isProblemOf } from '@flimbo/core/api'
 import { chosenSlug, codesApi, shortLink, type Code } from '@flimbo/core/codes'
 import { missing, mount, overtaken, type Mounts } from '../api/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
@@ -68,7 +69,7 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
       changeCodes(manager, house, [{ id, version, set }], { personId: who.person.id, at: Date.now() }),
     )
     if (refused)
-      throw refused.refusal.problem.type.endsWith('conflict')
+      throw isProblemOf('conflict', refused.refusal.problem)
         ? overtaken('code', await whole(id))
         : refused.refusal
     if (ids.length > 0) {

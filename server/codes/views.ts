@@ -1,8 +1,8 @@
-import { tag, utmOf } from '@flimbo/core/tagging'
+import { utmOf } from '@flimbo/core/tagging'
 import { In } from 'typeorm'
 import { shortLink, type Code } from '@flimbo/core/codes'
 import { checkSentence } from '@flimbo/core/checks'
-import { readDestination } from '@flimbo/core/routing'
+import { finalAddress } from '@flimbo/core/routing'
 import { tables, type CheckRow, type CodeRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { type Reader } from '../reader/index.ts'
@@ -25,10 +25,11 @@ function grouped<T, K>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
 
 /** Where a piece stands and what its tags make of its destination. */
 function addressed(row: CodeRow, destination: string, utmCampaign: string) {
-  const reading = readDestination(row.otherwise === '' ? destination : row.otherwise)
-  if (!reading.ok) return { finalAddress: '', clashes: [] }
-  const { address, clashes } = tag(reading.url, utmOf(row, utmCampaign), row.extra)
-  return { finalAddress: address, clashes: [...clashes] }
+  const leads = row.otherwise === '' ? destination : row.otherwise
+  const tagged = finalAddress(leads, utmOf(row, utmCampaign), row.extra)
+  return tagged
+    ? { finalAddress: tagged.address, clashes: [...tagged.clashes] }
+    : { finalAddress: '', clashes: [] }
 }
 
 /** Shows rows as the API does, in the same order: with their route, links, final address, findings, newest check and counts. */

@@ -1,5 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import { canonicalSlug } from '@flimbo/core/codes'
+import { slugOfPath } from '@flimbo/core/codes'
 import type { Domains, Doorway } from '../domains/index.ts'
 import type { Lookup, Posting } from '../routing/index.ts'
 import { answer, refuse, type AnswerParts } from './answer.ts'
@@ -63,7 +63,7 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
   }
 
   const call: Call = { request, response, doorway, path, query }
-  const slug = canonicalSlug(path.endsWith('/') ? path.slice(1, -1) : path.slice(1))
+  const slug = slugOfPath(path)
   const next = method === 'POST' ? answerForm : answerLink
   const posting = parts.lookup.known(doorway.id, slug)
   if (posting !== undefined) {

@@ -1,4 +1,5 @@
-import { slugIn, type KnownPiece, type Mapping } from '@flimbo/core/plan'
+import { slugIn } from '@flimbo/core/codes'
+import { type KnownPiece, type Mapping } from '@flimbo/core/plan'
 import { tagCounts, tagsKey } from '@flimbo/core/tagging'
 import { holders } from '../codes/index.ts'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'

@@ -1,5 +1,6 @@
 import {
   addressOf,
+  isProblemOf,
   problemOf,
   type AnswerOf,
   type Endpoint,
@@ -24,7 +25,7 @@ export function sentenceOf(error: unknown, otherwise: string): string {
 
 /** What somebody else stored since, where a save met that; null for every other refusal, of the same status too. */
 export function newerOf<T>(error: unknown): { readonly current: T } | null {
-  if (!(error instanceof ApiProblem) || error.problem.type !== '/problems/conflict') return null
+  if (!(error instanceof ApiProblem) || !isProblemOf('conflict', error.problem)) return null
   // The endpoint that was called answers with what it keeps.
   return { current: error.problem.current as T }
 }

@@ -1,7 +1,7 @@
 import { Alert, Button, Collapse, Stack, Typography } from '@mui/material'
 import { codesApi, newCode, seriesPiece, type NewCode } from '@flimbo/core/codes'
-import { readDestination, routesApi } from '@flimbo/core/routing'
-import { tag, taggingApi, utmOf } from '@flimbo/core/tagging'
+import { finalAddress, routesApi } from '@flimbo/core/routing'
+import { taggingApi, utmOf } from '@flimbo/core/tagging'
 import { useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
@@ -142,8 +142,7 @@ export function NewPiece({
     values.route === OWN
       ? values.destination
       : (routes.data?.rows.find(({ id }) => String(id) === values.route)?.destination ?? '')
-  const reading = readDestination(leads)
-  const tagged = reading.ok ? tag(reading.url, utmOf(values, campaign.utmCampaign), values.extra) : null
+  const tagged = finalAddress(leads, utmOf(values, campaign.utmCampaign), values.extra)
   return (
     <Inspector title={series ? 'Add a numbered series' : 'Add a piece'} close={close}>
       <Stack
