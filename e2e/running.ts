@@ -61,7 +61,13 @@ const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 
 /** Checks a page by axe against WCAG 2.2 AA. */
 export async function expectAccessible(page: Page): Promise<void> {
-  // A colour on its way from one state to the next is neither's.
+  // A colour on its way from one state to the next is neither's; it sets out with the next frames.
+  await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        requestAnimationFrame(() => requestAnimationFrame(resolve))
+      }),
+  )
   await page.evaluate(() =>
     Promise.race([
       Promise.all(

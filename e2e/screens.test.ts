@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { OWNER } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
 interface Made {
@@ -41,6 +40,7 @@ afterAll(async () => {
   await server.close()
 })
 
+const SCHEMES = ['light', 'dark'] as const
 const SCREENS = [
   ['/', 'Desk'],
   ['/campaigns/1/plan', 'Plan'],
@@ -62,29 +62,36 @@ const SCREENS = [
   ['/campaigns/1/print', 'Print'],
   ['/campaigns/1/results', 'Results'],
   ['/phone', 'Phone'],
+  ['/jobs', 'Jobs'],
 ] as const
 
-describe.each(['light', 'dark'] as const)('in the %s scheme', (scheme) => {
-  let browser: typeof light
-  beforeAll(async () => {
-    browser = await watchedBrowser({ scheme })
-    await browser.page.goto(server.office)
-    await expectAccessible(browser.page)
-    await api(browser.page, 'POST', '/session', { email: OWNER.email, password: OWNER.password })
+describe('each screen', () => {
+  it('is accessible to who signs in', async () => {
+    const visitor = await watchedBrowser()
+    await visitor.page.goto(server.office)
+    await visitor.page.getByRole('button', { name: 'Sign in' }).waitFor()
+    for (const scheme of SCHEMES) {
+      await visitor.page.emulateMedia({ colorScheme: scheme })
+      await expectAccessible(visitor.page)
+    }
+    await visitor.close()
   })
-  afterAll(() => browser.close())
 
   it.each(SCREENS)(
-    '%s is accessible, fits 1280 × 800 sideways, and complains of nothing',
+    '%s is accessible in light and dark, fits 1280 × 800 sideways, and complains of nothing',
     async (path, heading) => {
-      const { page, complaints } = browser
+      const { page, complaints } = light
       await page.goto(server.office + path)
       await page.getByRole('heading', { name: heading, exact: true, level: 1 }).waitFor()
       await page.waitForLoadState('load')
       await page.waitForTimeout(300)
-      await expectAccessible(page)
+      for (const scheme of SCHEMES) {
+        await page.emulateMedia({ colorScheme: scheme })
+        await expectAccessible(page)
+      }
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280)
       expect(complaints).toEqual([])
+      await page.emulateMedia({ colorScheme: 'light' })
     },
   )
 })

@@ -1,12 +1,12 @@
 import { defineConfig } from 'vitest/config'
 
-// One browser and one server at a time: the tests follow people through the day.
+// Each file follows people through a day, on a server and in a browser of its own: two cores take two at a time.
 export default defineConfig({
   test: {
     include: ['e2e/**/*.test.ts'],
     testTimeout: 90_000,
     hookTimeout: 90_000,
-    fileParallelism: false,
+    maxWorkers: 2,
     sequence: { concurrent: false },
   },
 })
