@@ -10,6 +10,8 @@ export default defineConfig({
     hookTimeout: 60_000,
     // Most of a server test is waiting for the disk: two workers keep both cores busy.
     maxWorkers: 2,
+    // Files of one worker share what they import: loading it took longer than most tests do.
+    isolate: false,
     projects: [
       {
         extends: true,

