@@ -19,8 +19,12 @@ const server = spawn(process.execPath, ['--enable-source-maps', 'server/dist/mai
   env,
   stdio: 'inherit',
 })
+let crowd
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
-server.on('exit', (code) => process.exit(code ?? 1))
+server.on('exit', (code) => {
+  crowd?.kill()
+  process.exit(code ?? 1)
+})
 
 const office = `http://localhost:${port('FLIMBO_OFFICE_PORT', '4000')}`
 const door = `http://localhost:${port('FLIMBO_DOOR_PORT', '4001')}`
@@ -34,6 +38,18 @@ for (;;) {
     break
   await new Promise((resolve) => setTimeout(resolve, 200))
 }
+// A gentle crowd keeps the sample alive: somebody scans every few seconds.
+if ((env.FLIMBO_DEMO_CROWD ?? 'on') !== 'off')
+  crowd = spawn(
+    process.execPath,
+    ['--import', 'tsx', 'demo/crowd/main.ts', '--gentle', '4', '--door', door],
+    {
+      cwd: root,
+      env,
+      stdio: 'inherit',
+    },
+  )
+
 console.log(`
   Flimbo is running with the sample scenario.
 
@@ -42,5 +58,6 @@ console.log(`
   Front door        ${door}            for example ${door}/PIERWEST
   Destination site  http://localhost:${port('FLIMBO_STANDIN_PORT', '4002')}/at/saltmarsh.example/
 
+  People scan every few seconds; FLIMBO_DEMO_CROWD=off leaves the sample alone.
   More scans: npm run crowd -- --scans 1000        Stop: Ctrl C
 `)

@@ -1,9 +1,10 @@
+import { readDay } from '../time/index.ts'
 import type { z } from 'zod'
 import { chosenSlug, pieceFields, type Code, type CodeSet } from '../codes/index.ts'
 import { destination } from '../routing/index.ts'
 import { LEVELS } from '../symbol/index.ts'
 import type { OwnParameter } from '../tagging/index.ts'
-import { readDay, readMeasure, readMoney, readNumber, readPoint, type Read } from './reading.ts'
+import { readMeasure, readMoney, readNumber, readPoint, type Read } from './reading.ts'
 
 /** What a cell's text asks to be set: fields of the piece, or the name or address of its route. */
 export type CellSet = CodeSet & { route?: string; campaign?: string }

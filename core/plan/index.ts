@@ -35,7 +35,7 @@ export {
 } from './fileNames.ts'
 export { detectMapping, headingForm, looksLikeHeadings } from './headers.ts'
 export type { Mapping } from './headers.ts'
-export { readDay, readMeasure, readMoney, readNumber, readPoint } from './reading.ts'
+export { readMeasure, readMoney, readNumber, readPoint } from './reading.ts'
 export {
   DELIMITERS,
   detectDelimiter,

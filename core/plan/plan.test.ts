@@ -1,3 +1,4 @@
+import { readDay } from '../time/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { USUAL_PIECE } from '../codes/index.ts'
@@ -13,7 +14,6 @@ import {
   fileNamer,
   guarded,
   looksLikeHeadings,
-  readDay,
   readMeasure,
   readMoney,
   readNumber,

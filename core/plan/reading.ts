@@ -49,43 +49,6 @@ export function readMoney(typed: string): Read<number> {
   return readNumber(typed.replace(/\p{Sc}|\b[A-Z]{3}\b/gu, '').trim(), 'both')
 }
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
-
-function dayOf(year: number, month: number, date: number): string | null {
-  const day = new Date(Date.UTC(year, month - 1, date))
-  return day.getUTCFullYear() === year && day.getUTCMonth() === month - 1 && day.getUTCDate() === date
-    ? day.toISOString().slice(0, 10)
-    : null
-}
-
-/**
- * Reads a calendar day: `2026-07-01` (ISO 8601), `1.7.2026`, `1 Jul 2026`, and `1/7/2026` only where one of
- * the first two numbers is above twelve, because elsewhere nobody can know which of them is the month.
- */
-export function readDay(typed: string): Read<string> {
-  if (typed.length > FIGURE_MAX) return no(`“${typed.slice(0, 40)}…” is no day. Write it as 2026-07-01.`)
-  const text = typed.trim().replace(/[T ]\d{2}:\d{2}.*$/, '')
-  const numbers = (match: RegExpExecArray) => match.slice(1).map(Number) as [number, number, number]
-  let day: string | null = null
-  const iso = /^(\d{4})[-./](\d{1,2})[-./](\d{1,2})$/.exec(text)
-  const dotted = /^(\d{1,2})\.\s?(\d{1,2})\.\s?(\d{4})$/.exec(text)
-  const slashed = /^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/.exec(text)
-  const named = /^(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?,?\s+(\d{4})$/i.exec(text)
-  if (iso) day = dayOf(...numbers(iso))
-  else if (dotted) {
-    const [d, m, y] = numbers(dotted)
-    day = dayOf(y, m, d)
-  } else if (named)
-    day = dayOf(Number(named[3]), MONTHS.indexOf((named[2] ?? '').toLowerCase()) + 1, Number(named[1]))
-  else if (slashed) {
-    const [a, b, y] = numbers(slashed)
-    if (a <= 12 && b <= 12 && a !== b)
-      return no(`In “${text}” day and month cannot be told apart. Write the day as 2026-07-01.`)
-    day = a > 12 ? dayOf(y, b, a) : dayOf(y, a, b)
-  }
-  return day === null ? no(`“${typed.slice(0, 40)}” is no day. Write it as 2026-07-01.`) : ok(day)
-}
-
 /** A point on the earth in degrees (WGS 84). */
 export interface Point {
   readonly latitude: number

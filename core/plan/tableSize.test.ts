@@ -1,3 +1,4 @@
+import { readDay } from '../time/index.ts'
 import { describe, expect, it } from 'vitest'
 import {
   CELL_MAX,
@@ -5,7 +6,6 @@ import {
   cutCell,
   detectMapping,
   fileColumns,
-  readDay,
   readMeasure,
   readMoney,
   readNumber,

@@ -15,4 +15,6 @@ export {
   localMoment,
   shiftDay,
 } from './day.ts'
+export { readDay, readMoment } from './readDay.ts'
+export type { ReadDay } from './readDay.ts'
 export { isZone, QUARTER_MS, zoneName, zoneOffsetMs } from './zone.ts'

@@ -16,9 +16,11 @@ const { values } = parseArgs({
     slugs: { type: 'string', default: '' },
     /** Scans a second; 0 is as fast as the front door answers. */
     pace: { type: 'string', default: '0' },
+    /** Goes on until it is stopped: one scan now and then, so many seconds apart on average; 0 for no such crowd. */
+    gentle: { type: 'string', default: '0' },
   },
 })
-const whole = (name: 'scans' | 'seed' | 'pace'): number => {
+const whole = (name: 'scans' | 'seed' | 'pace' | 'gentle'): number => {
   const n = Number(values[name])
   if (Number.isInteger(n) && n >= 0) return n
   console.error(`--${name} takes a whole number, not ${values[name]}`)
@@ -28,7 +30,9 @@ const AT_ONCE = 16
 const faker = new Faker({ locale: en, seed: whole('seed') })
 const pieces =
   values.slugs === ''
-    ? CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces))
+    ? // Pieces on a domain of their own are not found on the front door's address.
+      CAMPAIGNS.filter(({ host }) => host === undefined)
+        .flatMap(({ routes }) => routes.flatMap((route) => route.pieces))
         .filter(({ weekly }) => weekly > 0)
         .map(({ slug, weekly }) => ({ value: slug, weight: weekly }))
     : values.slugs.split(',').map((slug) => ({ value: slug, weight: 1 }))
@@ -65,17 +69,29 @@ const pace = whole('pace')
 let given = 0
 const began = Date.now()
 
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+const someone = () => (faker.number.float() < PROGRAM_SHARE ? program(faker) : passer(faker))
+
 async function walk(): Promise<void> {
   while (given < total) {
     given++
-    const status = await scan(
-      faker.helpers.weightedArrayElement(pieces),
-      faker.number.float() < PROGRAM_SHARE ? program(faker) : passer(faker),
-    )
+    const status = await scan(faker.helpers.weightedArrayElement(pieces), someone())
     answers.set(status, (answers.get(status) ?? 0) + 1)
-    if (pace > 0) await new Promise((resolve) => setTimeout(resolve, (1000 * AT_ONCE) / pace))
+    if (pace > 0) await pause((1000 * AT_ONCE) / pace)
   }
 }
+
+/** People who come by one after the other, at no fixed times (a Poisson process). */
+async function stroll(seconds: number): Promise<never> {
+  for (;;) {
+    await pause(-Math.log(1 - faker.number.float()) * seconds * 1000)
+    // The front door may be stopped or not yet be there; whoever comes next tries again.
+    await scan(faker.helpers.weightedArrayElement(pieces), someone()).catch(() => undefined)
+  }
+}
+
+const gentle = whole('gentle')
+if (gentle > 0) await stroll(gentle)
 
 try {
   await Promise.all(Array.from({ length: AT_ONCE }, walk))

@@ -8,7 +8,7 @@ import { passer, program } from '../crowd/people.ts'
 import { CAMPAIGNS } from '../scenario/pieces.ts'
 import { plannedScans, shifted, ZONE } from './calendar.ts'
 
-const NOW = Date.parse('2026-11-24T12:00:00Z')
+const NOW = Date.parse('2026-07-20T12:00:00Z')
 const people = (seed: number) => new Faker({ locale: en, seed })
 const pieces = CAMPAIGNS.flatMap(({ routes }) => routes.flatMap((route) => route.pieces))
 
@@ -38,7 +38,8 @@ describe('the planned scans', () => {
     expect(NOW - (scans[0]?.at ?? NOW)).toBeGreaterThan(400 * 86_400_000)
   })
   it('follow the season, the week and the hour', () => {
-    expect(shareIn('2026-07-01', '2026-08-31')).toBeGreaterThan(5 * shareIn('2026-01-01', '2026-02-28'))
+    // The summer's pieces bring most; today they are in full season.
+    expect(shareIn('2026-06-20', '2026-07-20')).toBeGreaterThan(3 * shareIn('2026-01-01', '2026-01-31'))
     const perDay = [0, 0, 0, 0, 0, 0, 0]
     const perHour = Array.from({ length: 24 }, () => 0)
     for (const { at } of scans) {
@@ -53,8 +54,22 @@ describe('the planned scans', () => {
     expect(plannedScans(people(7), NOW, 0.05)).toEqual(plannedScans(people(7), NOW, 0.05))
   })
   it('move with the calendar by whole weeks, so that weekdays stay', () => {
-    expect(shifted('2026-08-22', NOW)).toBe('2026-08-22')
-    expect(shifted('2026-08-22', NOW + 10 * 86_400_000)).toBe('2026-08-29')
+    expect(shifted('2026-08-22', '2026-07-20', NOW)).toBe('2026-08-22')
+    expect(shifted('2026-08-22', '2026-07-20', NOW + 10 * 86_400_000)).toBe('2026-08-29')
+  })
+  it('find a campaign in full season, one that ends this week, one that has just begun, and one that is over', () => {
+    const inDays = (utm: string, edge: 'startsOn' | 'endsOn') => {
+      const campaign = CAMPAIGNS.find(({ utmCampaign }) => utmCampaign === utm)
+      if (!campaign) throw new Error(`No campaign ${utm}`)
+      return (
+        (Date.parse(shifted(campaign[edge], campaign.today, NOW)) - Date.parse(dayIn(ZONE, NOW))) / 86_400_000
+      )
+    }
+    expect([inDays('summer-26', 'startsOn'), inDays('summer-26', 'endsOn')].map(Math.sign)).toEqual([-1, 1])
+    expect(inDays('seals-26', 'endsOn')).toBeGreaterThanOrEqual(0)
+    expect(inDays('seals-26', 'endsOn')).toBeLessThanOrEqual(7)
+    expect(Math.abs(inDays('winter-26', 'startsOn'))).toBeLessThanOrEqual(7)
+    expect(inDays('festival-26', 'endsOn')).toBeLessThan(0)
   })
 })
 

@@ -4,14 +4,17 @@ import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } fr
 import { HOURS, seasonFactor, weekdayFactor } from '../scenario/season.ts'
 
 export const ZONE = 'Europe/Berlin'
-/** The scenario's calendar is written for this day; it is shifted so that this day is today. */
-const WRITTEN_FOR = '2026-11-24'
 const MONTHS_DAYS = 426
+const WEEK_DAYS = 7
 const HOUR_MS = 3_600_000
 
-/** A day of the written calendar as it falls seen from today: whole weeks later, so that weekdays stay. */
-export function shifted(day: string, now: number): string {
-  const weeks = Math.round((Date.parse(dayIn(ZONE, now)) - Date.parse(WRITTEN_FOR)) / (7 * 24 * HOUR_MS))
+/**
+ * A day of a campaign's own calendar as it falls seen from today: whole weeks later, so that weekdays stay.
+ *
+ * @param today the day of that calendar that is today
+ */
+export function shifted(day: string, today: string, now: number): string {
+  const weeks = Math.round((Date.parse(dayIn(ZONE, now)) - Date.parse(today)) / (7 * 24 * HOUR_MS))
   return shiftDay(day, weeks * 7)
 }
 
@@ -70,11 +73,12 @@ function expected(
 /** Every scan of the last fourteen months, in order: seasons, weekdays, weather and hours. */
 export function plannedScans(faker: Faker, now: number, scale: number): Planned[] {
   const scans: Planned[] = []
-  for (let back = MONTHS_DAYS; back >= 0; back--) {
-    const written = shiftDay(WRITTEN_FOR, -back)
-    const midnight = startOfDay(ZONE, shifted(written, now))
+  // Whole weeks later, today may be some days after the calendar's own; nothing that is still to come is kept.
+  for (let back = MONTHS_DAYS; back > -WEEK_DAYS; back--) {
     const outside = weather(faker)
-    for (const campaign of CAMPAIGNS)
+    for (const campaign of CAMPAIGNS) {
+      const written = shiftDay(campaign.today, -back)
+      const midnight = startOfDay(ZONE, shifted(written, campaign.today, now))
       for (const route of campaign.routes)
         for (const piece of route.pieces) {
           const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)
@@ -84,6 +88,7 @@ export function plannedScans(faker: Faker, now: number, scale: number): Planned[
             if (at < now) scans.push({ at, slug: piece.slug })
           }
         }
+    }
   }
   return scans.sort((a, b) => a.at - b.at)
 }

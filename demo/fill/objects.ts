@@ -1,5 +1,6 @@
 import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
+import type { Rules } from '@flimbo/core/routing'
 import { USUAL_PIECE } from '@flimbo/core/codes'
 import { USUAL_RULES } from '@flimbo/core/tagging'
 import { changeCodes, issueCodes } from '@flimbo/server/codes'
@@ -57,8 +58,11 @@ async function staffOf(database: Database): Promise<Staff> {
 /** Makes the sample's workspace, campaigns, routes with their history, and codes. */
 export async function fillObjects(database: Database, faker: Faker, now: number): Promise<void> {
   const staff = await staffOf(database)
-  const workDay = (day: string) =>
-    Math.min(now - 60_000, startOfDay(ZONE, shifted(day, now)) + (8 + faker.number.float(9)) * 3_600_000)
+  const workDay = (day: string, today: string) =>
+    Math.min(
+      now - 60_000,
+      startOfDay(ZONE, shifted(day, today, now)) + (8 + faker.number.float(9)) * 3_600_000,
+    )
 
   async function piece(
     manager: Write,
@@ -99,18 +103,32 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       )
   }
 
+  /** The dates of a route's life as they fall seen from today. */
+  function laidRound(rules: Rules, today: string): Rules {
+    const laid = (moment: string) =>
+      moment === '' ? '' : `${shifted(moment.slice(0, 10), today, now)}${moment.slice(10)}`
+    const { life } = rules
+    return life === null
+      ? rules
+      : { ...rules, life: { ...life, startsAt: laid(life.startsAt), endsAt: laid(life.endsAt) } }
+  }
+
   async function route(
     manager: Write,
     campaign: Made,
+    today: string,
     { name, leads, pieces, state }: SampleRoute,
   ): Promise<void> {
-    const [first, ...later] = leads
+    // What its calendar has still to come has not happened yet.
+    const [first, ...later] = leads.filter(({ since }) => since <= today)
     if (!first) throw new Error(`The route ${name} leads nowhere`)
     const changes = [
       ...later.map(({ since, to, by }) => ({ since, by, change: { destination: to } })),
-      ...(RULES[name] ?? []).map(({ since, by, rules }) => ({ since, by, change: { rules } })),
+      ...(RULES[name] ?? [])
+        .filter(({ since }) => since <= today)
+        .map(({ since, by, rules }) => ({ since, by, change: { rules: laidRound(rules, today) } })),
     ].sort((a, b) => (a.since < b.since ? -1 : 1))
-    const made = Math.round(workDay(first.since))
+    const made = Math.round(workDay(first.since, today))
     const { id } = await insertRoute(
       manager,
       { campaignId: campaign.id, name, destination: first.to, note: '' },
@@ -120,7 +138,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
     for (const { since, by, change } of changes) {
       await changeRoute(manager, id, version++, change, {
         personId: staff[by],
-        at: Math.round(workDay(since)),
+        at: Math.round(workDay(since, today)),
       })
     }
     if (EXPECTATIONS[name]) await manager.update(tables.routes, { id }, { expectations: EXPECTATIONS[name] })
@@ -156,12 +174,12 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
 
   async function campaign(
     manager: Write,
-    { name, utmCampaign, startsOn, endsOn, routes, host }: SampleCampaign,
+    { name, utmCampaign, startsOn, endsOn, today, routes, host }: SampleCampaign,
   ): Promise<void> {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const client = await manager.findOneByOrFail(tables.clients, { workspaceId })
     const domainId = host === undefined ? null : await domainOf(manager, workspaceId, host)
-    const days = { startsOn: shifted(startsOn, now), endsOn: shifted(endsOn, now) }
+    const days = { startsOn: shifted(startsOn, today, now), endsOn: shifted(endsOn, today, now) }
     const id = insertedId(
       await manager.insert(tables.campaigns, {
         workspaceId,
@@ -173,7 +191,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
         ...days,
         domainId,
         pinned: utmCampaign === 'summer-26',
-        createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn)),
+        createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn, today)),
       }),
     )
     for (const page of PAGES[utmCampaign] ?? [])
@@ -182,16 +200,16 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
         links: [...page.links],
         campaignId: id,
         version: 1,
-        createdAt: Math.round(workDay(startsOn)),
-        changedAt: Math.round(workDay(startsOn)),
+        createdAt: Math.round(workDay(startsOn, today)),
+        changedAt: Math.round(workDay(startsOn, today)),
       })
     for (const each of routes)
-      await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, each)
+      await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, today, each)
   }
 
   await database.write(async (manager) => {
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
-    const at = Math.round(workDay('2026-05-18'))
+    const at = Math.round(workDay('2026-05-18', '2026-07-20'))
     await manager.insert(tables.settings, {
       workspaceId,
       section: SECTION.name,
@@ -207,5 +225,22 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
         changedAt: at,
       })
     for (const each of CAMPAIGNS) await campaign(manager, each)
+    // The office checks every destination as soon as it is there, so that the desk knows which fail.
+    await manager.insert(tables.jobs, {
+      kind: 'destination-check',
+      workspaceId,
+      personId: null,
+      campaignId: null,
+      title: 'Check of all destinations',
+      payload: {},
+      state: 'waiting',
+      done: 0,
+      total: 0,
+      sentence: '',
+      attempts: 0,
+      nextAt: now,
+      createdAt: now,
+      touchedAt: now,
+    })
   })
 }

@@ -32,6 +32,8 @@ export interface SampleCampaign {
   readonly startsOn: string
   readonly endsOn: string
   readonly season: Season
+  /** The day of its own calendar that is today, whenever the sample is filled: some are in season, some over. */
+  readonly today: string
   /** Host its new short links are on; the front door's own where it is left out. */
   readonly host?: string
   readonly routes: readonly SampleRoute[]
@@ -46,6 +48,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2026-03-28',
     endsOn: '2026-10-31',
     season: 'summer',
+    today: '2026-07-20',
     routes: [
       {
         name: 'Timetable page',
@@ -190,6 +193,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2026-05-15',
     endsOn: '2026-09-15',
     season: 'summer',
+    today: '2026-09-12',
     routes: [
       {
         name: 'Seal trips',
@@ -282,6 +286,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2025-10-01',
     endsOn: '2026-12-31',
     season: 'year',
+    today: '2026-11-24',
     routes: [
       {
         name: 'Pass form',
@@ -365,6 +370,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2025-10-15',
     endsOn: '2026-03-27',
     season: 'winter',
+    today: '2026-07-20',
     routes: [
       {
         name: 'Winter sailings',
@@ -432,6 +438,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2026-08-21',
     endsOn: '2026-08-23',
     season: 'festival',
+    today: '2026-09-05',
     routes: [
       {
         name: 'Festival programme',
@@ -481,6 +488,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
     startsOn: '2026-12-01',
     endsOn: '2027-03-26',
     season: 'winter',
+    today: '2026-12-02',
     host: 'qr.saltmarsh.example',
     routes: [
       {
@@ -495,7 +503,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
             content: 'station',
             place: 'Railway station',
             sizeMm: 60,
-            weekly: 0,
+            weekly: 24,
           },
           {
             name: 'Winter poster, library',
@@ -515,7 +523,7 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
             content: 'winter',
             place: 'Handed out on board',
             sizeMm: 11,
-            weekly: 0,
+            weekly: 30,
           },
           {
             name: 'Local paper, half page',

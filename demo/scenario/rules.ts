@@ -107,6 +107,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
         ...NO_RULES,
         language: 'en',
         tags: ['seals'],
+        life: { ...openLife(ZONE), endsAt: '2026-09-15T20:00', after: address('/seals/next-year') },
         lanes: [
           lane(
             'apps',
@@ -180,7 +181,7 @@ export const EXPECTATIONS: Readonly<Record<string, Expectation[]>> = {
     {
       id: 'bremen',
       name: 'A German phone in Bremen at night gets the timetable',
-      leads: `${SITE}/winter`,
+      leads: `${SITE}/timetable`,
       rehearsal: {
         place: place('DE', 'Bremen', 'Bremen', 53.0793, 8.8017),
         device: phone,

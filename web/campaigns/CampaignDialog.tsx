@@ -5,7 +5,7 @@ import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { domainsApi } from '@flimbo/core/domains'
 import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
-import { FormChoice, FormText } from '../ui/index.ts'
+import { FormChoice, FormDay, FormText } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import { FormZone } from '../workspace/index.ts'
 
@@ -131,20 +131,8 @@ function CampaignForm({ close, campaign }: Props) {
           />
           <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
           <Stack direction="row" spacing={2}>
-            <FormText
-              control={control}
-              name="startsOn"
-              label="First day"
-              type="date"
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
-            <FormText
-              control={control}
-              name="endsOn"
-              label="Last day"
-              type="date"
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
+            <FormDay control={control} name="startsOn" label="First day" />
+            <FormDay control={control} name="endsOn" label="Last day" />
           </Stack>
           {(domains.data?.rows.length ?? 0) > 1 && (
             <FormChoice

@@ -13,7 +13,7 @@ import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { counted } from '@flimbo/core/formats'
-import { FormChoice, FormText } from '../ui/index.ts'
+import { FormChoice, FormDay, FormText } from '../ui/index.ts'
 
 interface Values {
   name: string
@@ -78,20 +78,8 @@ function CopyForm({ campaign, close, made }: Props) {
           <FormText control={control} name="name" label="Name" autoFocus />
           <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" />
           <Stack direction="row" spacing={2}>
-            <FormText
-              control={control}
-              name="startsOn"
-              label="First day"
-              type="date"
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
-            <FormText
-              control={control}
-              name="endsOn"
-              label="Last day"
-              type="date"
-              slotProps={{ inputLabel: { shrink: true } }}
-            />
+            <FormDay control={control} name="startsOn" label="First day" />
+            <FormDay control={control} name="endsOn" label="Last day" />
           </Stack>
           <FormChoice
             control={control}

@@ -1,7 +1,7 @@
 import { Stack } from '@mui/material'
 import type { HouseRules } from '@flimbo/core/tagging'
 import type { Control, FieldValues, Path } from 'react-hook-form'
-import { FormChoice, FormText } from '../ui/index.ts'
+import { FormChoice, FormDay, FormText } from '../ui/index.ts'
 import { LEVELS } from '@flimbo/core/symbol'
 
 const LEVEL_NAMES = { L: 'L: 7 % can be lost', M: 'M: 15 %', Q: 'Q: 25 %', H: 'H: 30 %' } as const
@@ -9,7 +9,6 @@ const LEVEL_NAMES = { L: 'L: 7 % can be lost', M: 'M: 15 %', Q: 'Q: 25 %', H: 'H
 /** Everything the media plan says of a piece beside its tags: the print, the place, the time, the money. */
 export function PlanFields<Values extends FieldValues>({ control }: { control: Control<Values> }) {
   const at = (name: string) => name as Path<Values>
-  const days = { type: 'date', slotProps: { inputLabel: { shrink: true } } } as const
   return (
     <Stack spacing={2}>
       <Stack direction="row" spacing={2}>
@@ -32,8 +31,8 @@ export function PlanFields<Values extends FieldValues>({ control }: { control: C
         <FormText control={control} name={at('cost')} label="Cost" />
       </Stack>
       <Stack direction="row" spacing={2}>
-        <FormText control={control} name={at('liveOn')} label="Goes live" {...days} />
-        <FormText control={control} name={at('downOn')} label="Comes down" {...days} />
+        <FormDay control={control} name={at('liveOn')} label="Goes live" />
+        <FormDay control={control} name={at('downOn')} label="Comes down" />
       </Stack>
       <Stack direction="row" spacing={2}>
         <FormText control={control} name={at('reference')} label="Client’s reference" />

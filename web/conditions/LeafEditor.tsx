@@ -1,9 +1,10 @@
+import { MomentField } from '../ui/index.ts'
 import { WEEKDAYS } from '@flimbo/core/time'
 import { MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { CODE_FIELDS, countryName, languageName, type Leaf } from '@flimbo/core/conditions'
 import { DEVICE_TYPES, type KnownPlace } from '@flimbo/core/scans'
 import { getAlpha2Codes } from 'i18n-iso-countries'
-import { MomentField, NumberField, OnePlace, Several, SeveralPlaces, ZoneField } from './fields.tsx'
+import { NumberField, OnePlace, Several, SeveralPlaces, ZoneField } from './fields.tsx'
 import { BROWSERS, LANGUAGES, SYSTEMS } from './kinds.ts'
 
 const COUNTRIES = Object.keys(getAlpha2Codes()).sort((a, b) =>

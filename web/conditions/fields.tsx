@@ -1,9 +1,8 @@
-import { localMoment } from '@flimbo/core/time'
 import { Autocomplete, TextField } from '@mui/material'
 import { scansApi, type KnownPlace } from '@flimbo/core/scans'
 import { useDeferredValue, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { country, useTyped } from '../ui/index.ts'
+import { country } from '../ui/index.ts'
 
 /** Options with the typed text in their name, those that begin with it first. */
 function likeliest(
@@ -180,35 +179,6 @@ export function NumberField({
       onBlur={() => {
         setTyped(null)
       }}
-    />
-  )
-}
-
-/** A moment on a zone's clock. */
-export function MomentField({
-  label,
-  value,
-  change,
-}: {
-  label: string
-  value: string
-  change: (value: string) => void
-}) {
-  const typed = useTyped(
-    value,
-    (text) => {
-      change(text.slice(0, 16))
-    },
-    (text) => text === '' || localMoment.safeParse(text.slice(0, 16)).success,
-  )
-  return (
-    <TextField
-      size="small"
-      type="datetime-local"
-      label={label}
-      {...typed}
-      slotProps={{ inputLabel: { shrink: true } }}
-      sx={{ minWidth: 200 }}
     />
   )
 }

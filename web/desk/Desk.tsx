@@ -193,6 +193,9 @@ function CampaignSheet({ campaign }: { campaign: Campaign }) {
       </Typography>
       <Box sx={{ my: 1.5 }}>
         <Sparkline days={recent} />
+        <Typography variant="caption" color="textSecondary">
+          Scans a day, last {recent.length} days; the tallest {number(Math.max(0, ...recent))}
+        </Typography>
       </Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
         <Figure value={number(scans.scans)} name="scans" />

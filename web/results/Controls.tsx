@@ -1,20 +1,7 @@
-import { UNITS, isKnownDay } from '@flimbo/core/time'
-import { FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
-import { useTyped } from '../ui/index.ts'
+import { UNITS } from '@flimbo/core/time'
+import { Box, FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
+import { DayField } from '../ui/index.ts'
 import { PRESETS, type Period } from './period.ts'
-
-/** A day; while its year is being typed nothing is asked. */
-function DayField({ label, value, change }: { label: string; value: string; change: (day: string) => void }) {
-  return (
-    <TextField
-      size="small"
-      type="date"
-      label={label}
-      {...useTyped(value, change, isKnownDay)}
-      slotProps={{ inputLabel: { shrink: true } }}
-    />
-  )
-}
 
 /** Which days are shown, by which unit, and against what. */
 export function Controls({
@@ -45,20 +32,24 @@ export function Controls({
         ))}
         <MenuItem value="custom">Own dates</MenuItem>
       </TextField>
-      <DayField
-        label="From"
-        value={from}
-        change={(day) => {
-          change({ ...custom, from: day, to: to < day ? day : to })
-        }}
-      />
-      <DayField
-        label="To"
-        value={to}
-        change={(day) => {
-          change({ ...custom, to: day, from: from > day ? day : from })
-        }}
-      />
+      <Box sx={{ width: 160 }}>
+        <DayField
+          label="From"
+          value={from}
+          change={(day) => {
+            if (day !== '') change({ ...custom, from: day, to: to < day ? day : to })
+          }}
+        />
+      </Box>
+      <Box sx={{ width: 160 }}>
+        <DayField
+          label="To"
+          value={to}
+          change={(day) => {
+            if (day !== '') change({ ...custom, to: day, from: from > day ? day : from })
+          }}
+        />
+      </Box>
       <TextField
         select
         size="small"

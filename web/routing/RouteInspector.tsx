@@ -1,8 +1,8 @@
 import { Alert, FormControlLabel, Stack, Switch, Typography } from '@mui/material'
 import { openLife, type Answer, type Life } from '@flimbo/core/routing'
 import type { ReactNode } from 'react'
-import { LANGUAGES, MomentField, NumberField, Several, ZoneField } from '../conditions/index.ts'
-import { Inspector } from '../ui/index.ts'
+import { LANGUAGES, NumberField, Several, ZoneField } from '../conditions/index.ts'
+import { MomentField, Inspector } from '../ui/index.ts'
 import { AddressField, AnswerEditor } from './AnswerEditor.tsx'
 import type { DraftState } from './useDraft.ts'
 

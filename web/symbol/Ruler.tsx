@@ -1,25 +1,23 @@
 import { Box } from '@mui/material'
-import type { ReactNode } from 'react'
+import { rulerMarks } from '@flimbo/core/symbol'
+import { Fragment, type ReactNode } from 'react'
 
-const MARGIN_MM = 10
+/** Room for the numbers, on the screen. */
+const MARGIN_MM = 11
 /** A wider symbol is drawn smaller, with the ruler that belongs to it. */
-const SCREEN_MM = 130
-
-function rulerStep(mm: number): number {
-  if (mm > 400) return 100
-  return mm > 60 ? 10 : 5
-}
+const SHOWN_MM = 116
+const TICK_PX = 8
+const INK = '#5B676D'
 
 /** A sheet with millimetre rulers along two edges; what stands on it is as large as it prints. */
 export function Ruler({ mm, children }: { mm: number; children: ReactNode }) {
-  const sheet = mm + 2 * MARGIN_MM
-  const shrink = Math.min(1, SCREEN_MM / sheet)
-  const step = rulerStep(mm)
-  const marks = Array.from({ length: Math.floor(mm / step) + 1 }, (_, i) => i * step)
-  const at = (value: number) => `${String((MARGIN_MM + value) * shrink)}mm`
-  const size = `${String(sheet * shrink)}mm`
+  const scale = Math.min(1, SHOWN_MM / mm)
+  const { ticks, labels } = rulerMarks(mm, scale)
+  const at = (value: number) => `${String(MARGIN_MM + value * scale)}mm`
+  const size = `${String(mm * scale + 2 * MARGIN_MM)}mm`
   // On white paper in either scheme, like the symbol itself.
-  const label = { position: 'absolute', fontSize: 10, color: '#5B676D', lineHeight: 1 } as const
+  const label = { position: 'absolute', fontSize: 10, color: INK, lineHeight: 1 } as const
+  const stroke = { position: 'absolute', bgcolor: INK } as const
   return (
     <Box
       sx={{ overflow: 'auto', p: 3, display: 'grid', placeItems: 'center', bgcolor: 'background.default' }}
@@ -34,40 +32,41 @@ export function Ruler({ mm, children }: { mm: number; children: ReactNode }) {
           borderColor: 'divider',
         }}
       >
-        {marks.map((value) => (
-          <Box key={value} aria-hidden>
-            <Box
-              sx={{
-                position: 'absolute',
-                top: 0,
-                left: at(value),
-                height: 8,
-                borderLeft: '1px solid #5B676D',
-              }}
-            />
-            <Box sx={{ ...label, top: 10, left: at(value), transform: 'translateX(-50%)' }}>{value}</Box>
-            <Box
-              sx={{ position: 'absolute', left: 0, top: at(value), width: 8, borderTop: '1px solid #5B676D' }}
-            />
-            <Box sx={{ ...label, left: 10, top: at(value), transform: 'translateY(-50%)' }}>{value}</Box>
-          </Box>
+        {ticks.map((value) => {
+          const length = labels.includes(value) ? TICK_PX : TICK_PX / 2
+          return (
+            <Fragment key={value}>
+              <Box aria-hidden sx={{ ...stroke, top: 0, left: at(value), height: length, width: '1px' }} />
+              <Box aria-hidden sx={{ ...stroke, left: 0, top: at(value), width: length, height: '1px' }} />
+            </Fragment>
+          )
+        })}
+        {labels.map((value) => (
+          <Fragment key={value}>
+            <Box aria-hidden sx={{ ...label, top: 11, left: at(value), transform: 'translateX(-50%)' }}>
+              {value}
+            </Box>
+            <Box aria-hidden sx={{ ...label, left: 11, top: at(value), transform: 'translateY(-50%)' }}>
+              {value}
+            </Box>
+          </Fragment>
         ))}
         <Box
           sx={{
             position: 'absolute',
             left: at(0),
             top: at(0),
-            width: `${String(mm * shrink)}mm`,
-            height: `${String(mm * shrink)}mm`,
+            width: `${String(mm * scale)}mm`,
+            height: `${String(mm * scale)}mm`,
             outline: '1px dashed #DDD8CC',
           }}
         >
           {children}
         </Box>
       </Box>
-      {shrink < 1 && (
+      {scale < 1 && (
         <Box sx={{ mt: 1, fontSize: 12, color: 'text.secondary' }}>
-          Shown at {Math.round(shrink * 100)} % of its printed size
+          Shown at {Math.round(scale * 100)} % of its printed size
         </Box>
       )}
     </Box>

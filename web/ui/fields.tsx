@@ -1,3 +1,4 @@
+import { DayField } from './DayField.tsx'
 import { MenuItem, TextField, type TextFieldProps } from '@mui/material'
 import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
 
@@ -36,6 +37,38 @@ export function FormText<Values extends FieldValues>({
             field.onBlur()
             onBlur?.(event)
           }}
+        />
+      )}
+    />
+  )
+}
+
+/** A calendar day, as a form field; empty for none. */
+export function FormDay<Values extends FieldValues>({
+  control,
+  name,
+  label,
+  hint,
+}: {
+  control: Control<Values>
+  name: Path<Values>
+  label: string
+  hint?: string
+}) {
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { ref, value, onChange, onBlur }, fieldState: { error } }) => (
+        <DayField
+          label={label}
+          name={name}
+          value={String(value)}
+          change={onChange}
+          fault={error?.message}
+          hint={hint}
+          inputRef={ref}
+          onBlur={onBlur}
         />
       )}
     />

@@ -92,13 +92,13 @@ export function When({ at, zone, never = 'never' }: { at: number | null; zone: s
   )
 }
 
-/** "last 3 min ago", or that there was none. */
+/** "last scan 3 min ago", or that there was none. */
 export function LastScan({ at, zone }: { at: number | null; zone: string }) {
   return at === null ? (
     <>never scanned</>
   ) : (
     <>
-      last <When at={at} zone={zone} />
+      last scan <When at={at} zone={zone} />
     </>
   )
 }

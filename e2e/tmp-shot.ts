@@ -1,0 +1,16 @@
+import { openBrowser } from './browser.ts'
+const ctx = await openBrowser({})
+const page = ctx.pages()[0]!
+await page.goto('http://localhost:4000')
+await page.evaluate(async () => { await fetch('/api/session', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ email: 'anna@saltmarsh.example', password: 'low tide at noon' }) }) })
+await page.goto('http://localhost:4000/'); await page.waitForTimeout(2500); await page.screenshot({ path: '/tmp/shots/desk.png' })
+await page.goto('http://localhost:4000/campaigns/1/results'); await page.waitForTimeout(2500)
+await page.getByRole('button', { name: 'Calendar: From' }).click(); await page.waitForTimeout(800)
+await page.screenshot({ path: '/tmp/shots/results.png' })
+await page.keyboard.press('Escape')
+await page.goto('http://localhost:4000/campaigns/1/print?code=6'); await page.waitForTimeout(1500); await page.screenshot({ path: '/tmp/shots/print.png' })
+await page.goto('http://localhost:4000/campaigns/1/plan?code=2'); await page.waitForTimeout(2000)
+await page.getByRole('button', { name: 'Files and more' }).click(); await page.getByRole('menuitem', { name: /All symbols/ }).click(); await page.getByRole('button', { name: 'Download' }).click(); await page.waitForTimeout(1500)
+await page.screenshot({ path: '/tmp/shots/plan.png' })
+await page.goto('http://localhost:4000/jobs'); await page.waitForTimeout(1500); await page.screenshot({ path: '/tmp/shots/jobs.png' })
+await ctx.close()
