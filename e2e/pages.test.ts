@@ -107,7 +107,7 @@ describe('a page', () => {
     await page.getByRole('button', { name: 'Save for 1 route' }).press('Enter')
     await page.getByText('Someone saved this page after you opened it.').waitFor()
     expect(await page.getByLabel('Heading').inputValue()).toBe('Low water at noon')
-    await page.getByRole('button', { name: 'Put mine in its place' }).press('Enter')
+    await page.getByRole('button', { name: 'Overwrite with mine' }).press('Enter')
     await page.getByText('Everything is saved.').waitFor()
     const answer = await api<{ page: string }>(page, 'POST', '/phone/scans', {
       read: `${server.door}/PIER`,
@@ -129,7 +129,7 @@ describe('a page', () => {
   it('is not taken away while a lane leads there', async () => {
     const { page } = office
     await page.goto(`${server.office}/campaigns/1/pages?page=1`)
-    await page.getByRole('button', { name: 'Take the page away' }).press('Enter')
+    await page.getByRole('button', { name: 'Delete page' }).press('Enter')
     await page.getByText('“Pier poster” leads to “Tides”. Lead it elsewhere first.').waitFor()
   })
 })

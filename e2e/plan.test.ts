@@ -79,10 +79,10 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
       { name: 'Pier poster', version: 2 },
     ])
     await press('Control+z')
-    await said('1 piece taken back.')
+    await said('1 piece changed back.')
     expect(rows('SELECT name, version FROM codes WHERE id = 1')).toEqual([{ name: 'Piece 0', version: 3 }])
     await press('Control+y')
-    await said('1 piece made again.')
+    await said('1 piece changed again.')
     await page.getByRole('gridcell', { name: 'Pier poster', exact: true }).waitFor()
   })
 
@@ -154,7 +154,7 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
       { sizeMm: 40 },
     ])
     await press('Control+z')
-    await said('2,500 pieces taken back.')
+    await said('2,500 pieces changed back.')
     expect(rows("SELECT count(*) AS n FROM codes WHERE content LIKE 'pasted-%'")).toEqual([{ n: 0 }])
   })
 
@@ -162,7 +162,7 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     const { page } = browser
     await press('Control+a')
     await said('50,000 pieces chosen')
-    await page.getByRole('region', { name: 'Chosen pieces' }).getByLabel('to', { exact: true }).focus()
+    await page.getByRole('region', { name: 'Selected pieces' }).getByLabel('to', { exact: true }).focus()
     await page.keyboard.type('poster')
     await press('Enter')
     await said('50,000 pieces changed.')
@@ -211,7 +211,7 @@ describe('importing a file', () => {
     expect(rows("SELECT name, medium FROM codes WHERE key <> ''")).toEqual([
       { name: 'New sign', medium: 'poster' },
     ])
-    await page.getByRole('link', { name: 'To the plan', exact: true }).click()
+    await page.getByRole('link', { name: 'Go to the plan', exact: true }).click()
     await page
       .getByRole('status')
       .filter({ hasText: /^50,001 pieces$/ })

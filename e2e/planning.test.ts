@@ -87,8 +87,8 @@ describe('finding and fixing', () => {
     await page.getByRole('button', { name: 'Fix source of 1 piece' }).click()
     await said('1 piece changed.')
     expect((await plan()).find(({ name }) => name === 'Bus three')?.source).toBe('bus-back')
-    await page.getByRole('button', { name: 'Take back' }).click()
-    await said('1 piece taken back.')
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await said('1 piece changed back.')
     expect((await plan()).find(({ name }) => name === 'Bus three')?.source).toBe('Bus Back')
   })
 
@@ -213,7 +213,7 @@ describe('many at once', () => {
     await page.keyboard.press('Space')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Space')
-    const bar = page.getByRole('region', { name: 'Chosen pieces' })
+    const bar = page.getByRole('region', { name: 'Selected pieces' })
     await bar.getByText('2 pieces chosen').waitFor()
     await expectAccessible(page)
     await bar.getByLabel('Set', { exact: true }).click()
@@ -233,7 +233,7 @@ describe('many at once', () => {
     await page.getByLabel('Which pieces').click()
     await page.getByRole('option', { name: 'archived' }).click()
     await cell('Bus two').waitFor()
-    await page.getByRole('columnheader', { name: 'Chosen' }).click()
+    await page.getByRole('columnheader', { name: 'Selected' }).click()
     await bar.getByRole('button', { name: 'Restore' }).click()
     // Archiving said the same words: what they did is looked at until it is there.
     await expect.poll(() => plan('&shown=archived')).toEqual([])
@@ -328,7 +328,7 @@ describe('settings', () => {
     await page.getByRole('option', { name: 'is refused' }).click()
     await page.getByRole('button', { name: 'Add a parameter' }).click()
     await page.getByLabel('Name in the address').fill('region')
-    await page.getByLabel('What people call it').fill('Region')
+    await page.getByLabel('Label').fill('Region')
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Everything is saved.').waitFor()
 

@@ -112,7 +112,7 @@ describe('a route with lanes', () => {
       .waitFor()
     await outcome.getByText('Lane 1 holds: Scans in Netherlands').waitFor()
     await outcome.getByText('in Netherlands – Netherlands').waitFor()
-    await page.getByLabel('Keep as an expectation, called').fill('A phone in Groningen reads Dutch')
+    await page.getByLabel('Save as an expectation named').fill('A phone in Groningen reads Dutch')
     await page.keyboard.press('Enter')
     await page
       .getByRole('list', { name: 'Expectations' })
@@ -165,7 +165,7 @@ describe('a route with lanes', () => {
     const { page } = browser
     await page.getByRole('button', { name: /^1 Scans in Netherlands/ }).press('Alt+ArrowDown')
     await page.getByRole('button', { name: /^1 Computers/ }).click()
-    await page.getByRole('button', { name: 'Take the condition Device away' }).click()
+    await page.getByRole('button', { name: 'Remove the condition Device' }).click()
     await page.getByText('Draft saved, not live yet.').waitFor()
     await page.getByRole('tab', { name: 'Review (2)' }).click()
     await page.getByText('The lane “Scans in Netherlands” is never reached').waitFor()

@@ -148,7 +148,7 @@ describe('by keyboard alone', () => {
       )
     }
     expect(reached[0]).toBe('Skip to the content')
-    for (const name of ['Flimbo, to the desk', 'Menu of Anna Petersen', 'Begin a campaign', 'Seal watching'])
+    for (const name of ['Flimbo, to the desk', 'Menu of Anna Petersen', 'New campaign', 'Seal watching'])
       expect(reached).toContain(name)
   })
 })
@@ -169,7 +169,7 @@ describe('two people at once', () => {
     expect(await differs.innerText()).toContain('https://saltmarsh.example/theirs')
     expect(await destination.inputValue()).toBe('https://saltmarsh.example/mine')
     await expectAccessible(page)
-    await page.getByRole('button', { name: 'Put mine in its place' }).click()
+    await page.getByRole('button', { name: 'Overwrite with mine' }).click()
     await page.getByText('Everything is saved.').waitFor()
     expect(
       (await api<{ destination: string }>(page, 'GET', `/routes/${String(code.routeId)}`)).destination,
@@ -183,7 +183,7 @@ describe('two people at once', () => {
     const { version } = await api<Made>(page, 'GET', `/routes/${String(code.routeId)}`)
     await api(page, 'PATCH', `/routes/${String(code.routeId)}`, { version, note: 'their note' })
     await page.getByRole('button', { name: 'Save' }).click()
-    await page.getByRole('button', { name: 'Keep what is stored' }).click()
+    await page.getByRole('button', { name: 'Keep the stored version' }).click()
     await page.getByText('Everything is saved.').waitFor()
     expect(await page.getByLabel('Note').inputValue()).toBe('their note')
     await page.getByRole('list', { name: 'Changes' }).getByText('changed the note to “their note”').waitFor()

@@ -111,7 +111,7 @@ await shoot(
       .waitFor({ timeout: 60_000 })
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Enter')
-    await page.getByRole('combobox', { name: 'Reads, the dearest first' }).fill('Dutch')
+    await page.getByRole('combobox', { name: 'Languages, preferred first' }).fill('Dutch')
     await page.keyboard.press('Enter')
     await page.keyboard.press('Escape')
   },

@@ -87,7 +87,7 @@ describe('from nothing to a second scan', () => {
 
   it('begins the campaign “Summer timetable”', async () => {
     const { page } = browser
-    await page.getByRole('button', { name: 'Begin a campaign' }).first().click()
+    await page.getByRole('button', { name: 'New campaign' }).first().click()
     // As somebody does who does not wait: what is typed at once is in the form, and Enter is enough.
     await page.keyboard.type('Summer timetable')
     expect(await page.getByLabel('Campaign value').inputValue()).toBe('summer-timetable')
@@ -139,8 +139,8 @@ describe('from nothing to a second scan', () => {
     await page.getByText(/^25 × 25 instead of \d+ × \d+ modules$/).waitFor()
     await page.getByText('alphanumeric').waitFor()
     await page.getByLabel('Side in mm').fill('45')
-    await page.getByRole('button', { name: 'Keep for this piece' }).click()
-    await page.getByRole('button', { name: 'Keep for this piece' }).waitFor({ state: 'hidden' })
+    await page.getByRole('button', { name: 'Save for this piece' }).click()
+    await page.getByRole('button', { name: 'Save for this piece' }).waitFor({ state: 'hidden' })
     const png = await download('Download PNG')
     const { width = 0 } = await sharp(png).metadata()
     const bytes = readFileSync(png)

@@ -99,7 +99,7 @@ export const campaignsApi = {
     room: 'campaigns',
     access: { right: 'edit', things: { client: 'body.clientId' } },
     status: 201,
-    summary: 'Begin a campaign',
+    summary: 'Create a campaign',
     body: newCampaign,
     answer: campaign,
   }),

@@ -52,8 +52,8 @@ export function slugOf(numbers: readonly number[]): string {
 export const chosenSlug = z
   .string({ error: 'Give the end of the short link.' })
   .trim()
-  .min(3, 'Give the short link at least 3 signs.')
-  .max(SLUG_MAX, `Make the short link no longer than ${String(SLUG_MAX)} signs.`)
+  .min(3, 'Give the short link at least 3 characters.')
+  .max(SLUG_MAX, `Make the short link no longer than ${String(SLUG_MAX)} characters.`)
   .refine(
     isSlug,
     'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.',

@@ -49,7 +49,7 @@ export function seenBy(leaf: Leaf, visit: Visit, code: ScannedCode, speaks: read
         : `${new Intl.DateTimeFormat('en-GB', { timeZone: leaf.zone, day: 'numeric', month: 'short', year: 'numeric' }).format(visit.at)}, ${time}`
     }
     case 'visit':
-      return visit.repeat ? 'scanned again today' : 'first scan today'
+      return visit.repeat ? 'scanned before today' : 'first scan today'
     case 'code':
       return known(code[leaf.field])
     case 'query': {

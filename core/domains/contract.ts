@@ -86,7 +86,7 @@ export const domainsApi = {
     path: '/domains/:id',
     room: 'domains',
     access: { right: 'administer', things: { domain: 'params.id' } },
-    summary: 'Change what a domain answers, or make it the usual one',
+    summary: 'Change what a domain answers, or make it the default',
     params: idParams,
     body: domainChange,
     answer: domain,

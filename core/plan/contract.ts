@@ -240,7 +240,7 @@ export const planApi = {
     path: '/views/:id',
     room: 'plan',
     access: { right: 'edit', things: { view: 'params.id' } },
-    summary: 'Forget a view',
+    summary: 'Delete a view',
     params: idParams,
   }),
   preferences: endpoint({

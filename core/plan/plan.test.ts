@@ -375,7 +375,8 @@ describe('the dry run', () => {
     ['a destination that is none', ['P', 'print', 's', 'nowhere', '', '', ''], 'not a whole web address'],
   ])('judges %s', (_name, row, sentence) => {
     const [line] = run(NEW, [row])
-    if (sentence === null) expect(line?.why).toEqual(['Short link: Give the short link at least 3 signs.'])
+    if (sentence === null)
+      expect(line?.why).toEqual(['Short link: Give the short link at least 3 characters.'])
     else expect(line?.why.join(' ')).toContain(sentence)
   })
   it('lets lines share a route that is there, or one that an earlier line makes', () => {

@@ -195,7 +195,7 @@ function takes(
   trace: TraceStep[] | undefined,
 ): boolean {
   if (lane.resting) {
-    trace?.push({ look: 'lane', lane: lane.id, saw: 'resting', settled: false, checks: [] })
+    trace?.push({ look: 'lane', lane: lane.id, saw: 'turned off', settled: false, checks: [] })
     return false
   }
   if (!trace) return test.holds(arrival, code.scanned)

@@ -99,7 +99,7 @@ export function changesInWords(was: Live, is: Live, names: Names): string[] {
         `the lane ${laneName(lane)} now leads to ${outcomeInWords(lane.outcome, names)} instead of ${outcomeInWords(old.outcome, names)}`,
       )
     if (old.resting !== lane.resting)
-      said.push(`the lane ${laneName(lane)} ${lane.resting ? 'rests' : 'takes scans again'}`)
+      said.push(`the lane ${laneName(lane)} ${lane.resting ? 'is turned off' : 'is turned on'}`)
     if (old.name !== lane.name) said.push(`the lane ${laneName(old)} is now called ${laneName(lane)}`)
   }
   for (const lane of was.rules.lanes) if (!after.has(lane.id)) said.push(`the lane ${laneName(lane)} is gone`)

@@ -59,7 +59,7 @@ export const laneSetsApi = {
     path: '/lane-sets/:id',
     room: 'routing',
     access: { right: 'edit', things: { laneSet: 'params.id' } },
-    summary: 'Take a set away that no route uses',
+    summary: 'Delete a set that no route uses',
     params: idParams,
   }),
 }

@@ -217,7 +217,7 @@ describe('in words', () => {
       ),
     ).toEqual([
       'the lane “a” now takes: Scans in Austria',
-      'the lane “a” rests',
+      'the lane “a” is turned off',
       'a new lane: Every scan → saltmarsh.example/c',
       'the lane “b” is gone',
       'everything else leads to https://saltmarsh.example/b instead of https://saltmarsh.example/a',

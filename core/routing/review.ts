@@ -101,7 +101,7 @@ function laneFindings(
       say(
         'window-over',
         'look',
-        `The time of the lane ${nameOf(lane)} is over. Take the lane out, or give it a new end.`,
+        `The time of the lane ${nameOf(lane)} is over. Remove the lane, or give it a new end.`,
       )
   }
   if (lane.outcome.kind === 'split') {

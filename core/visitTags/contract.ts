@@ -69,7 +69,7 @@ export const visitTagsApi = {
     path: '/visit-tags/:tag/queue',
     room: 'visitTags',
     access: { right: 'administer' },
-    summary: 'Throw the waiting hits of a tag away',
+    summary: 'Delete the waiting hits of a tag',
     params: tagParams,
   }),
   received: endpoint({

@@ -130,5 +130,5 @@ export function tagInWords({
   firing,
   resting,
 }: Pick<VisitTag, 'kind' | 'value' | 'firing' | 'resting'>): string {
-  return `${KIND_NAMES[kind]} ${value} ${resting ? 'is resting' : FIRING_NAMES[firing]}`
+  return `${KIND_NAMES[kind]} ${value} ${resting ? 'is turned off' : FIRING_NAMES[firing]}`
 }

@@ -94,7 +94,9 @@ describe('a visit tag', () => {
     expect(tagInWords({ ...TAG, firing: 'server' })).toBe(
       'Measurement M-4711 is sent by the server after the redirect',
     )
-    expect(tagInWords({ ...TAG, kind: 'audience', resting: true })).toBe('Audience pixel M-4711 is resting')
+    expect(tagInWords({ ...TAG, kind: 'audience', resting: true })).toBe(
+      'Audience pixel M-4711 is turned off',
+    )
   })
 })
 

@@ -19,8 +19,8 @@ export const workspaceSettings = z.strictObject({
   /** How many signs a generated short link has. */
   slugLength: z
     .int({ error: 'Give the length as a whole number.' })
-    .min(SLUG_LENGTHS.min, `Make short links at least ${String(SLUG_LENGTHS.min)} signs long.`)
-    .max(SLUG_LENGTHS.max, `Make short links no longer than ${String(SLUG_LENGTHS.max)} signs.`),
+    .min(SLUG_LENGTHS.min, `Make short links at least ${String(SLUG_LENGTHS.min)} characters long.`)
+    .max(SLUG_LENGTHS.max, `Make short links no longer than ${String(SLUG_LENGTHS.max)} characters.`),
   /** ISO 4217 code of the currency costs are in. */
   currency: z
     .string()

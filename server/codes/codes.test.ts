@@ -119,7 +119,7 @@ describe('issuing a code', () => {
     })
     expect((await flimbo.ask('GET', '/api/slugs/x!')).body).toMatchObject({
       free: false,
-      why: expect.stringContaining('3 signs') as string,
+      why: expect.stringContaining('3 characters') as string,
     })
   })
 

@@ -20,7 +20,7 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
 
   mount(mounts, planApi.read, async ({ query: { name }, who, bytes, campaign }) => {
     if (bytes.length === 0)
-      throw wrongField('file', 'The file is empty. Hand in a CSV file or an XLSX workbook.')
+      throw wrongField('file', 'The file is empty. Upload a CSV file or an XLSX workbook.')
     return imports.begin(who, campaign, name, bytes)
   })
   mount(mounts, planApi.adjust, ({ params, body }) => imports.adjust(params.id, body))
@@ -55,7 +55,7 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
         return { id: there.id, name, value }
       }
       if ((await manager.countBy(tables.views, { workspaceId })) >= VIEWS_MAX)
-        throw wrongField('name', 'There are 200 views already. Forget one first.')
+        throw wrongField('name', 'There are 200 views already. Delete one first.')
       return {
         id: insertedId(await manager.insert(tables.views, { workspaceId, name, value: written })),
         name,

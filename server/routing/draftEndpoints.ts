@@ -46,7 +46,10 @@ export function draftEndpoints(
   async function checkTags(workspaceId: number, { tags }: Rules): Promise<void> {
     const defined = (await tagsOf(workspaceId)).tags.map(({ id }) => id)
     if (tags.some((id) => !defined.includes(id)))
-      throw wrongField('rules', 'A visit tag that is to fire is not defined any more. Take it off the route.')
+      throw wrongField(
+        'rules',
+        'A visit tag that is to fire is not defined any more. Remove it from the route.',
+      )
   }
 
   /** Makes a change live for the next scan, before the call is answered. @throws Refusal where somebody saved meanwhile */

@@ -47,7 +47,7 @@ export function visitTagsEndpoints(
           `The tag “${name}” is used by ${fewNamed(
             using.map((route) => route.name),
             ' routes',
-          )}. Take it off there first, or let it rest.`,
+          )}. Remove it there first, or turn it off.`,
         )
     }
   }

@@ -13,7 +13,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['Ctrl K', 'find anything'],
   ['J / K', 'next / previous row'],
   ['E', 'edit the destination'],
-  ['N', 'add a piece, a route or a page, or begin a campaign'],
+  ['N', 'add a piece, route, page or campaign'],
   ['T', 'test scan with the phone'],
   ['/', 'filter'],
   ['Esc', 'close what is open at the right'],
@@ -23,11 +23,11 @@ const KEYS: readonly [key: string, does: string][] = [
 const GRID_KEYS: readonly [key: string, does: string][] = [
   ['Arrows, Tab', 'go from cell to cell; with Ctrl to the edge, with Shift choose a block'],
   ['Enter, F2', 'edit the cell, or open the piece where a cell is only shown; Ctrl Enter opens it anywhere'],
-  ['Enter, Tab, Esc', 'while editing: keep and go on, or drop'],
+  ['Enter, Tab, Esc', 'while editing: save and go on, or cancel'],
   ['Ctrl C / X / V', 'copy, cut and paste blocks, to and from a spreadsheet'],
   ['Ctrl D', 'fill the block down from its first row'],
   ['Delete', 'empty the cells'],
-  ['Ctrl Z / Y', 'take back / make again'],
+  ['Ctrl Z / Y', 'undo / redo'],
   ['Space, Ctrl A', 'choose the piece / all pieces'],
   ['F', 'make the fixes of the linter in the row'],
   ['C', 'copy the final address of the row'],
@@ -38,7 +38,7 @@ const ROUTE_KEYS: readonly [key: string, does: string][] = [
   ['L', 'add a lane'],
   ['Enter', 'open the lane'],
   ['Alt ↑ / ↓', 'move the lane up or down'],
-  ['P', 'publish what is prepared'],
+  ['P', 'publish the draft'],
 ]
 
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {

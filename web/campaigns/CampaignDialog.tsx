@@ -114,7 +114,7 @@ function CampaignForm({ close, campaign }: Props) {
         void submit(event)
       }}
     >
-      <DialogTitle id="campaign-title">{campaign ? 'The campaign' : 'Begin a campaign'}</DialogTitle>
+      <DialogTitle id="campaign-title">{campaign ? 'Campaign settings' : 'New campaign'}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
           {trouble !== null && (
@@ -141,7 +141,7 @@ function CampaignForm({ close, campaign }: Props) {
               label="New short links are on"
               hint="Links that are issued stay where they are"
               choices={[
-                { value: USUAL, label: 'the client’s usual domain' },
+                { value: USUAL, label: 'Default: the client’s domain' },
                 ...(domains.data?.rows ?? [])
                   .filter(({ state }) => state === 'ready')
                   .map(({ id, host }) => ({ value: String(id), label: host })),
@@ -155,7 +155,7 @@ function CampaignForm({ close, campaign }: Props) {
           Cancel
         </Button>
         <Button type="submit" variant="contained" disabled={create.isPending || change.isPending}>
-          {campaign ? 'Save' : 'Begin'}
+          {campaign ? 'Save' : 'Create'}
         </Button>
       </DialogActions>
     </form>

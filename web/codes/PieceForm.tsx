@@ -292,7 +292,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
               setNewer(null)
             }}
           >
-            Undo the changes
+            Discard changes
           </Button>
         ) : (
           <Typography variant="body2" color="textSecondary" role="status">

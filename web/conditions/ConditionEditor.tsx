@@ -120,7 +120,7 @@ function Part({
           }
           slotProps={{ typography: { variant: 'body2' } }}
         />
-        <IconButton size="small" aria-label={`Take the condition ${nameOf(inner)} away`} onClick={remove}>
+        <IconButton size="small" aria-label={`Remove the condition ${nameOf(inner)}`} onClick={remove}>
           <CloseIcon fontSize="inherit" />
         </IconButton>
       </Stack>

@@ -29,7 +29,7 @@ export const KINDS: readonly { kind: LeafKind; name: string; fresh: (zone: strin
     fresh: (zone) => ({ kind: 'hours', days: [1, 2, 3, 4, 5], from: '08:00', upTo: '18:00', zone }),
   },
   { kind: 'window', name: 'Dates', fresh: (zone) => ({ kind: 'window', from: '', upTo: '', zone }) },
-  { kind: 'visit', name: 'First scan or again', fresh: () => ({ kind: 'visit', is: 'first' }) },
+  { kind: 'visit', name: 'First or repeat scan', fresh: () => ({ kind: 'visit', is: 'first' }) },
   { kind: 'code', name: 'Which piece', fresh: () => ({ kind: 'code', field: 'medium', in: [] }) },
   { kind: 'query', name: 'Value in the address', fresh: () => ({ kind: 'query', name: '', in: [] }) },
 ]

@@ -57,7 +57,7 @@ export function Desk() {
         setBeginning(true)
       }}
     >
-      Begin a campaign
+      New campaign
     </Button>
   )
   return (
@@ -116,7 +116,7 @@ export function Desk() {
         <Paper variant="outlined">
           <Empty
             title="No campaign yet"
-            text="A campaign holds the pieces you print, where their codes lead, and what came of them. Begin one, then add its first piece."
+            text="A campaign holds the pieces you print, where their codes lead, and what came of them. Create one, then add its first piece."
             action={begin}
           />
         </Paper>

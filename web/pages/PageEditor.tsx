@@ -86,7 +86,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
               action={
                 <>
                   <Button color="inherit" onClick={state.reset}>
-                    Keep theirs
+                    Keep the stored version
                   </Button>
                   <Button
                     color="inherit"
@@ -94,7 +94,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
                       void state.saveOver()
                     }}
                   >
-                    Put mine in its place
+                    Overwrite with mine
                   </Button>
                 </>
               }
@@ -104,7 +104,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
           )}
           {remove.error && (
             <Alert severity="error" variant="outlined">
-              {sentenceOf(remove.error, 'The page could not be taken away.')}
+              {sentenceOf(remove.error, 'The page could not be deleted.')}
             </Alert>
           )}
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
@@ -114,7 +114,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
             {state.isDirty
               ? page && (
                   <Button color="inherit" onClick={state.reset}>
-                    Undo the changes
+                    Discard changes
                   </Button>
                 )
               : page && (
@@ -131,7 +131,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
                   remove.mutate({ params: { id: page.id } }, { onSuccess: removed })
                 }}
               >
-                Take the page away
+                Delete page
               </Button>
             )}
           </Stack>
@@ -240,7 +240,7 @@ function Links({
             </IconButton>
             <IconButton
               size="small"
-              aria-label={`Take ${nth} away`}
+              aria-label={`Remove ${nth}`}
               onClick={() => {
                 change(links.filter((_each, at) => at !== i))
               }}

@@ -114,7 +114,7 @@ export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; 
             }}
             sx={{ alignSelf: 'flex-start' }}
           >
-            The usual columns
+            Restore default columns
           </Button>
         </Stack>
       </Popover>

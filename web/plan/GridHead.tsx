@@ -66,7 +66,7 @@ export function GridHead({
       <Box
         role="columnheader"
         aria-colindex={1}
-        aria-label="Chosen"
+        aria-label="Selected"
         onClick={chooseAll}
         sx={{ width: MARK_PX, flexShrink: 0, display: 'grid', placeItems: 'center', cursor: 'pointer' }}
       >

@@ -130,7 +130,7 @@ export const GridRow = memo(function GridRow({
         role="gridcell"
         aria-colindex={1}
         className="plan-mark"
-        aria-label={row ? `${chosen ? 'Chosen' : 'Not chosen'}: ${row.name}` : 'Loading'}
+        aria-label={row ? `${chosen ? 'Selected' : 'Not selected'}: ${row.name}` : 'Loading'}
         onClick={(event) => {
           if (row) toggle(row.id, piece, event.shiftKey)
         }}

@@ -50,7 +50,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
       }),
     })
   return (
-    <Sheet title="How it is read">
+    <Sheet title="File settings">
       <Stack spacing={2}>
         {trouble !== null && (
           <Alert severity="error" variant="outlined">
@@ -79,7 +79,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
               <TextField
                 select
                 size="small"
-                label="Cells are parted by"
+                label="Delimiter"
                 value={file.delimiter}
                 onChange={(event) => {
                   void change({ delimiter: event.target.value as (typeof DELIMITERS)[number] })
@@ -121,7 +121,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
                 }}
               />
             }
-            label="The first line is headings"
+            label="First line contains headings"
           />
           <FormControlLabel
             control={
@@ -132,7 +132,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
                 }}
               />
             }
-            label="Empty cells take values away"
+            label="Empty cells clear values"
           />
           <FormControlLabel
             control={
@@ -143,7 +143,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
                 }}
               />
             }
-            label="Make the linter’s fixes"
+            label="Apply suggested fixes"
           />
         </Stack>
         <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Columns of the file">

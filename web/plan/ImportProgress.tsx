@@ -25,7 +25,7 @@ export function ImportProgress({ file, refresh }: { file: PlanImport; refresh: (
             void cancel.mutateAsync({ params: { id: file.id } }).finally(refresh)
           }}
         >
-          Cancel, and take it back
+          Cancel import
         </Button>
       </Stack>
     )
@@ -39,7 +39,7 @@ export function ImportProgress({ file, refresh }: { file: PlanImport; refresh: (
         role="status"
         action={
           <Button component={RouterLink} to="../plan" color="inherit">
-            To the plan
+            Go to the plan
           </Button>
         }
       >

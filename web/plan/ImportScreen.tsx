@@ -128,7 +128,7 @@ export function ImportScreen() {
               borderRadius: 1,
             }}
           >
-            <Typography variant="h2">Hand in a CSV file or an XLSX workbook</Typography>
+            <Typography variant="h2">Upload a CSV file or an XLSX workbook</Typography>
             <Typography color="textSecondary" sx={{ maxWidth: 520 }}>
               One line a piece. You see first what every line would do; nothing is changed before you say so.
               Lines with a key that is in the plan already change that piece, so the same file can be imported
@@ -158,7 +158,7 @@ export function ImportScreen() {
             <Typography variant="body2" color="textSecondary">
               Or drop it here.{' '}
               <Button component="a" size="small" href={`/api/plan.csv?campaignId=${String(campaign.id)}`}>
-                Take this plan as a sample
+                Download this plan as a sample
               </Button>
             </Typography>
           </Stack>

@@ -204,16 +204,16 @@ export function PlanScreen() {
           <Typography color="textSecondary" sx={{ flex: 1, minWidth: 80 }} role="status">
             {blocks.total !== undefined && counted(total, 'piece')}
           </Typography>
-          <Tooltip title="Take back (Ctrl Z)">
+          <Tooltip title="Undo (Ctrl Z)">
             <span>
-              <IconButton size="small" aria-label="Take back" disabled={!edits.canUndo} onClick={edits.undo}>
+              <IconButton size="small" aria-label="Undo" disabled={!edits.canUndo} onClick={edits.undo}>
                 <UndoIcon fontSize="small" />
               </IconButton>
             </span>
           </Tooltip>
-          <Tooltip title="Make again (Ctrl Y)">
+          <Tooltip title="Redo (Ctrl Y)">
             <span>
-              <IconButton size="small" aria-label="Make again" disabled={!edits.canRedo} onClick={edits.redo}>
+              <IconButton size="small" aria-label="Redo" disabled={!edits.canRedo} onClick={edits.redo}>
                 <RedoIcon fontSize="small" />
               </IconButton>
             </span>

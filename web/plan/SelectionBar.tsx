@@ -34,7 +34,7 @@ export function SelectionBar({
     <Paper
       variant="outlined"
       role="region"
-      aria-label="Chosen pieces"
+      aria-label="Selected pieces"
       sx={{ px: 1.5, py: 0.75, borderColor: 'primary.main' }}
     >
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -106,7 +106,7 @@ export function SelectionBar({
           Delete
         </Button>
         <Button color="inherit" onClick={actions.clear} sx={{ ml: 'auto' }}>
-          Choose none
+          Clear selection
         </Button>
       </Stack>
     </Paper>

@@ -86,7 +86,7 @@ describe('what is typed into a cell', () => {
       'Use only the letters A to Z, digits and dashes, with no dash at either end: capitals and small letters are the same.',
     ],
     ['scans', '7', 'Scans is only shown and cannot be written.'],
-    ['liveOn', '1/7/2026', 'In “1/7/2026” day and month cannot be told apart. Write the day as 2026-07-01.'],
+    ['liveOn', '1/7/2026', 'In “1/7/2026” day and month cannot be told apart. Write the day as 3 Jul 2026.'],
   ])('%s: %j is answered with a sentence', (id, text, sentence) => {
     expect(read(id, text)).toEqual({ ok: false, sentence })
   })

@@ -84,7 +84,7 @@ export function useEdits() {
       else
         setOutcome({
           kind: 'done',
-          sentence: `There is nothing ${from === past ? 'to take back' : 'to make again'}.`,
+          sentence: `There is nothing to ${from === past ? 'undo' : 'redo'}.`,
           details: [],
         })
     },
@@ -96,10 +96,10 @@ export function useEdits() {
     say: setOutcome,
     edit,
     undo: useCallback(() => {
-      back(past, future, 'taken back')
+      back(past, future, 'changed back')
     }, [back]),
     redo: useCallback(() => {
-      back(future, past, 'made again')
+      back(future, past, 'changed again')
     }, [back]),
     canUndo: steps.past > 0,
     canRedo: steps.future > 0,

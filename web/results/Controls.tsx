@@ -60,7 +60,7 @@ export function Controls({
           change({ unit: target.value === 'auto' ? null : target.value })
         }}
       >
-        <MenuItem value="auto">what fits</MenuItem>
+        <MenuItem value="auto">automatic</MenuItem>
         {UNITS.map((each) => (
           <MenuItem key={each} value={each}>
             {each}

@@ -330,7 +330,7 @@ function HowMany({ data: { period, before, ever, apart, zone } }: { data: Result
         />
         <Box>
           <Typography variant="body2" color="textSecondary">
-            Kept apart, in no figure here
+            Excluded from these figures
           </Typography>
           <Typography variant="body2">
             {apart.length === 0

@@ -55,7 +55,7 @@ export function Expectations({
             </Box>
             <IconButton
               size="small"
-              aria-label={`Drop the expectation ${each.name}`}
+              aria-label={`Delete the expectation ${each.name}`}
               onClick={() => {
                 remove(each.id)
               }}

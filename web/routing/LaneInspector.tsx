@@ -51,7 +51,7 @@ export function LaneInspector({ lane, place, zone, others, rows, change, remove,
           }}
         />
         <FormControlLabel
-          label="Rests: stays here and takes no scan"
+          label="Turned off: stays here and takes no scan"
           control={
             <Switch
               size="small"
@@ -67,7 +67,7 @@ export function LaneInspector({ lane, place, zone, others, rows, change, remove,
             Duplicate
           </Button>
           <Button color="error" variant="outlined" onClick={remove}>
-            Take the lane out
+            Remove lane
           </Button>
         </Stack>
       </Stack>

@@ -200,7 +200,7 @@ function PasswordForm({ route }: { route: WholeRoute }) {
       />
       <Stack direction="row" sx={{ gap: 1 }}>
         <Button type="submit" variant="outlined" disabled={isPending || password === ''}>
-          {route.locked ? 'Change it now' : 'Put it before the route now'}
+          {route.locked ? 'Change password now' : 'Set password now'}
         </Button>
         {route.locked && (
           <Button
@@ -210,7 +210,7 @@ function PasswordForm({ route }: { route: WholeRoute }) {
               set('')
             }}
           >
-            Take it away now
+            Remove password now
           </Button>
         )}
       </Stack>

@@ -141,7 +141,7 @@ export function OutcomeEditor({
             {variants.length > 2 && (
               <IconButton
                 size="small"
-                aria-label={`Take the variant ${each.name} away`}
+                aria-label={`Remove the variant ${each.name}`}
                 onClick={() => {
                   change({ kind: 'split', variants: variants.filter((_v, at) => at !== i) })
                 }}

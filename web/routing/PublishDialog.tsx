@@ -96,7 +96,7 @@ export function PublishDialog({
       </DialogContent>
       <DialogActions>
         <Button color="inherit" onClick={close}>
-          Not yet
+          Cancel
         </Button>
         <Button variant="contained" autoFocus disabled={!data || publish.isPending} onClick={go}>
           Publish for {counted(route.codes, 'code')}

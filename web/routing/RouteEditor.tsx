@@ -321,7 +321,7 @@ function PlanView({
                   choose(null)
                 }}
               >
-                Drop what is prepared
+                Discard draft
               </Button>
             )}
             <Button
@@ -342,15 +342,15 @@ function PlanView({
               action={
                 <>
                   <Button color="inherit" onClick={state.takeTheirs}>
-                    Keep what is stored
+                    Keep the stored version
                   </Button>
                   <Button color="inherit" onClick={state.keepMine}>
-                    Put mine in its place
+                    Overwrite with mine
                   </Button>
                 </>
               }
             >
-              Someone prepared something else meanwhile. Nothing was overwritten.
+              Someone else changed this draft. Nothing was overwritten.
             </Alert>
           )}
           <SignalPlan

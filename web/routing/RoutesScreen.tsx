@@ -152,7 +152,7 @@ function RouteLine({
       <Typography variant="body2" color="textSecondary">
         {counted(route.codes, 'code')}
         {route.lanes > 0 ? ` · ${counted(route.lanes, 'lane')}` : ''}
-        {route.hasDraft ? ' · prepared' : ''}
+        {route.hasDraft ? ' · draft' : ''}
         <br />
         {counted(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} />
       </Typography>

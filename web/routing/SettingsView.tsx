@@ -123,7 +123,7 @@ function Form({ route }: { route: WholeRoute }) {
               startFrom(route)
             }}
           >
-            Undo the changes
+            Discard changes
           </Button>
         ) : (
           <Typography variant="body2" color="textSecondary" role="status">

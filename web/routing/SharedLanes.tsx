@@ -48,7 +48,7 @@ export function SharedLanes() {
       <Sheet>
         <Empty
           title="No shared lanes yet"
-          text="Lanes that many routes need, such as a storm warning, are kept here once. Begin a set, or keep the lanes of a route as one on Routes."
+          text="Lanes that many routes need, such as a storm warning, are defined here once. Create a set, or save a route’s lanes as one on Routes."
           action={
             <Button variant="contained" onClick={add}>
               Begin a set
@@ -218,7 +218,7 @@ function SetEditor({ set }: { set: LaneSet }) {
               action={
                 <>
                   <Button color="inherit" onClick={reset}>
-                    Keep theirs
+                    Keep the stored version
                   </Button>
                   <Button
                     color="inherit"
@@ -226,7 +226,7 @@ function SetEditor({ set }: { set: LaneSet }) {
                       save(set.version)
                     }}
                   >
-                    Put mine in its place
+                    Overwrite with mine
                   </Button>
                 </>
               }
@@ -251,7 +251,7 @@ function SetEditor({ set }: { set: LaneSet }) {
             </Button>
             {isChanged && (
               <Button color="inherit" onClick={reset}>
-                Undo the changes
+                Discard changes
               </Button>
             )}
             <Box sx={{ flex: 1 }} />

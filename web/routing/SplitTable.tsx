@@ -63,7 +63,7 @@ export function SplitTable({
       </Table>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
         <NumberField
-          label="If % act"
+          label="Expected conversion rate, %"
           value={base}
           change={(value) => {
             setBase(Math.min(99, Math.max(0.1, value ?? 5)))
@@ -71,7 +71,7 @@ export function SplitTable({
           width={100}
         />
         <NumberField
-          label="and % more should show"
+          label="Difference to detect, %"
           value={lift}
           change={(value) => {
             setLift(Math.min(90, Math.max(0.1, value ?? 1)))

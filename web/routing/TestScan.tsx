@@ -73,7 +73,7 @@ export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lan
           )}
         </Stack>
         <Several
-          label="Reads, the dearest first"
+          label="Languages, preferred first"
           values={given.languages}
           options={LANGUAGES}
           nameOf={(tag) => `${languageName(tag)} (${tag})`}
@@ -90,7 +90,7 @@ export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lan
             }}
           />
           <FormControlLabel
-            label="again today"
+            label="repeat scan today"
             control={
               <Switch
                 size="small"
@@ -105,7 +105,7 @@ export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lan
         </Stack>
         <TextField
           size="small"
-          label="Bringing a query (optional)"
+          label="Query string (optional)"
           placeholder="ref=abc"
           value={given.query}
           onChange={({ target }) => {
@@ -185,7 +185,7 @@ function KeepForm({ keep }: { keep: (name: string) => void }) {
     >
       <TextField
         size="small"
-        label="Keep as an expectation, called"
+        label="Save as an expectation named"
         value={name}
         onChange={({ target }) => {
           setName(target.value.slice(0, 120))
@@ -193,7 +193,7 @@ function KeepForm({ keep }: { keep: (name: string) => void }) {
         sx={{ flex: 1 }}
       />
       <Button type="submit" variant="outlined" disabled={name.trim() === ''}>
-        Keep
+        Save
       </Button>
     </Stack>
   )

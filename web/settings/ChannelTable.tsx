@@ -147,7 +147,7 @@ export function ChannelTable() {
                     </IconButton>
                     <IconButton
                       size="small"
-                      aria-label={`Take line ${String(i + 1)} out`}
+                      aria-label={`Remove line ${String(i + 1)}`}
                       onClick={() => {
                         setting.set(value.filter((_each, j) => j !== i))
                       }}
@@ -246,7 +246,7 @@ function Condition({
       {!only && (
         <IconButton
           size="small"
-          aria-label={`Take this condition of line ${String(line)} out`}
+          aria-label={`Remove this condition of line ${String(line)}`}
           onClick={() => {
             put(null)
           }}
@@ -263,7 +263,7 @@ function TryIt({ rules }: { rules: readonly ChannelRule[] }) {
   const [tags, setTags] = useState({ medium: 'print', source: 'pier-poster', campaign: '' })
   const channel = channelOf(tags, rules)
   return (
-    <Sheet title="Try it">
+    <Sheet title="Test the table">
       <Stack direction="row" sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
         {CHANNEL_FIELDS.map((field) => (
           <TextField

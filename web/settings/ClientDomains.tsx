@@ -28,7 +28,7 @@ export function ClientDomains({ domains }: { domains: readonly Domain[] }) {
               })
             }}
           >
-            <MenuItem value={USUAL}>the workspace’s usual domain</MenuItem>
+            <MenuItem value={USUAL}>Default: the workspace’s domain</MenuItem>
             {domains
               .filter(({ state }) => state === 'ready')
               .map((domain) => (

@@ -79,7 +79,7 @@ export function DomainSheet({ domain }: { domain: Domain }) {
             color={domain.state === 'waiting' ? 'warning' : 'textSecondary'}
           >
             {domain.own ? 'the front door’s own address' : STATES[domain.state]}
-            {domain.isDefault && ' · the usual one'} · {counted(domain.links, 'short link')}
+            {domain.isDefault && ' · default'} · {counted(domain.links, 'short link')}
           </Typography>
         </>
       }
@@ -93,7 +93,7 @@ export function DomainSheet({ domain }: { domain: Domain }) {
                 )
               }}
             >
-              Make it the usual one
+              Make default
             </Button>
           )}
           {!domain.own && (

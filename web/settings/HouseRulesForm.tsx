@@ -57,7 +57,7 @@ export function HouseRulesForm() {
           <TextField
             select
             size="small"
-            label="Letters"
+            label="Letter case"
             value={value.letterCase}
             onChange={(event) => {
               change({ letterCase: event.target.value as HouseRules['letterCase'] })
@@ -70,7 +70,7 @@ export function HouseRulesForm() {
           <TextField
             select
             size="small"
-            label="Words are joined by"
+            label="Word separator"
             value={value.separator}
             onChange={(event) => {
               change({ separator: event.target.value as HouseRules['separator'] })
@@ -172,7 +172,7 @@ export function HouseRulesForm() {
                 />
                 <TextField
                   size="small"
-                  label="What people call it"
+                  label="Label"
                   value={parameter.label}
                   onChange={(event) => {
                     put({ label: event.target.value })
@@ -191,7 +191,7 @@ export function HouseRulesForm() {
                   }
                 />
                 <IconButton
-                  aria-label={`Take ${parameter.name || 'this parameter'} away`}
+                  aria-label={`Remove ${parameter.name || 'this parameter'}`}
                   onClick={() => {
                     change({ parameters: value.parameters.filter((_each, j) => j !== i) })
                   }}

@@ -22,7 +22,7 @@ export function LinksForm() {
         <TextField
           size="small"
           type="number"
-          label="Signs of a generated short link"
+          label="Length of generated short links"
           value={value.slugLength}
           onChange={(event) => {
             setting.set({ ...value, slugLength: Number(event.target.value) })

@@ -35,7 +35,7 @@ export function SaveBar({ setting }: { setting: Saving }) {
         </Button>
         {setting.isDirty ? (
           <Button color="inherit" onClick={setting.reset}>
-            Undo the changes
+            Discard changes
           </Button>
         ) : (
           <Typography variant="body2" color="textSecondary" role="status">

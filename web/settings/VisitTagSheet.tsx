@@ -126,7 +126,7 @@ export function VisitTagSheet({ tag, number: place, faultOf, waiting, change, re
           ))}
         </TextField>
         <FormControlLabel
-          label="resting"
+          label="turned off"
           sx={{ minHeight: 40, ml: 0, gap: 0.5 }}
           control={
             <Switch
@@ -139,7 +139,7 @@ export function VisitTagSheet({ tag, number: place, faultOf, waiting, change, re
           }
           slotProps={{ typography: { variant: 'body2' } }}
         />
-        <IconButton aria-label={`Take ${name} away`} onClick={remove} sx={{ ml: 'auto' }}>
+        <IconButton aria-label={`Remove ${name}`} onClick={remove} sx={{ ml: 'auto' }}>
           <DeleteIcon fontSize="small" />
         </IconButton>
       </Stack>
@@ -217,7 +217,7 @@ function Waiting({
           <Button
             color="inherit"
             disabled={drop.isPending}
-            aria-label={`Throw the hits of ${name} away`}
+            aria-label={`Delete the hits of ${name}`}
             onClick={() => {
               drop.mutate({ params: { tag: tagId } })
             }}

@@ -204,7 +204,7 @@ function Proof({ code }: { code: Code }) {
                     })
                   }}
                 >
-                  Keep for this piece
+                  Save for this piece
                 </Button>
               )}
             </Stack>

@@ -54,10 +54,10 @@ export function Conflict({
       )}
       <Stack direction="row" spacing={1} sx={{ mt: 1 }}>
         <Button variant="outlined" onClick={keepTheirs}>
-          Keep what is stored
+          Keep the stored version
         </Button>
         <Button variant="contained" color="warning" onClick={takeMine}>
-          Put mine in its place
+          Overwrite with mine
         </Button>
       </Stack>
     </Alert>

@@ -114,7 +114,7 @@ function WrittenField({
           input: {
             endAdornment: (
               <InputAdornment position="end">
-                <IconButton size="small" edge="end" aria-label={`Calendar: ${label}`} onClick={open}>
+                <IconButton size="small" edge="end" aria-label="Open calendar" onClick={open}>
                   <CalendarIcon fontSize="inherit" />
                 </IconButton>
               </InputAdornment>
