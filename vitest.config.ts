@@ -22,6 +22,16 @@ export default defineConfig({
           sequence: { groupOrder: 0 },
         },
       },
+      // Hooks and components, in a DOM.
+      {
+        extends: true,
+        test: {
+          name: 'web',
+          environment: 'happy-dom',
+          include: ['web/**/*.test.tsx'],
+          sequence: { groupOrder: 0 },
+        },
+      },
       { extends: true, test: { name: 'quiet', include: [QUIET], sequence: { groupOrder: 1 } } },
     ],
   },

@@ -46,7 +46,7 @@ async function addLane(
 ): Promise<void> {
   const { page } = browser
   await page.keyboard.press('l')
-  await page.getByRole('button', { name: 'Add a condition' }).press('Enter')
+  await page.getByRole('button', { name: 'Add condition' }).press('Enter')
   await page.getByRole('menuitem', { name: kind, exact: true }).press('Enter')
   await page.getByRole('combobox', { name: field }).focus()
   if (first !== '') {

@@ -86,7 +86,7 @@ describe('visit tags', () => {
   it('are defined by keyboard, with a sentence for what is missing and an example of what is sent', async () => {
     const { page } = office
     await page.goto(`${server.office}/settings/visits`)
-    await page.getByRole('button', { name: 'Add a tag' }).press('Enter')
+    await page.getByRole('button', { name: 'Add tag' }).press('Enter')
     await page.getByRole('button', { name: 'Save' }).press('Enter')
     await page.getByText('Give a name for the tag.').first().waitFor()
     await row(1).getByLabel('Name').fill('Crowd')
@@ -102,7 +102,7 @@ describe('visit tags', () => {
       [3, 'Box', collector('container.js')],
       [4, 'Server', 'https://collector.example/mp?source={source}'],
     ] as const) {
-      await page.getByRole('button', { name: 'Add a tag' }).press('Enter')
+      await page.getByRole('button', { name: 'Add tag' }).press('Enter')
       await row(n).getByLabel('Name').fill(name)
       await row(n)
         .getByLabel('Its ID')

@@ -2,4 +2,5 @@ export { ApiProblem, newerOf, call, hrefOf, sentenceOf, upload } from './call.ts
 export { byContract, showFaults } from './forms.ts'
 export { useLive } from './live.ts'
 export { useAnswer, useChange } from './queries.ts'
+export { useVersion, type Version } from './useVersion.ts'
 export { oneAtATime } from './oneAtATime.ts'

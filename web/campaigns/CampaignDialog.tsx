@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { domainsApi } from '@flimbo/core/domains'
-import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
-import { FormChoice, FormDay, FormText } from '../ui/index.ts'
+import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
+import { Conflict, disagreements, FormChoice, FormDay, FormText } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import { FormZone } from '../workspace/index.ts'
 
@@ -18,7 +18,15 @@ interface Values {
   domain: string
 }
 const FIELDS = ['name', 'utmCampaign', 'zone', 'startsOn', 'endsOn'] as const
+const NAMES = {
+  name: 'Name',
+  utmCampaign: 'Campaign value',
+  zone: 'Time zone',
+  startsOn: 'First day',
+  endsOn: 'Last day',
+} as const
 const USUAL = 'usual'
+const versionOf = ({ version }: Campaign) => version
 
 /** What is sent: a day that is left empty is no day. */
 const sent = ({ domain, ...values }: Values) => ({
@@ -66,15 +74,16 @@ function CampaignForm({ close, campaign }: Props) {
   const { workspace } = useSession()
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
-  const [version, setVersion] = useState(campaign?.version ?? 0)
+  // From the version the dialog was opened with, whatever comes live meanwhile.
+  const version = useVersion<Campaign>(campaign?.version ?? 0, true, versionOf)
   const domains = useAnswer(domainsApi.list, {})
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
-  const { control, handleSubmit, setError, setValue, formState } = useForm<Values>({
+  const { control, handleSubmit, setError, setValue, getValues, formState } = useForm<Values>({
     defaultValues: valuesOf(campaign, workspace.zone),
     resolver: byContract(campaign ? campaignChange : newCampaign, (values) => ({
       ...sent(values),
-      ...(campaign ? { version } : {}),
+      ...(campaign ? { version: version.current() } : {}),
     })),
   })
 
@@ -88,22 +97,18 @@ function CampaignForm({ close, campaign }: Props) {
   const submit = handleSubmit(async (values) => {
     setTrouble(null)
     try {
-      if (campaign)
-        await change.mutateAsync({ params: { id: campaign.id }, body: { ...sent(values), version } })
-      else {
+      if (campaign) {
+        const saved = await version.save((from) =>
+          change.mutateAsync({ params: { id: campaign.id }, body: { ...sent(values), version: from } }),
+        )
+        if (saved === null) return
+      } else {
         const made = await create.mutateAsync({ body: sent(values) })
         void navigate(`/campaigns/${String(made.id)}/plan`)
       }
       close()
     } catch (error) {
-      const newer = newerOf<Campaign>(error)
-      if (newer) {
-        const { version: stored, name: called, utmCampaign } = newer.current
-        setVersion(stored)
-        setTrouble(
-          `Someone saved this campaign after you opened it: it is now called “${called}” with the campaign value “${utmCampaign}”. Nothing was overwritten. Save again to put yours in its place, or cancel to keep theirs.`,
-        )
-      } else setTrouble(showFaults(error, setError, FIELDS))
+      setTrouble(showFaults(error, setError, FIELDS))
     }
   })
 
@@ -121,6 +126,17 @@ function CampaignForm({ close, campaign }: Props) {
             <Alert severity="error" variant="outlined">
               {trouble}
             </Alert>
+          )}
+          {version.newer !== null && (
+            <Conflict
+              what="campaign"
+              rows={disagreements(getValues(), valuesOf(version.newer, workspace.zone), NAMES)}
+              keepStored={close}
+              overwrite={() => {
+                version.rebase()
+                void submit()
+              }}
+            />
           )}
           <FormText control={control} name="name" label="Name" autoFocus />
           <FormText

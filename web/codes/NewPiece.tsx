@@ -144,7 +144,7 @@ export function NewPiece({
       : (routes.data?.rows.find(({ id }) => String(id) === values.route)?.destination ?? '')
   const tagged = finalAddress(leads, utmOf(values, campaign.utmCampaign), values.extra)
   return (
-    <Inspector title={series ? 'Add a numbered series' : 'Add a piece'} close={close}>
+    <Inspector title={series ? 'New numbered series' : 'New piece'} close={close}>
       <Stack
         component="form"
         noValidate
@@ -274,7 +274,7 @@ export function NewPiece({
           size="medium"
           disabled={create.isPending || issue.isPending}
         >
-          {series ? 'Add the series' : 'Add the piece'}
+          {series ? 'Add series' : 'Add piece'}
         </Button>
       </Stack>
     </Inspector>

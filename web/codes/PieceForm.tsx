@@ -1,56 +1,17 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
-import { codesApi, type Code, type CodeSet } from '@flimbo/core/codes'
-import { routesApi, type Route } from '@flimbo/core/routing'
-import { useEffect, useRef, useState } from 'react'
+import type { Code } from '@flimbo/core/codes'
+import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
-import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { byContract, showFaults, useAnswer } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
 import { counted } from '@flimbo/core/formats'
-import { Conflict, disagreements, FormChoice, FormDestination, FormText } from '../ui/index.ts'
+import { Conflict, FormChoice, FormDestination, FormText } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
-import { pieceContract, readTyped, TYPED, typedValues, type TypedValues } from './pieceValues.ts'
+import { CODE_FIELDS, pieceValues, type PieceValues } from './pieceFields.ts'
+import { pieceContract, readTyped } from './pieceValues.ts'
 import { SlugHint } from './SlugHint.tsx'
 import { TagField } from './TagField.tsx'
-
-const NAMES = {
-  name: 'Name',
-  medium: 'Medium',
-  source: 'Source',
-  content: 'Content',
-  term: 'Term',
-  place: 'Place',
-  note: 'Note',
-  state: 'State',
-  level: 'Level',
-  slug: 'Short link',
-  reference: 'Reference',
-  key: 'Key',
-  sizeMm: 'Size',
-  viewingM: 'Scanned from',
-  latitude: 'Latitude',
-  longitude: 'Longitude',
-  printRun: 'Print run',
-  cost: 'Cost',
-  liveOn: 'Goes live',
-  downOn: 'Comes down',
-} as const
-const TEXTS = [
-  'name',
-  'medium',
-  'source',
-  'content',
-  'term',
-  'place',
-  'note',
-  'state',
-  'level',
-  'slug',
-  'reference',
-  'key',
-] as const
-const CODE_FIELDS = [...TEXTS, ...TYPED] as const
-type CodeValues = Pick<Code, (typeof TEXTS)[number]> & TypedValues
-type Values = CodeValues & { destination: string; extra: Record<string, string> }
+import { usePieceSave } from './usePieceSave.ts'
 
 const STATE_NAMES = {
   live: 'Live: scans are sent on',
@@ -58,59 +19,9 @@ const STATE_NAMES = {
   deleted: 'Deleted',
 } as const
 
-const codeValues = (code: Code): CodeValues => ({
-  name: code.name,
-  medium: code.medium,
-  source: code.source,
-  content: code.content,
-  term: code.term,
-  place: code.place,
-  note: code.note,
-  state: code.state,
-  level: code.level,
-  slug: code.slug,
-  reference: code.reference,
-  key: code.key,
-  ...typedValues(code),
-})
-const valuesOf = (code: Code): Values => ({
-  ...codeValues(code),
-  destination: code.destination,
-  extra: code.extra,
-})
-
-/** What somebody else saved meanwhile. */
-interface Newer {
-  code?: Code
-  route?: Route
-}
-
-/** Where what is typed and what somebody else saved meanwhile differ. */
-function disputed(mine: Values, newer: Newer) {
-  if (newer.code) return disagreements<CodeValues>(mine, codeValues(newer.code), NAMES)
-  const theirs = newer.route?.destination ?? mine.destination
-  return mine.destination === theirs ? [] : [{ name: 'Destination', mine: mine.destination, theirs }]
-}
-
-/** Versions a save starts from; another's newer save makes the server refuse it. */
-interface Base {
-  code: Code
-  routeVersion: number
-  destination: string
-}
-const baseOf = (code: Code): Base => ({
-  code,
-  routeVersion: code.routeVersion,
-  destination: code.destination,
-})
-
 /** Everything that can be changed of a piece, with one Save. */
 export function PieceForm({ code, focusDestination }: { code: Code; focusDestination: number }) {
-  const [base, setBase] = useState(() => baseOf(code))
-  const [newer, setNewer] = useState<Newer | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const changeCode = useChange(codesApi.change)
-  const changeRoute = useChange(routesApi.change)
   const {
     control,
     handleSubmit,
@@ -119,85 +30,43 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
     setValue,
     getValues,
     formState: { isDirty },
-  } = useForm<Values>({
-    defaultValues: valuesOf(code),
+  } = useForm<PieceValues>({
+    defaultValues: pieceValues(code),
     resolver: byContract(pieceContract, readTyped),
   })
   const slug = useWatch({ control, name: 'slug' })
   const rules = useAnswer(taggingApi.rules, {})
   const destinationField = useRef<HTMLInputElement>(null)
 
+  const piece = usePieceSave(code, isDirty)
   // What others save shows at once, but never in place of what is being typed.
+  const follow = useEffectEvent((stored: Code) => {
+    const values = piece.follow(stored)
+    if (values) reset(values)
+  })
   useEffect(() => {
-    const older = code.version < base.code.version || code.routeVersion < base.routeVersion
-    if (isDirty || older) return
-    setBase(baseOf(code))
-    reset(valuesOf(code))
-  }, [code, isDirty, reset, base.code.version, base.routeVersion])
+    if (!isDirty) follow(code)
+  }, [code, isDirty])
   useEffect(() => {
     if (focusDestination > 0) destinationField.current?.select()
   }, [focusDestination])
 
-  async function save(values: Values, from: Base): Promise<void> {
+  async function save(values: PieceValues): Promise<void> {
     setTrouble(null)
-    setNewer(null)
-    const { destination: typed, ...fields } = values
-    const destination = typed.trim()
-    let next = from
     try {
-      if (destination !== from.destination) {
-        const route = await changeRoute.mutateAsync({
-          params: { id: code.routeId },
-          body: { version: from.routeVersion, destination },
-        })
-        next = { ...next, routeVersion: route.version, destination: route.destination }
-      }
-      const was = valuesOf(from.code)
-      if (
-        CODE_FIELDS.some((field) => fields[field] !== was[field]) ||
-        JSON.stringify(fields.extra) !== JSON.stringify(was.extra)
-      ) {
-        // The contract has just checked what was typed; only what differs is sent, so that nothing else is touched.
-        const typed = readTyped(fields) as CodeSet
-        const set = Object.fromEntries(
-          Object.entries(typed).filter(
-            ([field]) =>
-              field === 'extra' || fields[field as keyof CodeValues] !== was[field as keyof CodeValues],
-          ),
-        )
-        next = {
-          ...next,
-          code: await changeCode.mutateAsync({
-            params: { id: code.id },
-            body: { version: from.code.version, ...set },
-          }),
-        }
-      }
-      setBase(next)
-      reset({ ...valuesOf(next.code), destination: next.destination })
+      const saved = await piece.save(values)
+      if (saved) reset(saved)
     } catch (error) {
-      setBase(next)
-      const stored = newerOf<Code | Route>(error)
-      if (!stored) {
-        setTrouble(showFaults(error, setError, [...CODE_FIELDS, 'destination']))
-        return
-      }
-      // The route was sent first: while its own change is not stored, the conflict is the route's.
-      setNewer(
-        destination !== next.destination
-          ? { route: stored.current as Route }
-          : { code: stored.current as Code },
-      )
+      setTrouble(showFaults(error, setError, [...CODE_FIELDS, 'destination']))
     }
   }
 
-  const rows = newer === null ? [] : disputed(getValues(), newer)
-
-  const stored = (): Base => ({
-    code: newer?.code ?? base.code,
-    routeVersion: newer?.route?.version ?? base.routeVersion,
-    destination: newer?.route?.destination ?? base.destination,
-  })
+  /** Theirs in place of one's own; where only the destination is in dispute, the rest that was typed stays. */
+  function keepStored(isDestinationOnly: boolean): void {
+    const stored = piece.rebase()
+    reset(stored, { keepValues: isDestinationOnly })
+    setValue('destination', stored.destination, { shouldDirty: true })
+  }
 
   return (
     <Stack
@@ -205,7 +74,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
       noValidate
       spacing={2}
       onSubmit={(event) => {
-        void handleSubmit((values) => save(values, base))(event)
+        void handleSubmit(save)(event)
       }}
     >
       {trouble !== null && (
@@ -213,18 +82,16 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
           {trouble}
         </Alert>
       )}
-      {newer !== null && (
+      {piece.conflict && (
         <Conflict
-          what={newer.route ? 'destination' : 'piece'}
-          rows={rows}
-          keepTheirs={() => {
-            const now = stored()
-            setBase(now)
-            setNewer(null)
-            reset({ ...(newer.code ? valuesOf(newer.code) : getValues()), destination: now.destination })
+          what={piece.conflict.what}
+          rows={piece.conflict.rows(getValues())}
+          keepStored={() => {
+            keepStored(piece.conflict?.what === 'destination')
           }}
-          takeMine={() => {
-            void save(getValues(), stored())
+          overwrite={() => {
+            piece.rebase()
+            void save(getValues())
           }}
         />
       )}
@@ -276,20 +143,16 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         />
       )}
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-        <Button
-          type="submit"
-          variant="contained"
-          disabled={!isDirty || changeCode.isPending || changeRoute.isPending}
-        >
+        <Button type="submit" variant="contained" disabled={!isDirty || piece.isSaving}>
           Save
         </Button>
         {isDirty ? (
           <Button
             color="inherit"
             onClick={() => {
-              reset(valuesOf(code))
+              piece.rebase()
+              reset(piece.follow(code) ?? pieceValues(code))
               setTrouble(null)
-              setNewer(null)
             }}
           >
             Discard changes

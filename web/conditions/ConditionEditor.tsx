@@ -146,7 +146,7 @@ function AddPart({ zone, mayNest, add }: { zone: string; mayNest: boolean; add: 
         aria-haspopup="menu"
         sx={{ alignSelf: 'flex-start' }}
       >
-        Add a condition
+        Add condition
       </Button>
       <Menu
         anchorEl={anchor}

@@ -7,7 +7,7 @@ import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { counted } from '@flimbo/core/formats'
-import { PhoneFrame, Sheet, swapped } from '../ui/index.ts'
+import { Conflict, PhoneFrame, Sheet, swapped } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {
@@ -18,7 +18,7 @@ interface Props {
 }
 
 function saveLabel(page: Page | null): string {
-  if (page === null) return 'Add the page'
+  if (page === null) return 'Add page'
   return page.routes.length === 0 ? 'Save' : `Save for ${counted(page.routes.length, 'route')}`
 }
 
@@ -42,7 +42,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
   )
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 346px', gap: 2, alignItems: 'start' }}>
-      <Sheet title={page ? page.name : 'Add a page'}>
+      <Sheet title={page ? page.name : 'New page'}>
         <Stack
           component="form"
           noValidate
@@ -80,27 +80,13 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
             </Alert>
           )}
           {state.isOvertaken && (
-            <Alert
-              severity="warning"
-              variant="outlined"
-              action={
-                <>
-                  <Button color="inherit" onClick={state.reset}>
-                    Keep the stored version
-                  </Button>
-                  <Button
-                    color="inherit"
-                    onClick={() => {
-                      void state.saveOver()
-                    }}
-                  >
-                    Overwrite with mine
-                  </Button>
-                </>
-              }
-            >
-              Someone saved this page after you opened it. Nothing was overwritten.
-            </Alert>
+            <Conflict
+              what="page"
+              keepStored={state.reset}
+              overwrite={() => {
+                void state.overwrite()
+              }}
+            />
           )}
           {remove.error && (
             <Alert severity="error" variant="outlined">
@@ -258,7 +244,7 @@ function Links({
           change([...links, { label: '', address: '' }])
         }}
       >
-        Add a link
+        Add link
       </Button>
     </Stack>
   )

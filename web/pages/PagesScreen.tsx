@@ -43,7 +43,7 @@ export function PagesScreen() {
           Pages
         </Typography>
         <Button variant="contained" startIcon={<AddIcon />} onClick={add}>
-          Add a page
+          New page
         </Button>
       </Stack>
       {pages.isError && (

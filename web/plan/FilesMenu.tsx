@@ -64,7 +64,7 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
             addSeries()
           }}
         >
-          <ListItemText primary="Add a numbered series" secondary="Table card 001 to 120" />
+          <ListItemText primary="New numbered series" secondary="Table card 001 to 120" />
         </MenuItem>
         <Divider />
         <MenuItem

@@ -35,3 +35,9 @@ export function pasteShape(
   const repeats = height % block.rows === 0 && width % block.columns === 0
   return repeats ? { rows: height, columns: width } : block
 }
+
+/** The range where a piece lies in it; null where it does not, or where the range is one cell, which is marked as active. */
+export function rangeOn(range: Range, piece: number): Range | null {
+  const isOneCell = range.top === range.bottom && range.left === range.right
+  return isOneCell || piece < range.top || piece > range.bottom ? null : range
+}

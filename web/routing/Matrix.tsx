@@ -81,7 +81,7 @@ export function Matrix({
         </ToggleButtonGroup>
         <Box sx={{ flex: 1, maxWidth: 340 }}>
           <OnePlace
-            label="Add a place"
+            label="Add place"
             value={null}
             change={(place) => {
               if (place) setAdded((all) => [...all, place])

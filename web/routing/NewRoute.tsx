@@ -29,7 +29,7 @@ export function NewRoute({ made }: { made: (id: number) => void }) {
     }
   })
   return (
-    <Sheet title="Add a route">
+    <Sheet title="New route">
       <Stack
         component="form"
         noValidate
@@ -53,7 +53,7 @@ export function NewRoute({ made }: { made: (id: number) => void }) {
           disabled={create.isPending}
           sx={{ alignSelf: 'flex-start' }}
         >
-          Add the route
+          Add route
         </Button>
       </Stack>
     </Sheet>

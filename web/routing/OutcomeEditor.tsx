@@ -7,7 +7,7 @@ import { NumberField, Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
 import { share } from '@flimbo/core/formats'
 import { AnswerEditor, AnswerFields, FRESH_ADDRESS } from './AnswerEditor.tsx'
-import { freshKey } from './useDraft.ts'
+import { freshKey } from './freshKey.ts'
 
 const KINDS = [
   ['address', 'an address'],
@@ -184,7 +184,7 @@ export function OutcomeEditor({
             })
           }}
         >
-          Add a variant
+          Add variant
         </Button>
       )}
     </Stack>

@@ -53,7 +53,7 @@ export function RoutesScreen() {
           Routes
         </Typography>
         <Button variant="contained" startIcon={<AddIcon />} onClick={add}>
-          Add a route
+          New route
         </Button>
       </Stack>
       {routes.isError && (

@@ -1,10 +1,10 @@
 import { Alert, Box, Button, Link, Stack, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { routeChange, routesApi, STATES, type Route, type WholeRoute } from '@flimbo/core/routing'
-import { useEffect, useState } from 'react'
+import { useEffect, useEffectEvent, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link as RouterLink } from 'react-router'
-import { byContract, newerOf, showFaults, useAnswer, useChange } from '../api/index.ts'
+import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
 import { counted, number } from '@flimbo/core/formats'
 import { Conflict, disagreements, FormChoice, FormText, Sheet } from '../ui/index.ts'
 import { History } from './History.tsx'
@@ -19,6 +19,7 @@ const STATE_NAMES = {
 } as const
 const CODES_SHOWN = 12
 
+const versionOf = ({ version }: Route) => version
 const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note })
 
 /** What a route is called, whether it is live, who shares it, and every change of it. */
@@ -37,8 +38,6 @@ export function SettingsView({ route, zone }: { route: WholeRoute; zone: string 
 }
 
 function Form({ route }: { route: WholeRoute }) {
-  const [version, setVersion] = useState(route.version)
-  const [newer, setNewer] = useState<Route | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   const change = useChange(routesApi.change)
   const {
@@ -52,28 +51,27 @@ function Form({ route }: { route: WholeRoute }) {
     defaultValues: valuesOf(route),
     resolver: byContract(routeChange.omit({ version: true })),
   })
+  const version = useVersion<Route>(route.version, isDirty, versionOf)
+  const follow = useEffectEvent((stored: Route) => {
+    if (stored.version >= version.current()) reset(valuesOf(stored))
+  })
   useEffect(() => {
-    if (isDirty || route.version < version) return
-    setVersion(route.version)
-    reset(valuesOf(route))
-  }, [route, version, isDirty, reset])
+    if (!isDirty) follow(route)
+  }, [route, isDirty])
 
-  async function save(values: Values, from: number): Promise<void> {
+  async function save(values: Values): Promise<void> {
     setTrouble(null)
-    setNewer(null)
     try {
-      const saved = await change.mutateAsync({ params: { id: route.id }, body: { version: from, ...values } })
-      setVersion(saved.version)
-      reset(valuesOf(saved))
+      const saved = await version.save((from) =>
+        change.mutateAsync({ params: { id: route.id }, body: { version: from, ...values } }),
+      )
+      if (saved !== null) reset(valuesOf(saved))
     } catch (error) {
-      const stored = newerOf<Route>(error)
-      if (stored) setNewer(stored.current)
-      else setTrouble(showFaults(error, setError, FIELDS))
+      setTrouble(showFaults(error, setError, FIELDS))
     }
   }
   const startFrom = (stored: Route) => {
-    setVersion(stored.version)
-    setNewer(null)
+    version.rebase()
     reset(valuesOf(stored))
   }
 
@@ -84,7 +82,7 @@ function Form({ route }: { route: WholeRoute }) {
       spacing={2}
       sx={{ maxWidth: 720 }}
       onSubmit={(event) => {
-        void handleSubmit((values) => save(values, version))(event)
+        void handleSubmit(save)(event)
       }}
     >
       {trouble !== null && (
@@ -92,15 +90,16 @@ function Form({ route }: { route: WholeRoute }) {
           {trouble}
         </Alert>
       )}
-      {newer !== null && (
+      {version.newer !== null && (
         <Conflict
           what="route"
-          rows={disagreements<Values>(getValues(), newer, NAMES)}
-          keepTheirs={() => {
-            startFrom(newer)
+          rows={disagreements<Values>(getValues(), version.newer, NAMES)}
+          keepStored={() => {
+            startFrom(version.newer ?? route)
           }}
-          takeMine={() => {
-            void save(getValues(), newer.version)
+          overwrite={() => {
+            version.rebase()
+            void save(getValues())
           }}
         />
       )}

@@ -160,7 +160,7 @@ export function SignalPlan({
           Shared lanes{shared ? ': on' : ''}
         </Button>
         <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>
-          Add a lane
+          Add lane
         </Button>
       </Stack>
       {life && (

@@ -88,7 +88,7 @@ const settingsOf = (
 ): RouteSettings => ({ name, state, destination, rules, sharedLanes, pages, locked })
 
 /** The routes that some routes lead on to, as deep as the front door follows, of those that are known by now. */
-function ledTo(first: readonly number[], known: (id: number) => WholeRoute | undefined): number[] {
+function onwardRoutes(first: readonly number[], known: (id: number) => WholeRoute | undefined): number[] {
   const found = new Set(first)
   let fresh = first
   for (let depth = 1; depth < ONWARD_MAX && fresh.length > 0; depth++) {
@@ -104,11 +104,11 @@ function ledTo(first: readonly number[], known: (id: number) => WholeRoute | und
 }
 
 /** The routes that a draft leads on to, read as they are needed, and theirs. */
-export function useLedTo(draft: Draft, pages: readonly LinkedPage[]): FindRoute {
+export function useOnwardRoutes(draft: Draft, pages: readonly LinkedPage[]): FindRoute {
   const queries = useQueryClient()
   const keyOf = (id: number) => [routesApi.get.path, { params: { id } }]
   // With each answer the way goes on by a step: the one below is asked for then.
-  const wanted = ledTo(routesLedTo(draft.rules), (id) => queries.getQueryData<WholeRoute>(keyOf(id)))
+  const wanted = onwardRoutes(routesLedTo(draft.rules), (id) => queries.getQueryData<WholeRoute>(keyOf(id)))
   const answers = useQueries({
     queries: wanted.map((id) => ({
       queryKey: keyOf(id),

@@ -1,6 +1,6 @@
 import { draftChange, isSameRoute, routesApi, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { useEffect, useRef, useState } from 'react'
-import { newerOf, oneAtATime, sentenceOf, useChange } from '../api/index.ts'
+import { oneAtATime, sentenceOf, useChange, useVersion } from '../api/index.ts'
 
 /** What is being prepared of a route: where everything else leads, and its rules. */
 export interface Draft {
@@ -17,17 +17,22 @@ export interface DraftState {
   /** Why the last edit could not be kept yet; null where nothing is wrong. */
   readonly fault: string | null
   /** Somebody else saved meanwhile. */
-  readonly overtaken: boolean
+  readonly isOvertaken: boolean
   /** The draft's number, to publish it by. */
   readonly version: number
   readonly edit: (change: (draft: Draft) => Draft) => void
   readonly undo: (() => void) | null
-  readonly takeTheirs: () => void
-  readonly keepMine: () => void
+  /** Somebody else's draft in place of one's own. */
+  readonly keepStored: () => void
+  /** One's own draft in place of somebody else's. */
+  readonly overwrite: () => void
 }
 
 const QUIET_MS = 500
 const TYPING_MS = 1000
+const UNREACHED =
+  'The server could not be reached. What you did is still here and is tried again with your next edit.'
+const versionOf = ({ draftVersion }: WholeRoute) => draftVersion
 const partsOf = ({ destination, rules }: Draft): Draft => ({ destination, rules })
 
 /** Keeps a draft: each edit goes to the server by itself, half a second after the last, and can be taken back. */
@@ -36,40 +41,28 @@ export function useDraft(route: WholeRoute): DraftState {
   const [local, setLocal] = useState<Draft | null>(null)
   const [past, setPast] = useState<readonly Draft[]>([])
   const [fault, setFault] = useState<string | null>(null)
-  const [overtaken, setOvertaken] = useState(false)
-  const version = useRef(route.draftVersion)
   const edited = useRef(0)
   const { mutateAsync } = useChange(routesApi.saveDraft)
+  const version = useVersion<WholeRoute>(route.draftVersion, local !== null, versionOf)
+  const isOvertaken = version.newer !== null
   const draft = local ?? stored
   // One save at a time: the next starts from the number that the one before it was answered with.
   const save = useRef(
     oneAtATime(async (edit: Draft) => {
       try {
-        const saved = await mutateAsync({
-          params: { id: route.id },
-          body: { draftVersion: version.current, ...edit },
-        })
-        version.current = saved.draftVersion
+        const saved = await version.save((draftVersion) =>
+          mutateAsync({ params: { id: route.id }, body: { draftVersion, ...edit } }),
+        )
+        if (saved === null) return
         setFault(null)
         setLocal((now) => (now === edit ? null : now))
       } catch (error) {
-        if (newerOf(error)) setOvertaken(true)
-        else
-          setFault(
-            sentenceOf(
-              error,
-              'The server could not be reached. What you did is still here and is tried again with your next edit.',
-            ),
-          )
+        setFault(sentenceOf(error, UNREACHED))
       }
     }),
   )
   useEffect(() => {
-    if (local === null) version.current = Math.max(version.current, route.draftVersion)
-  }, [local, route.draftVersion])
-
-  useEffect(() => {
-    if (local === null || overtaken) return
+    if (local === null || isOvertaken) return
     const checked = draftChange.omit({ draftVersion: true }).safeParse(local)
     if (!checked.success) {
       setFault(checked.error.issues[0]?.message ?? 'Something is missing.')
@@ -81,14 +74,14 @@ export function useDraft(route: WholeRoute): DraftState {
     return () => {
       clearTimeout(later)
     }
-  }, [local, overtaken])
+  }, [local, isOvertaken])
 
   const back = past.at(-1)
   return {
     draft,
     fault,
-    overtaken,
-    version: version.current,
+    isOvertaken,
+    version: version.current(),
     isPrepared: !isSameRoute(draft, route),
     isKept: local === null,
     edit(change) {
@@ -106,22 +99,11 @@ export function useDraft(route: WholeRoute): DraftState {
             setPast((all) => all.slice(0, -1))
             setLocal(back)
           },
-    takeTheirs() {
-      setOvertaken(false)
+    keepStored() {
+      version.rebase()
       setLocal(null)
       setPast([])
     },
-    keepMine() {
-      version.current = route.draftVersion
-      setOvertaken(false)
-    },
-  }
-}
-
-/** A key nobody has among those taken: a, b, c … */
-export function freshKey(taken: readonly string[]): string {
-  for (let n = taken.length + 1; ; n++) {
-    const key = `l${n.toString(36)}`
-    if (!taken.includes(key)) return key
+    overwrite: version.rebase,
   }
 }

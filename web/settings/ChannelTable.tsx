@@ -166,7 +166,7 @@ export function ChannelTable() {
               setting.set([...value, { channel: '', when: [{ field: 'medium', test: 'is', values: [''] }] }])
             }}
           >
-            Add a line
+            Add line
           </Button>
           <SaveBar setting={setting} />
         </Stack>

@@ -26,7 +26,7 @@ export function DomainsPart() {
   if (!domains.data) return <Skeleton variant="rounded" height={320} />
   return (
     <>
-      <Sheet title="Add a domain">
+      <Sheet title="Add domain">
         <Stack
           direction="row"
           component="form"

@@ -209,7 +209,7 @@ export function HouseRulesForm() {
               change({ parameters: [...value.parameters, { name: '', label: '', required: false }] })
             }}
           >
-            Add a parameter
+            Add parameter
           </Button>
         </Stack>
         <SaveBar setting={setting} />

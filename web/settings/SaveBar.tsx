@@ -1,11 +1,14 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
+import { Conflict } from '../ui/index.ts'
 
 interface Saving {
   isDirty: boolean
+  isOvertaken: boolean
   saving: boolean
   trouble: string | null
   faults: readonly { message: string }[]
   save: () => Promise<void>
+  overwrite: () => Promise<void>
   reset: () => void
 }
 
@@ -17,6 +20,15 @@ export function SaveBar({ setting }: { setting: Saving }) {
         <Alert severity="error" variant="outlined">
           {setting.trouble}
         </Alert>
+      )}
+      {setting.isOvertaken && (
+        <Conflict
+          what="part of the settings"
+          keepStored={setting.reset}
+          overwrite={() => {
+            void setting.overwrite()
+          }}
+        />
       )}
       {setting.faults.length > 0 && (
         <Alert severity="error" variant="outlined">

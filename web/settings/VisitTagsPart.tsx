@@ -59,7 +59,7 @@ export function VisitTagsPart() {
               setTags([...tags, freshTag(tags, standIns)])
             }}
           >
-            Add a tag
+            Add tag
           </Button>
         }
       >

@@ -72,7 +72,7 @@ export function PrintScreen() {
             text="Symbols come with the pieces of the plan."
             action={
               <Button variant="contained" component={Link} to="../plan?new">
-                Add a piece
+                New piece
               </Button>
             }
           />

@@ -15,20 +15,21 @@ import type { Disagreement } from './disagreements.ts'
 export function Conflict({
   what,
   rows,
-  keepTheirs,
-  takeMine,
+  keepStored,
+  overwrite,
 }: {
   what: string
-  rows: readonly Disagreement[]
-  keepTheirs: () => void
-  takeMine: () => void
+  /** Where both differ, if that can be said field by field. */
+  rows?: readonly Disagreement[]
+  keepStored: () => void
+  overwrite: () => void
 }) {
   return (
     <Alert severity="warning" variant="outlined" role="alert">
       <Typography sx={{ fontWeight: 650 }}>
         Someone saved this {what} after you opened it. Nothing was overwritten.
       </Typography>
-      {rows.length > 0 ? (
+      {rows && rows.length > 0 && (
         <Table size="small" aria-label="What differs">
           <TableHead>
             <TableRow>
@@ -49,14 +50,15 @@ export function Conflict({
             ))}
           </TableBody>
         </Table>
-      ) : (
+      )}
+      {rows?.length === 0 && (
         <Typography variant="body2">What you see is already the same as what is stored.</Typography>
       )}
       <Stack direction="row" spacing={1} sx={{ mt: 1 }}>
-        <Button variant="outlined" onClick={keepTheirs}>
+        <Button variant="outlined" onClick={keepStored}>
           Keep the stored version
         </Button>
-        <Button variant="contained" color="warning" onClick={takeMine}>
+        <Button variant="contained" color="warning" onClick={overwrite}>
           Overwrite with mine
         </Button>
       </Stack>

@@ -1,0 +1,75 @@
+import {
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material'
+import { counted } from '@flimbo/core/formats'
+import { domainsApi, type Domain } from '@flimbo/core/domains'
+import { useState } from 'react'
+import { sentenceOf, useChange } from '../api/index.ts'
+
+/** Removing a domain kills what is printed with it, so the number of its short links must be typed. */
+export function RemoveDomain({ domain, open, close }: { domain: Domain; open: boolean; close: () => void }) {
+  const remove = useChange(domainsApi.remove)
+  const [typed, setTyped] = useState('')
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const sure = domain.links === 0 || typed.trim() === String(domain.links)
+  const submit = async () => {
+    try {
+      await remove.mutateAsync({ params: { id: domain.id }, query: { links: domain.links } })
+      close()
+    } catch (error) {
+      setTrouble(sentenceOf(error, 'The domain could not be removed.'))
+    }
+  }
+  return (
+    <Dialog open={open} onClose={close} fullWidth maxWidth="xs" aria-labelledby="remove-domain">
+      <DialogTitle id="remove-domain">Remove {domain.host}</DialogTitle>
+      <DialogContent>
+        <Stack spacing={2}>
+          {trouble !== null && (
+            <Alert severity="error" variant="outlined">
+              {trouble}
+            </Alert>
+          )}
+          <Typography>
+            {domain.links === 0
+              ? 'No short link is on it.'
+              : `${counted(domain.links, 'short link')} die with it: whoever scans what is printed with them gets no further.`}
+          </Typography>
+          {domain.links > 0 && (
+            <TextField
+              size="small"
+              label={`Type ${String(domain.links)} to go on`}
+              value={typed}
+              onChange={(event) => {
+                setTyped(event.target.value)
+              }}
+            />
+          )}
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={close} color="inherit">
+          Cancel
+        </Button>
+        <Button
+          variant="contained"
+          color="error"
+          disabled={!sure || remove.isPending}
+          onClick={() => {
+            void submit()
+          }}
+        >
+          Remove the domain
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}
