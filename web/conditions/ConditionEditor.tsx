@@ -14,7 +14,8 @@ import {
 import { DEPTH_MAX, type Condition } from '@flimbo/core/conditions'
 import { useState } from 'react'
 import { isGroup, KINDS, type Group } from './kinds.ts'
-import { LeafEditor, Pick } from './LeafEditor.tsx'
+import { LeafEditor } from './LeafEditor.tsx'
+import { Pick } from './Pick.tsx'
 
 const nameOf = (condition: Condition) => KINDS.find(({ kind }) => kind === condition.kind)?.name ?? 'Group'
 
