@@ -1,54 +1,31 @@
-import {
-  Alert,
-  Box,
-  FormControlLabel,
-  MenuItem,
-  Stack,
-  Switch,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Alert, FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
 import { DELIMITERS, ENCODINGS, fileColumns, planApi, type PlanImport } from '@flimbo/core/plan'
 import { taggingApi } from '@flimbo/core/tagging'
 import type { InputOf } from '@flimbo/core/api'
 import { useState } from 'react'
-import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
+import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { Sheet } from '../ui/index.ts'
+import { ColumnTable, mapped } from './ColumnTable.tsx'
 
 const DELIMITER_NAMES: Readonly<Record<string, string>> = {
   ',': 'comma',
   ';': 'semicolon',
   '\t': 'tab',
-  '|': 'upright stroke',
+  '|': 'pipe',
 }
-const LEAVE_OUT = '-'
-
-/** How the file was understood: its signs, and what each of its columns stands for. All of it can be corrected, and is remembered. */
+/** How the file was understood: its encoding, and what each of its columns stands for. All of it can be corrected, and is remembered. */
 export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: (now: PlanImport) => void }) {
   const [trouble, setTrouble] = useState<string | null>(null)
   const rules = useAnswer(taggingApi.rules, {})
   const adjust = useChange(planApi.adjust)
-  const columns = fileColumns(rules.data?.value.parameters)
   const change = async (body: InputOf<typeof planApi.adjust>['body']) => {
     setTrouble(null)
     try {
       adjusted(await adjust.mutateAsync({ params: { id: file.id }, body }))
     } catch (error) {
-      setTrouble(error instanceof ApiProblem ? error.problem.detail : 'That could not be changed.')
+      setTrouble(sentenceOf(error, 'That could not be changed.'))
     }
   }
-  const map = (at: number, to: string) =>
-    change({
-      mapping: file.columns.map((column, i) => {
-        if (i === at) return to === LEAVE_OUT ? null : to
-        return column.to === to ? null : column.to
-      }),
-    })
   return (
     <Sheet title="File settings">
       <Stack spacing={2}>
@@ -112,93 +89,60 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
               ))}
             </TextField>
           )}
-          <FormControlLabel
-            control={
-              <Switch
-                checked={file.headings}
-                onChange={(_event, on) => {
-                  void change({ headings: on })
-                }}
-              />
-            }
+          <Option
             label="First line contains headings"
+            checked={file.headings}
+            change={(on) => {
+              void change({ headings: on })
+            }}
           />
-          <FormControlLabel
-            control={
-              <Switch
-                checked={file.empty === 'clear'}
-                onChange={(_event, on) => {
-                  void change({ empty: on ? 'clear' : 'leave' })
-                }}
-              />
-            }
+          <Option
             label="Empty cells clear values"
+            checked={file.empty === 'clear'}
+            change={(on) => {
+              void change({ empty: on ? 'clear' : 'leave' })
+            }}
           />
-          <FormControlLabel
-            control={
-              <Switch
-                checked={file.fix}
-                onChange={(_event, on) => {
-                  void change({ fix: on })
-                }}
-              />
-            }
+          <Option
             label="Apply suggested fixes"
+            checked={file.fix}
+            change={(on) => {
+              void change({ fix: on })
+            }}
           />
         </Stack>
-        <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Columns of the file">
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                {file.columns.map(({ heading, to }, i) => (
-                  <TableCell key={i} sx={{ minWidth: 150, verticalAlign: 'top' }}>
-                    <Typography variant="body2" noWrap sx={{ fontWeight: 650 }}>
-                      {heading || `Column ${String(i + 1)}`}
-                    </Typography>
-                    <TextField
-                      select
-                      size="small"
-                      fullWidth
-                      value={to ?? LEAVE_OUT}
-                      onChange={(event) => {
-                        void map(i, event.target.value)
-                      }}
-                      slotProps={{
-                        htmlInput: { 'aria-label': `${heading || `Column ${String(i + 1)}`} stands for` },
-                      }}
-                    >
-                      <MenuItem value={LEAVE_OUT}>(left out)</MenuItem>
-                      {columns.map(({ id, title }) => (
-                        <MenuItem key={id} value={id}>
-                          {title}
-                        </MenuItem>
-                      ))}
-                    </TextField>
-                  </TableCell>
-                ))}
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {[0, 1, 2]
-                .filter((i) => file.columns.some(({ sample }) => sample[i] !== undefined))
-                .map((i) => (
-                  <TableRow key={i}>
-                    {file.columns.map(({ sample, to }, j) => (
-                      <TableCell
-                        key={j}
-                        sx={{ maxWidth: 200, color: to === null ? 'text.secondary' : undefined }}
-                      >
-                        <Typography variant="body2" noWrap>
-                          {sample[i] ?? ''}
-                        </Typography>
-                      </TableCell>
-                    ))}
-                  </TableRow>
-                ))}
-            </TableBody>
-          </Table>
-        </Box>
+        <ColumnTable
+          file={file}
+          columns={fileColumns(rules.data?.value.parameters)}
+          map={(at, to) => {
+            void change({ mapping: mapped(file.columns, at, to) })
+          }}
+        />
       </Stack>
     </Sheet>
+  )
+}
+
+function Option({
+  label,
+  checked,
+  change,
+}: {
+  label: string
+  checked: boolean
+  change: (on: boolean) => void
+}) {
+  return (
+    <FormControlLabel
+      label={label}
+      control={
+        <Switch
+          checked={checked}
+          onChange={(_event, on) => {
+            change(on)
+          }}
+        />
+      }
+    />
   )
 }

@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { Conflict, Sheet } from '../ui/index.ts'
 import { LaneInspector } from './LaneInspector.tsx'
-import { Track } from './LaneRow.tsx'
+import { Track } from './Track.tsx'
 import { useLaneSetDraft, type LaneSetDraft } from './useLaneSetDraft.ts'
 import { useNames } from './useNames.ts'
 

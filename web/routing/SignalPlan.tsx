@@ -1,5 +1,4 @@
-import AddIcon from '@mui/icons-material/Add'
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box } from '@mui/material'
 import {
   closestCenter,
   DndContext,
@@ -18,17 +17,17 @@ import {
 import { languageName, whoInWords } from '@flimbo/core/conditions'
 import {
   addressInWords,
-  lifeInWords,
   outcomeInWords,
   type ExitTally,
   type Lane,
   type Names,
   type WholeRoute,
 } from '@flimbo/core/routing'
-import { counted, number } from '@flimbo/core/formats'
 import type { ReactNode } from 'react'
-import { LaneRow, Track } from './LaneRow.tsx'
+import { LaneRow } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
+import { PlanBar } from './PlanBar.tsx'
+import { Track } from './Track.tsx'
 import type { DraftState } from './useDraft.ts'
 
 export type Chosen =
@@ -65,8 +64,7 @@ export function SignalPlan({
   addLane,
   lit,
 }: Props) {
-  const { lanes, life, shared, askLocation, tags } = draft.rules
-  const met = tags.length + (route.locked ? 1 : 0) + (askLocation ? 1 : 0)
+  const { lanes, life, shared } = draft.rules
   const ofSet = set?.lanes ?? []
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -92,7 +90,7 @@ export function SignalPlan({
         key={lane.id}
         place={String(from + i + 1)}
         sentence={lane.name === '' ? whoInWords(lane.condition) : lane.name}
-        aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · resting: takes no scan' : ''}`}
+        aside={`shared: ${set?.name ?? ''}${lane.resting ? ' · turned off: takes no scan' : ''}`}
         leads={outcomeInWords(lane.outcome, names)}
         scans={scansOf(lane.id)}
         all={passing}
@@ -107,62 +105,15 @@ export function SignalPlan({
 
   return (
     <Box role="region" aria-label="Signal plan">
-      <Stack
-        direction="row"
-        sx={{
-          gap: 1,
-          alignItems: 'center',
-          flexWrap: 'wrap',
-          px: 2,
-          py: 1,
-          borderBottom: 1,
-          borderColor: 'divider',
-        }}
-      >
-        <Typography
-          variant="body2"
-          component="div"
-          sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}
-        >
-          <span>
-            {counted(route.codes, 'code')} · {number(passing)} scans
-          </span>
-          {period}
-        </Typography>
-        <Button
-          size="small"
-          color="inherit"
-          variant={chosen?.kind === 'life' ? 'outlined' : 'text'}
-          onClick={() => {
-            choose({ kind: 'life' })
-          }}
-        >
-          Dates and limits{life ? `: ${number(lifeInWords(life).length)}` : ''}
-        </Button>
-        <Button
-          size="small"
-          color="inherit"
-          variant={chosen?.kind === 'onTheWay' ? 'outlined' : 'text'}
-          onClick={() => {
-            choose({ kind: 'onTheWay' })
-          }}
-        >
-          On the way{met > 0 ? `: ${number(met)}` : ''}
-        </Button>
-        <Button
-          size="small"
-          color="inherit"
-          variant={chosen?.kind === 'shared' ? 'outlined' : 'text'}
-          onClick={() => {
-            choose({ kind: 'shared' })
-          }}
-        >
-          Shared lanes{shared ? ': on' : ''}
-        </Button>
-        <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>
-          Add lane
-        </Button>
-      </Stack>
+      <PlanBar
+        route={route}
+        rules={draft.rules}
+        passing={passing}
+        period={period}
+        chosen={chosen}
+        choose={choose}
+        addLane={addLane}
+      />
       {life && (
         <LifeStrip
           names={names}

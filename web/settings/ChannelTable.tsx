@@ -1,11 +1,6 @@
 import AddIcon from '@mui/icons-material/Add'
-import ArrowDownIcon from '@mui/icons-material/ArrowDownward'
-import ArrowUpIcon from '@mui/icons-material/ArrowUpward'
-import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import {
   Button,
-  IconButton,
-  MenuItem,
   Skeleton,
   Stack,
   Table,
@@ -18,20 +13,17 @@ import {
 } from '@mui/material'
 import {
   CHANNEL_FIELDS,
-  CHANNEL_TESTS,
   channelOf,
   channelRules,
   taggingApi,
   USUAL_CHANNELS,
-  type ChannelCondition,
   type ChannelRule,
 } from '@flimbo/core/tagging'
 import { useState } from 'react'
 import { Sheet, Trouble } from '../ui/index.ts'
+import { ChannelLine } from './ChannelLine.tsx'
 import { SaveBar } from './SaveBar.tsx'
 import { useSetting } from './useSetting.ts'
-
-const TEST_NAMES = { is: 'is', contains: 'contains', begins: 'begins with', ends: 'ends with' } as const
 
 /** The ordered table that sorts visits into channels, as analytics suites do it: the first line that holds decides. */
 export function ChannelTable() {
@@ -59,7 +51,7 @@ export function ChannelTable() {
               setting.set([...USUAL_CHANNELS])
             }}
           >
-            The usual table
+            Restore default
           </Button>
         }
       >
@@ -79,83 +71,23 @@ export function ChannelTable() {
             </TableHead>
             <TableBody>
               {value.map((rule, i) => (
-                <TableRow key={i} sx={{ verticalAlign: 'top' }}>
-                  <TableCell>{i + 1}</TableCell>
-                  <TableCell>
-                    <TextField
-                      size="small"
-                      value={rule.channel}
-                      onChange={(event) => {
-                        put(i, { ...rule, channel: event.target.value })
-                      }}
-                      slotProps={{ htmlInput: { 'aria-label': `Channel of line ${String(i + 1)}` } }}
-                      error={setting.faultOf(`${String(i)}.channel`) !== undefined}
-                    />
-                  </TableCell>
-                  <TableCell>
-                    <Stack spacing={1}>
-                      {rule.when.map((condition, j) => (
-                        <Condition
-                          key={j}
-                          line={i + 1}
-                          condition={condition}
-                          only={rule.when.length === 1}
-                          put={(next) => {
-                            put(i, {
-                              ...rule,
-                              when: rule.when.flatMap((each, k) => (k !== j ? each : (next ?? []))),
-                            })
-                          }}
-                        />
-                      ))}
-                      {rule.when.length < 5 && (
-                        <Button
-                          size="small"
-                          sx={{ alignSelf: 'flex-start' }}
-                          onClick={() => {
-                            put(i, {
-                              ...rule,
-                              when: [...rule.when, { field: 'source', test: 'is', values: [''] }],
-                            })
-                          }}
-                        >
-                          and …
-                        </Button>
-                      )}
-                    </Stack>
-                  </TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                    <IconButton
-                      size="small"
-                      aria-label={`Line ${String(i + 1)} up`}
-                      disabled={i === 0}
-                      onClick={() => {
-                        swap(i, -1)
-                      }}
-                    >
-                      <ArrowUpIcon fontSize="small" />
-                    </IconButton>
-                    <IconButton
-                      size="small"
-                      aria-label={`Line ${String(i + 1)} down`}
-                      disabled={i === value.length - 1}
-                      onClick={() => {
-                        swap(i, 1)
-                      }}
-                    >
-                      <ArrowDownIcon fontSize="small" />
-                    </IconButton>
-                    <IconButton
-                      size="small"
-                      aria-label={`Remove line ${String(i + 1)}`}
-                      onClick={() => {
-                        setting.set(value.filter((_each, j) => j !== i))
-                      }}
-                    >
-                      <DeleteIcon fontSize="small" />
-                    </IconButton>
-                  </TableCell>
-                </TableRow>
+                <ChannelLine
+                  key={i}
+                  rule={rule}
+                  line={i + 1}
+                  isFirst={i === 0}
+                  isLast={i === value.length - 1}
+                  isWrong={setting.faultOf(`${String(i)}.channel`) !== undefined}
+                  change={(next) => {
+                    put(i, next)
+                  }}
+                  move={(by) => {
+                    swap(i, by)
+                  }}
+                  remove={() => {
+                    setting.set(value.filter((_each, j) => j !== i))
+                  }}
+                />
               ))}
             </TableBody>
           </Table>
@@ -173,88 +105,6 @@ export function ChannelTable() {
       </Sheet>
       <TryIt rules={value} />
     </>
-  )
-}
-
-/** One condition; its values are written with commas between them. `put` with null takes it out. */
-function Condition({
-  line,
-  condition,
-  only,
-  put,
-}: {
-  line: number
-  condition: ChannelCondition
-  only: boolean
-  put: (next: ChannelCondition | null) => void
-}) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const name = (what: string) => ({ htmlInput: { 'aria-label': `${what} of line ${String(line)}` } })
-  return (
-    <Stack direction="row" sx={{ gap: 1 }}>
-      <TextField
-        select
-        size="small"
-        value={condition.field}
-        onChange={(event) => {
-          put({ ...condition, field: event.target.value as ChannelCondition['field'] })
-        }}
-        sx={{ width: 130, flexShrink: 0 }}
-        slotProps={name('Field')}
-      >
-        {CHANNEL_FIELDS.map((each) => (
-          <MenuItem key={each} value={each}>
-            {each}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        select
-        size="small"
-        value={condition.test}
-        onChange={(event) => {
-          put({ ...condition, test: event.target.value as ChannelCondition['test'] })
-        }}
-        sx={{ width: 130, flexShrink: 0 }}
-        slotProps={name('Test')}
-      >
-        {CHANNEL_TESTS.map((each) => (
-          <MenuItem key={each} value={each}>
-            {TEST_NAMES[each]}
-          </MenuItem>
-        ))}
-      </TextField>
-      <TextField
-        size="small"
-        fullWidth
-        value={typed ?? condition.values.join(', ')}
-        slotProps={name('Values')}
-        onBlur={() => {
-          setTyped(null)
-        }}
-        onChange={(event) => {
-          setTyped(event.target.value)
-          put({
-            ...condition,
-            values: event.target.value
-              .split(',')
-              .map((each) => each.trim())
-              .filter((each, i, all) => each !== '' || all.length === 1),
-          })
-        }}
-      />
-      {!only && (
-        <IconButton
-          size="small"
-          aria-label={`Remove this condition of line ${String(line)}`}
-          onClick={() => {
-            put(null)
-          }}
-        >
-          <DeleteIcon fontSize="small" />
-        </IconButton>
-      )}
-    </Stack>
   )
 }
 

@@ -1,43 +1,10 @@
-import AddIcon from '@mui/icons-material/Add'
-import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
-import {
-  Button,
-  Checkbox,
-  FormControlLabel,
-  IconButton,
-  MenuItem,
-  Skeleton,
-  Stack,
-  Switch,
-  TextField,
-  Typography,
-} from '@mui/material'
-import {
-  fillPattern,
-  houseRules,
-  PATTERN_FIELDS,
-  patternFault,
-  taggingApi,
-  tidied,
-  type HouseRules,
-} from '@flimbo/core/tagging'
+import { Checkbox, FormControlLabel, MenuItem, Skeleton, Stack, TextField } from '@mui/material'
+import { houseRules, taggingApi, type HouseRules } from '@flimbo/core/tagging'
 import { Sheet, Trouble } from '../ui/index.ts'
+import { ContentPattern } from './ContentPattern.tsx'
+import { Parameters } from './Parameters.tsx'
 import { SaveBar } from './SaveBar.tsx'
 import { useSetting } from './useSetting.ts'
-
-const SAMPLE = {
-  name: 'Pier poster, west',
-  place: 'Ferry pier, west gate',
-  size: 60,
-  medium: 'print',
-  source: 'pier-poster',
-  term: '',
-  reference: 'SL-1101',
-  key: 'A-17',
-  route: 'Timetable page',
-  campaign: 'summer-26',
-  link: 'PIERWEST',
-}
 
 /** How this workspace writes its tags: the linter, the form and imports all go by it. */
 export function HouseRulesForm() {
@@ -48,8 +15,6 @@ export function HouseRulesForm() {
   const change = (part: Partial<HouseRules>) => {
     setting.set({ ...value, ...part })
   }
-  const pattern = value.contentPattern
-  const fault = patternFault(pattern)
   return (
     <Sheet title="House rules for tags">
       <Stack spacing={2.5}>
@@ -131,87 +96,19 @@ export function HouseRulesForm() {
             />
           ))}
         </Stack>
-        <TextField
-          size="small"
-          label="Content is made of"
-          value={pattern}
-          onChange={(event) => {
-            change({ contentPattern: event.target.value })
+        <ContentPattern
+          rules={value}
+          change={(contentPattern) => {
+            change({ contentPattern })
           }}
-          placeholder="{place}-{size}"
-          error={fault !== null}
-          sx={{ maxWidth: 560 }}
-          helperText={
-            fault ??
-            (pattern === ''
-              ? `Empty: content is written by hand. Fields: ${PATTERN_FIELDS.map((field) => `{${field}}`).join(' ')}`
-              : `For example: ${tidied(fillPattern(pattern, SAMPLE), value)}`)
-          }
         />
-        <Stack spacing={1}>
-          <Typography variant="h3">Parameters of your own</Typography>
-          <Typography variant="body2" color="textSecondary">
-            Every piece may carry them beside the UTM ones.
-          </Typography>
-          {value.parameters.map((parameter, i) => {
-            const put = (part: Partial<typeof parameter>) => {
-              change({
-                parameters: value.parameters.map((each, j) => (j === i ? { ...each, ...part } : each)),
-              })
-            }
-            return (
-              <Stack key={i} direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-                <TextField
-                  size="small"
-                  label="Name in the address"
-                  value={parameter.name}
-                  onChange={(event) => {
-                    put({ name: event.target.value })
-                  }}
-                  error={setting.faultOf(`parameters.${String(i)}.name`) !== undefined}
-                />
-                <TextField
-                  size="small"
-                  label="Label"
-                  value={parameter.label}
-                  onChange={(event) => {
-                    put({ label: event.target.value })
-                  }}
-                  error={setting.faultOf(`parameters.${String(i)}.label`) !== undefined}
-                />
-                <FormControlLabel
-                  label="required"
-                  control={
-                    <Switch
-                      checked={parameter.required}
-                      onChange={(_event, on) => {
-                        put({ required: on })
-                      }}
-                    />
-                  }
-                />
-                <IconButton
-                  aria-label={`Remove ${parameter.name || 'this parameter'}`}
-                  onClick={() => {
-                    change({ parameters: value.parameters.filter((_each, j) => j !== i) })
-                  }}
-                >
-                  <DeleteIcon fontSize="small" />
-                </IconButton>
-              </Stack>
-            )
-          })}
-          <Button
-            startIcon={<AddIcon />}
-            sx={{ alignSelf: 'flex-start' }}
-            disabled={value.parameters.length >= 10}
-            onClick={() => {
-              change({ parameters: [...value.parameters, { name: '', label: '', required: false }] })
-            }}
-          >
-            Add parameter
-          </Button>
-        </Stack>
+        <Parameters
+          parameters={value.parameters}
+          faultOf={setting.faultOf}
+          change={(parameters) => {
+            change({ parameters })
+          }}
+        />
         <SaveBar setting={setting} />
       </Stack>
     </Sheet>
