@@ -2,6 +2,6 @@
 export const at = (sorted: readonly number[], part: number): number =>
   sorted[Math.floor(sorted.length * part)] ?? 0
 
-export const sorted = (figures: Iterable<number>): number[] => [...figures].sort((a, b) => a - b)
+export const ascending = (figures: Iterable<number>): number[] => [...figures].sort((a, b) => a - b)
 
-export const median = (figures: Iterable<number>): number => at(sorted(figures), 0.5)
+export const median = (figures: Iterable<number>): number => at(ascending(figures), 0.5)

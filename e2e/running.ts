@@ -5,8 +5,8 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Page } from 'playwright-core'
 import { expect } from 'vitest'
-import { freePort, OWNER } from '../server/tests/running.ts'
-import { ended, freePorts, spawnedFlimbo } from '../server/tests/spawned.ts'
+import { OWNER } from '../server/tests/running.ts'
+import { exitCodeOf, spawnedFlimbo } from '../server/tests/spawned.ts'
 import { openBrowser, type Look } from './browser.ts'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
@@ -15,16 +15,12 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 export async function builtServer(prepare?: (databaseFile: string) => Promise<void>) {
   const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-e2e-'))
   await prepare?.(join(dataDir, 'flimbo.sqlite'))
-  const ports = { ...(await freePorts()), standIn: await freePort(), dns: await freePort() }
-  const child = await spawnedFlimbo(
+  const { child, ports } = await spawnedFlimbo(
     dataDir,
-    ports,
     {
       FLIMBO_STANDINS: 'on',
       FLIMBO_TRUST_PROXY: 'loopback',
       FLIMBO_LOG_LEVEL: 'error',
-      FLIMBO_STANDIN_PORT: String(ports.standIn),
-      FLIMBO_DNS_STANDIN_PORT: String(ports.dns),
     },
     'inherit',
     `${root}server/dist/main.js`,
@@ -37,7 +33,7 @@ export async function builtServer(prepare?: (databaseFile: string) => Promise<vo
     file: join(dataDir, 'flimbo.sqlite'),
     async close() {
       child.kill('SIGTERM')
-      await ended(child)
+      await exitCodeOf(child)
       rmSync(dataDir, { recursive: true, force: true })
     },
   }

@@ -1,5 +1,6 @@
 import { ConfigError, readConfig } from './config/index.ts'
 import { migrate } from './database/index.ts'
+import { addressesOf } from './line/index.ts'
 import { openLog } from './log/index.ts'
 import { startFlimbo } from './processes/supervisor.ts'
 
@@ -19,7 +20,10 @@ const log = openLog(config.logLevel, 'supervisor')
 try {
   await migrate(config.databaseFile)
   const flimbo = await startFlimbo(config, log)
-  log.info({ office: config.officeUrl, door: config.doorUrl, ports: flimbo.ports }, 'Flimbo is running')
+  const { office, door } = addressesOf(config, () => flimbo.ports)
+  log.info({ office, door, ports: flimbo.ports }, 'Flimbo is running')
+  // Whoever started it with a channel, such as a test, is told which ports the system chose.
+  process.send?.({ kind: 'running', ports: flimbo.ports })
   let closing = false
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { get } from 'node:http'
 import { setPriority } from 'node:os'
-import { at, median, sorted } from '../figures.ts'
+import { at, median, ascending } from '../figures.ts'
 import { startPhones } from './paced.ts'
 
 /** What is wanted: p99 beside the office's work, against p99 of the quiet door in the same run. */
@@ -21,7 +21,7 @@ interface Import {
 }
 
 /** The front door at a steady pace while the office is quiet, and beside each heavy thing it can be asked for. */
-export async function besideTheOffice(
+export async function measureBesideOffice(
   ports: { office: number; door: number },
   slugs: readonly string[],
   perSecond: number,
@@ -186,8 +186,8 @@ export async function besideTheOffice(
       const working = work()
       const busy = await phones.while(working)
       rounds.push({
-        still: sorted(still),
-        busy: sorted(busy.latencies),
+        still: ascending(still),
+        busy: ascending(busy.latencies),
         others: busy.others,
         did: await working,
         seconds: (performance.now() - began) / 1000,
@@ -196,8 +196,8 @@ export async function besideTheOffice(
     }
     const shown = (all: readonly number[]) =>
       `p50 ${at(all, 0.5).toFixed(2)}  p99 ${at(all, 0.99).toFixed(2)}  longest ${(all.at(-1) ?? 0).toFixed(0)} ms`
-    const together = (which: 'still' | 'busy') => sorted(rounds.flatMap((each) => each[which]))
-    const ratios = sorted(rounds.map(({ still, busy }) => at(busy, 0.99) / at(still, 0.99)))
+    const together = (which: 'still' | 'busy') => ascending(rounds.flatMap((each) => each[which]))
+    const ratios = ascending(rounds.map(({ still, busy }) => at(busy, 0.99) / at(still, 0.99)))
     console.log(
       `${name.padEnd(20)} ${shown(together('busy'))}   quiet: ${shown(together('still'))}   p99 ${median(ratios).toFixed(2)} times, the median of ${ratios.map((each) => each.toFixed(2)).join(' ')}`,
     )

@@ -8,9 +8,9 @@ import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
 import { NO_RULES } from '@flimbo/core/routing'
 import { readConfig } from '@flimbo/server/config'
-import { at, median, sorted } from '../figures.ts'
+import { at, median, ascending } from '../figures.ts'
 import { fillCodes } from '../fill.ts'
-import { besideTheOffice } from './beside.ts'
+import { measureBesideOffice } from './beside.ts'
 import { fire, type Shots } from './fire.ts'
 import { TWENTY_LANES } from './twentyLanes.ts'
 
@@ -89,7 +89,7 @@ function memoryOf({ pid = 0 }: ChildProcess): string {
 
 function report(name: string, shots: readonly Shots[]): void {
   const rate = median(shots.map((each) => each.rate))
-  const all = sorted(shots.flatMap((each) => [...each.latencies]))
+  const all = ascending(shots.flatMap((each) => [...each.latencies]))
   console.log(
     `${name.padEnd(34)} ${Math.round(rate).toLocaleString('en-GB').padStart(8)} redirects/s   p50 ${at(all, 0.5).toFixed(2)} ms   p99 ${at(all, 0.99).toFixed(2)} ms   (rounds: ${shots.map((each) => Math.round(each.rate).toLocaleString('en-GB')).join(', ')})`,
   )
@@ -101,7 +101,7 @@ function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: 
   report('bare Express 5 res.redirect', express)
   // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
   const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
-    const ratios = sorted(ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)))
+    const ratios = ascending(ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)))
     console.log(
       `${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`,
     )
@@ -139,7 +139,7 @@ try {
   console.log(
     `answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`,
   )
-  if (beside > 0) await besideTheOffice(PORTS, plain, pace, beside, values.only)
+  if (beside > 0) await measureBesideOffice(PORTS, plain, pace, beside, values.only)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { fieldFaults } from '../api/index.ts'
-import { codeChange, codeFilter, codesApi, newCode, symbolFileName, USUAL_PIECE } from './index.ts'
+import { codeChange, codeFilter, codesApi, newCode, symbolFileName, DEFAULT_PIECE } from './index.ts'
 
 const PIECE = {
   campaignId: 1,
@@ -16,7 +16,7 @@ const faultsOf = (more: object) => {
 
 describe('a new piece', () => {
   it('needs a name, a medium, a source and a way, and gets the rest', () => {
-    expect(newCode.parse(PIECE)).toEqual({ ...PIECE, ...USUAL_PIECE })
+    expect(newCode.parse(PIECE)).toEqual({ ...PIECE, ...DEFAULT_PIECE })
     expect(faultsOf({ name: ' ', medium: '', source: '' })).toEqual([
       'name: Give a name.',
       'medium: Give a medium, such as print.',

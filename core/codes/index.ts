@@ -1,34 +1,20 @@
+export { code, level } from './code.ts'
+export type { Code } from './code.ts'
 export {
-  CHANGES_MAX,
-  code,
-  CODE_SORTS,
   codeChange,
-  codeFilter,
-  codesApi,
   codeSet,
-  GROUPS,
-  level,
   newCode,
   pieceFields,
-  SERIES_MAX,
-  seriesNumbers,
   seriesPiece,
   SIZE_MM,
-  symbolFileName,
-  USUAL_PIECE,
+  DEFAULT_PIECE,
   wholeFaults,
   wholePiece,
-} from './contract.ts'
-export type {
-  Code,
-  CodeCellChange,
-  CodeChange,
-  CodeFilter,
-  CodeGroup,
-  CodeSet,
-  Group,
-  NewCode,
-} from './contract.ts'
+} from './piece.ts'
+export type { CodeChange, CodeSet, NewCode } from './piece.ts'
+export { CHANGES_MAX, CODE_SORTS, codeFilter, GROUPS, SERIES_MAX, seriesNumbers } from './lists.ts'
+export type { CodeCellChange, CodeFilter, CodeGroup, Group } from './lists.ts'
+export { codesApi, symbolFileName } from './contract.ts'
 export { contentOf } from './content.ts'
 export { seriesOf } from './series.ts'
 export {

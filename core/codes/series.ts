@@ -1,6 +1,8 @@
 import type { z } from 'zod'
 import { fieldFaults } from '../api/index.ts'
-import { newCode, type seriesNumbers, type seriesPiece } from './contract.ts'
+import type { seriesPiece } from './piece.ts';
+import { newCode } from './piece.ts'
+import type { seriesNumbers } from './lists.ts'
 
 type Numbers = z.output<typeof seriesNumbers>
 

@@ -4,7 +4,7 @@ import { leavesOf, type CodeField, type Condition, type Leaf } from './condition
 import { greatCircleKm } from './greatCircle.ts'
 import { lookUp } from './lookUp.ts'
 import { conditionInWords } from './inWords.ts'
-import { seenBy } from './seen.ts'
+import { seenInWords } from './seenInWords.ts'
 import { inVersions } from './versions.ts'
 import { pointOf, type ScannedCode, type Visit } from './visit.ts'
 
@@ -92,7 +92,7 @@ export function compileCondition(condition: Condition, speaks: readonly string[]
       notes.push({
         depth,
         asks: conditionInWords(condition),
-        saw: seenBy(condition, visit, code, speaks),
+        saw: seenInWords(condition, visit, code, speaks),
         held,
       })
       return held

@@ -28,7 +28,7 @@ const FIELDS = { medium: 'medium', source: 'source', content: 'content', label: 
 const NAMED_MAX = 4
 
 /** "a", "a or b", "a, b or c"; a long list is cut with how many more there are. */
-export function listed(names: readonly string[], joint = 'or'): string {
+export function joinNames(names: readonly string[], joint = 'or'): string {
   const shown =
     names.length > NAMED_MAX
       ? [...names.slice(0, NAMED_MAX - 1), `${String(names.length - NAMED_MAX + 1)} more`]
@@ -71,11 +71,11 @@ function versionsInWords(from: string, upTo: string): string {
 function leafInWords(leaf: Leaf): string {
   switch (leaf.kind) {
     case 'country':
-      return `in ${listed(leaf.in.map(countryName))}`
+      return `in ${joinNames(leaf.in.map(countryName))}`
     case 'region':
-      return `in ${listed(leaf.in.map(({ region, country }) => `${region} (${country})`))}`
+      return `in ${joinNames(leaf.in.map(({ region, country }) => `${region} (${country})`))}`
     case 'city':
-      return `in ${listed(leaf.in.map(({ city, country }) => `${city} (${country})`))}`
+      return `in ${joinNames(leaf.in.map(({ city, country }) => `${city} (${country})`))}`
     case 'near':
       return `within ${String(leaf.km)} km of ${leaf.name === '' ? `${leaf.latitude.toFixed(2)}, ${leaf.longitude.toFixed(2)}` : leaf.name}`
     case 'distance':
@@ -83,16 +83,16 @@ function leafInWords(leaf: Leaf): string {
         ? `more than ${String(leaf.km)} km from the piece`
         : `within ${String(leaf.km)} km of the piece`
     case 'device':
-      return listed(
+      return joinNames(
         leaf.in.map((type) => DEVICES[type]),
         'and',
       )
     case 'system':
       return `with ${leaf.is}${versionsInWords(leaf.from, leaf.upTo)}`
     case 'browser':
-      return `using ${listed(leaf.in)}`
+      return `using ${joinNames(leaf.in)}`
     case 'language':
-      return `reading ${listed(leaf.in.map(languageName))}`
+      return `reading ${joinNames(leaf.in.map(languageName))}`
     case 'window': {
       const ends = [
         leaf.from === '' ? '' : `from ${momentInWords(leaf.from)}`,
@@ -105,11 +105,11 @@ function leafInWords(leaf: Leaf): string {
     case 'visit':
       return leaf.is === 'first' ? 'on the first scan of the day' : 'scanned again on the same day'
     case 'code':
-      return `from pieces whose ${FIELDS[leaf.field]} is ${listed(leaf.in.map((value) => `“${value}”`))}`
+      return `from pieces whose ${FIELDS[leaf.field]} is ${joinNames(leaf.in.map((value) => `“${value}”`))}`
     case 'query':
       return leaf.in.length === 0
         ? `bringing a value “${leaf.name}”`
-        : `bringing ${leaf.name} = ${listed(leaf.in.map((value) => `“${value}”`))}`
+        : `bringing ${leaf.name} = ${joinNames(leaf.in.map((value) => `“${value}”`))}`
   }
 }
 

@@ -13,7 +13,14 @@ export type { CodeField, Condition, Leaf, LeafKind } from './condition.ts'
 export { circleAround, EARTH_RADIUS_KM, greatCircleKm } from './greatCircle.ts'
 export type { Point } from './greatCircle.ts'
 export { fromMercator, mercator, MERCATOR_END } from './mercator.ts'
-export { conditionInWords, countryName, languageName, listed, momentInWords, whoInWords } from './inWords.ts'
+export {
+  conditionInWords,
+  countryName,
+  languageName,
+  joinNames,
+  momentInWords,
+  whoInWords,
+} from './inWords.ts'
 export { lookUp } from './lookUp.ts'
 export { inVersions } from './versions.ts'
 export { plainVisit, pointOf } from './visit.ts'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { age, counted, day, moment, number, share } from './index.ts'
+import { age, quantity, day, moment, number, share } from './index.ts'
 
 const MINUTE = 60_000
 
@@ -17,10 +17,10 @@ describe('how things are written', () => {
     [2, '2 scans'],
     [1000, '1,000 scans'],
   ])('%i of something as %s', (n, text) => {
-    expect(counted(n, 'scan')).toBe(text)
+    expect(quantity(n, 'scan')).toBe(text)
   })
   it('with an own plural', () => {
-    expect(counted(2, 'look ahead', 'looks ahead')).toBe('2 looks ahead')
+    expect(quantity(2, 'look ahead', 'looks ahead')).toBe('2 looks ahead')
   })
   it.each([
     [1, 3, '33.3%'],

@@ -12,7 +12,7 @@ export function share(part: number, all: number): string {
 }
 
 /** "1 scan", "2 scans". */
-export function counted(n: number, one: string, many = `${one}s`): string {
+export function quantity(n: number, one: string, many = `${one}s`): string {
   return `${number(n)} ${n === 1 ? one : many}`
 }
 

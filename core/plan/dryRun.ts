@@ -1,4 +1,4 @@
-import { pieceFields, slugIn, USUAL_PIECE, wholeFaults } from '../codes/index.ts'
+import { pieceFields, slugIn, DEFAULT_PIECE, wholeFaults } from '../codes/index.ts'
 import {
   fixesOf,
   fixSet,
@@ -12,7 +12,7 @@ import {
 import type { CellSet } from './columns.ts'
 import { faultList, type FaultList } from './faults.ts'
 import type { Mapping } from './headers.ts'
-import { cellsOf, differences, merge, newPiece, taggedOf, type Part } from './lineCells.ts'
+import { cellsOf, differences, merge, newPiece, taggedPieceOf, type Part } from './lineCells.ts'
 import type { DryRunOptions, KnownPiece, LineAction, PlanLine, PlanWorld, WantedRoute } from './planLine.ts'
 import { routeKey, wantedRoute } from './wantedRoute.ts'
 
@@ -131,14 +131,14 @@ function linted(
   isFixed: boolean,
 ): { findings: Finding[]; route: WantedRoute | null } {
   if (piece) counts.count({ ...piece, campaign: world.campaign }, -1)
-  const tagged = taggedOf(whole, set, piece, world.campaign)
+  const tagged = taggedPieceOf(whole, set, piece, world.campaign)
   counts.count(tagged)
   const findings = lint(tagged, context)
   const fixes = isFixed ? fixesFor(findings, set, piece) : {}
   if (Object.keys(fixes).length === 0) return { findings, route }
   counts.count(tagged, -1)
   Object.assign(set, fixSet(fixes, tagged.extra))
-  const mended = taggedOf({ ...whole, ...set }, set, piece, world.campaign)
+  const mended = taggedPieceOf({ ...whole, ...set }, set, piece, world.campaign)
   counts.count(mended)
   const destination = set.destination ?? ''
   return {
@@ -203,7 +203,7 @@ function judged(
   checkAgainst(set, piece, knowledge, faults)
   const name = set.name ?? piece?.name ?? ''
   const wanted = wantedRoute(set, piece, name, routes, fresh, faults)
-  const whole = { ...USUAL_PIECE, ...(piece ?? {}), ...set }
+  const whole = { ...DEFAULT_PIECE, ...(piece ?? {}), ...set }
   checkWhole(set, piece, whole, faults)
   const { findings: found, route } = linted(set, piece, whole, wanted, knowledge, fix && !faults.any())
   // What is missing stands among the reasons already.

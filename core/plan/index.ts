@@ -39,9 +39,9 @@ export { readMeasure, readMoney, readNumber, readPoint } from './reading.ts'
 export {
   DELIMITERS,
   detectDelimiter,
-  guarded,
+  escapeFormula,
   readTable,
-  unguarded,
+  unescapeFormula,
   UnreadableTable,
   writeTable,
 } from './table.ts'

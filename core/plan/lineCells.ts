@@ -1,8 +1,8 @@
-import { USUAL_PIECE, type Code } from '../codes/index.ts'
+import { DEFAULT_PIECE, type Code } from '../codes/index.ts'
 import { type CellSet, type PlanColumn, type PlanRow } from './columns.ts'
 import type { Mapping } from './headers.ts'
 import type { KnownPiece, NewPiece, PlanLine } from './planLine.ts'
-import { unguarded } from './table.ts'
+import { unescapeFormula } from './table.ts'
 import { routeKey } from './wantedRoute.ts'
 
 export type Part = Partial<Record<string, unknown>>
@@ -11,7 +11,7 @@ export type Part = Partial<Record<string, unknown>>
 export function cellsOf(row: readonly string[], mapping: Mapping, isGuarded: boolean): Map<string, string> {
   const cells = new Map<string, string>()
   mapping.forEach((id, i) => {
-    if (id !== null) cells.set(id, (isGuarded ? unguarded(row[i] ?? '') : (row[i] ?? '')).trim())
+    if (id !== null) cells.set(id, (isGuarded ? unescapeFormula(row[i] ?? '') : (row[i] ?? '')).trim())
   })
   return cells
 }
@@ -23,7 +23,7 @@ export function merge(into: CellSet, set: CellSet): void {
 }
 
 /** A piece's tags as the linter reads them. */
-export function taggedOf(whole: Part, set: CellSet, piece: KnownPiece | undefined, campaign: string) {
+export function taggedPieceOf(whole: Part, set: CellSet, piece: KnownPiece | undefined, campaign: string) {
   const text = (field: string) => (typeof whole[field] === 'string' ? whole[field] : '')
   return {
     name: text('name'),
@@ -54,7 +54,7 @@ export function newPiece({
 }: CellSet): NewPiece {
   // Name, medium and source were asked for above.
   return {
-    ...USUAL_PIECE,
+    ...DEFAULT_PIECE,
     name: '',
     medium: '',
     source: '',

@@ -1,8 +1,8 @@
 import { readDay } from '../time/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { USUAL_PIECE } from '../codes/index.ts'
-import { tagCounts, USUAL_RULES } from '../tagging/index.ts'
+import { DEFAULT_PIECE } from '../codes/index.ts'
+import { tagCounts, DEFAULT_RULES } from '../tagging/index.ts'
 import {
   decodeBytes,
   detectDelimiter,
@@ -12,14 +12,14 @@ import {
   fileColumns,
   fileNameFault,
   fileNamer,
-  guarded,
+  escapeFormula,
   looksLikeHeadings,
   readMeasure,
   readMoney,
   readNumber,
   readPoint,
   readTable,
-  unguarded,
+  unescapeFormula,
   UnreadableTable,
   writeTable,
   type KnownPiece,
@@ -126,13 +126,17 @@ describe('reading tables', () => {
       fc.property(
         fc.oneof(fc.string(), fc.string({ unit: fc.constantFrom("'", '=', '+', '-', '@', '\t', 'a') })),
         (text) => {
-          expect(unguarded(guarded(text))).toBe(text)
+          expect(unescapeFormula(escapeFormula(text))).toBe(text)
           // What begins a formula in spreadsheets: common practice, no published source.
-          expect(guarded(text)).not.toMatch(/^[=+\-@\t\r]/)
+          expect(escapeFormula(text)).not.toMatch(/^[=+\-@\t\r]/)
         },
       ),
     )
-    expect([guarded('plain'), guarded("o'clock"), guarded('=1+1')]).toEqual(['plain', "o'clock", "'=1+1"])
+    expect([escapeFormula('plain'), escapeFormula("o'clock"), escapeFormula('=1+1')]).toEqual([
+      'plain',
+      "o'clock",
+      "'=1+1",
+    ])
   })
 })
 
@@ -281,7 +285,7 @@ describe('headings', () => {
 })
 
 const KNOWN: KnownPiece = {
-  ...USUAL_PIECE,
+  ...DEFAULT_PIECE,
   id: 7,
   domainId: 1,
   routeId: 3,
@@ -301,7 +305,7 @@ const KNOWN: KnownPiece = {
 const worldOf = (pieces: readonly KnownPiece[] = [KNOWN], more: Partial<PlanWorld> = {}): PlanWorld => ({
   domainId: 1,
   columns: fileColumns(),
-  rules: USUAL_RULES,
+  rules: DEFAULT_RULES,
   campaign: 'summer-26',
   pieces,
   routes: [{ id: 3, name: 'Timetable', destination: 'https://saltmarsh.example/a' }],
@@ -416,7 +420,7 @@ describe('the dry run', () => {
     expect(run(['key', 'campaign'], [['A-1', 'winter-26']])[0]?.why[0]).toContain(
       'this plan’s value is “summer-26”',
     )
-    const rules = { ...USUAL_RULES, media: ['print'], offList: 'refuse' as const }
+    const rules = { ...DEFAULT_RULES, media: ['print'], offList: 'refuse' as const }
     expect(
       run(NEW, [['A', 'sky', 'a', 'https://saltmarsh.example/', '', '', '']], worldOf([], { rules }))[0]
         ?.why[0],
@@ -461,7 +465,9 @@ describe('the dry run', () => {
           const columns = fileColumns().filter(({ id }) => id !== 'coordinates')
           const file = writeTable(
             pieces.map((piece) =>
-              columns.map((column) => (column.numeric ? column.write(piece) : guarded(column.write(piece)))),
+              columns.map((column) =>
+                column.numeric ? column.write(piece) : escapeFormula(column.write(piece)),
+              ),
             ),
           )
           const lines = run(

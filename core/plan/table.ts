@@ -62,11 +62,11 @@ const FORMULA = /^'*[=+\-@\t\r＝＋－＠]/
 const GUARDED = /^'+[=+\-@\t\r＝＋－＠]/
 
 /** A text cell that no spreadsheet runs: one apostrophe is put before what would begin a formula. */
-export function guarded(text: string): string {
+export function escapeFormula(text: string): string {
   return FORMULA.test(text) ? `'${text}` : text
 }
 
-/** Takes that apostrophe away again: `unguarded(guarded(text))` is `text` for every text. */
-export function unguarded(text: string): string {
+/** Takes that apostrophe away again: `unescapeFormula(escapeFormula(text))` is `text` for every text. */
+export function unescapeFormula(text: string): string {
   return GUARDED.test(text) ? text.slice(1) : text
 }

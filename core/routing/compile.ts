@@ -165,6 +165,7 @@ export function compileRoute(
   }
 }
 
+/** A code’s settings made ready for deciding: its tags as pairs, its place as a point. */
 export function compileCode(settings: CodeSettings): CompiledCode {
   const { utm, label = '', place = null, otherwise = '' } = settings
   return {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { copiedRules, NO_RULES, openLife, type Lane, type Rules } from './index.ts'
+import { copyRules, NO_RULES, openLife, type Lane, type Rules } from './index.ts'
 
 const lane = (
   id: string,
@@ -46,7 +46,7 @@ const rules: Rules = {
 
 describe('the rules of a route that is copied with its campaign', () => {
   it('lead to the copies, of what was copied too, and have their dates a year later', () => {
-    const copy = copiedRules(rules, renumbered, nextYear, 1000)
+    const copy = copyRules(rules, renumbered, nextYear, 1000)
     expect(copy.lanes.map(({ outcome }) => outcome)).toMatchObject([
       { routeId: 11 },
       { routeId: 9 },
@@ -65,7 +65,7 @@ describe('the rules of a route that is copied with its campaign', () => {
   })
 
   it('lose the dates of their life where those are cleared; a window without dates would hold for ever, so it keeps them', () => {
-    const copy = copiedRules(rules, renumbered, () => null, 1000)
+    const copy = copyRules(rules, renumbered, () => null, 1000)
     expect(copy.life).toMatchObject({ startsAt: '', endsAt: '' })
     expect(copy.lanes[0]?.condition).toEqual(rules.lanes[0]?.condition)
   })

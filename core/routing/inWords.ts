@@ -21,6 +21,7 @@ export const NO_NAMES: Names = {
   tag: (id) => id,
 }
 
+/** Where an answer leads, in a few words: “the page Winter timetable”. */
 export function answerInWords(answer: Answer, names: Pick<Names, 'page'> = NO_NAMES): string {
   if (answer.kind === 'address') return addressInWords(answer.address)
   return answer.kind === 'message'

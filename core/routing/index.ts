@@ -1,5 +1,5 @@
-export { copiedRules } from './copied.ts'
-export type { Renumbered } from './copied.ts'
+export { copyRules } from './copyRules.ts'
+export type { Renumbered } from './copyRules.ts'
 export { boundNotices, SOON_DAYS } from './bounds.ts'
 export type { BoundNotice } from './bounds.ts'
 export { compile, compileCode, compileRoute, ONWARD_MAX } from './compile.ts'

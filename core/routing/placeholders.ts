@@ -13,6 +13,7 @@ export function hasPlaceholderInHost(address: string): boolean {
   return IN_HOST.test(address)
 }
 
+/** Whether an address has placeholders that each visit fills. */
 export function hasPlaceholders(address: string): boolean {
   return address.search(ANY) >= 0
 }

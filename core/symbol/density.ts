@@ -22,6 +22,7 @@ export interface Density {
  */
 export const MODULE_MM_MIN = 0.4
 
+/** The symbol of a text at a printed size: its version, modules a side and the module in mm; null where no symbol holds it. */
 export function density(text: string, level: Level, mm: number): Density | null {
   const version = smallestVersion(text, level)
   if (version === null) return null
@@ -38,6 +39,7 @@ export interface Densities {
   readonly upperCase: Density | null
 }
 
+/** The symbols of a tagged address, of its short link, and of the short link in upper case as it is printed. */
 export function densities(longAddress: string, shortLink: string, level: Level, mm: number): Densities {
   // A link people read keeps its scheme and host small; the slug's case does not change the mode any more.
   return {

@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { encode, gain, gainPhrase, LEVELS, modeOf, RECOVERY, SymbolTooLong, type Level } from './index.ts'
+import {
+  encode,
+  densityGain,
+  gainPhrase,
+  LEVELS,
+  modeOf,
+  RECOVERY,
+  SymbolTooLong,
+  type Level,
+} from './index.ts'
 
 /** ISO/IEC 18004, from memory: the longest text a version holds at a level. Confirmed by encoding one sign more. */
 const ALPHANUMERIC: [version: number, level: Level, signs: number][] = [
@@ -81,12 +90,12 @@ describe('a symbol', () => {
 describe('the gain of a short link', () => {
   const long = `https://saltmarsh.example/timetable?lang=de&utm_source=pier-poster&utm_medium=print&utm_campaign=summer-26#today`
   it('is told in modules', () => {
-    const told = gain('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', long, 'M')
+    const told = densityGain('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', long, 'M')
     expect(told).toEqual({ short: 25, long: encode(long, 'M').side })
     expect(gainPhrase(told)).toBe(`25 × 25 instead of ${String(told.long)} × ${String(told.long)} modules`)
   })
   it('stands where the long address fits no symbol', () => {
-    const told = gain(
+    const told = densityGain(
       'HTTPS://GO.SALTMARSH.EXAMPLE/PIER',
       `https://saltmarsh.example/${'x'.repeat(2000)}`,
       'H',

@@ -9,7 +9,7 @@ export interface Gain {
 }
 
 /** Compares the symbol of the printed short link with that of the tagged address, at one level. */
-export function gain(printedLink: string, taggedAddress: string, level: Level): Gain {
+export function densityGain(printedLink: string, taggedAddress: string, level: Level): Gain {
   const short = encode(printedLink, level).side
   try {
     return { short, long: encode(taggedAddress, level).side }

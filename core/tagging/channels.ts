@@ -69,7 +69,7 @@ const by = (channel: string, ...media: string[]): ChannelRule => ({
  * A table for the common media. Common practice, no published source: suites' own tables know no print,
  * so lines for it stand here first and have to be added there too.
  */
-export const USUAL_CHANNELS: readonly ChannelRule[] = [
+export const DEFAULT_CHANNELS: readonly ChannelRule[] = [
   by('Packaging', 'packaging', 'package', 'label', 'bag', 'cup', 'bottle', 'box'),
   by('Event', 'event', 'fair', 'booth', 'festival', 'ticket'),
   by('Offline screen', 'screen', 'tv', 'dooh', 'cinema', 'slide'),

@@ -1,7 +1,7 @@
-import { USUAL_RULES, type HouseRules } from './houseRules.ts'
+import { DEFAULT_RULES, type HouseRules } from './houseRules.ts'
 import { TAG_FIELDS, type TagContext, type TaggedPiece, type TagField } from './lint.ts'
 import { valuesInUse } from './lookAlike.ts'
-import { tidied } from './tidy.ts'
+import { tidyValue } from './tidy.ts'
 
 /** How often each value of each field is in use. */
 export type ValueCounts = Readonly<Record<TagField, ReadonlyMap<string, number>>>
@@ -24,6 +24,7 @@ export interface TagCounts {
   count(piece: Tags, by?: 1 | -1): void
 }
 
+/** How often each value of a tag is used, among the pieces given. */
 export function tagCounts(
   known: Partial<ValueCounts> = {},
   sameTags?: ReadonlyMap<string, number>,
@@ -55,7 +56,7 @@ function bump(counts: Map<string, number>, key: string, by: number): void {
  * @param counted whether the pieces that will be looked over are in the counts themselves
  */
 export function tagContext({
-  rules = USUAL_RULES,
+  rules = DEFAULT_RULES,
   campaign,
   counts,
   counted,
@@ -65,7 +66,7 @@ export function tagContext({
   counts: TagCounts
   counted: boolean
 }): TagContext {
-  const isTidy = (value: string) => tidied(value, rules) === value
+  const isTidy = (value: string) => tidyValue(value, rules) === value
   return {
     rules,
     campaign,

@@ -47,7 +47,7 @@ export const houseRules = z.strictObject({
 export type HouseRules = z.infer<typeof houseRules>
 
 /** How most of the trade writes tags: small letters, dashes. Common practice, no published source. */
-export const USUAL_RULES: HouseRules = {
+export const DEFAULT_RULES: HouseRules = {
   letterCase: 'lower',
   separator: '-',
   media: [],

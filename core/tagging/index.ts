@@ -8,7 +8,7 @@ export {
   channelRules,
   channelSentence,
   UNASSIGNED,
-  USUAL_CHANNELS,
+  DEFAULT_CHANNELS,
 } from './channels.ts'
 export type { ChannelCondition, ChannelRule, ChannelTags } from './channels.ts'
 export { fillPattern, PATTERN_FIELDS, patternFault } from './contentPattern.ts'
@@ -17,7 +17,7 @@ export { tagContext, tagCounts, tagsKey } from './context.ts'
 export type { TagCounts, ValueCounts } from './context.ts'
 export { review, taggingApi, tagValues } from './contract.ts'
 export type { Review, TagValues } from './contract.ts'
-export { houseRules, ownParameter, USUAL_RULES } from './houseRules.ts'
+export { houseRules, ownParameter, DEFAULT_RULES } from './houseRules.ts'
 export type { HouseRules, OwnParameter } from './houseRules.ts'
 export {
   applyFixes,
@@ -26,7 +26,7 @@ export {
   fixesOf,
   fixSet,
   lint,
-  patterned,
+  contentFromPattern,
   TAG_FIELDS,
   TAG_LENGTH_SENSIBLE,
 } from './lint.ts'
@@ -36,6 +36,6 @@ export type { ValuesInUse } from './lookAlike.ts'
 export { personalPart } from './personal.ts'
 export { reviewPieces } from './reviewPieces.ts'
 export type { ReviewedPieces } from './reviewPieces.ts'
-export { tidied } from './tidy.ts'
+export { tidyValue } from './tidy.ts'
 export { tagPairs, UTM_FIELDS, UTM_VALUE_MAX, utmName, utmOf, utmPairs, utmValue } from './utm.ts'
 export type { ExtraValues, UtmField, UtmValues } from './utm.ts'

@@ -6,7 +6,7 @@ import { fillPattern, type PatternFields } from './contentPattern.ts'
 import type { HouseRules } from './houseRules.ts'
 import { NO_VALUES, type ValuesInUse } from './lookAlike.ts'
 import { personalPart, withoutPersonal } from './personal.ts'
-import { tidied } from './tidy.ts'
+import { tidyValue } from './tidy.ts'
 
 /** What the linter finds, in the order in which it matters. */
 export const FINDING_KINDS = [
@@ -102,11 +102,11 @@ function lintValue(field: string, value: string, context: TagContext, name: stri
 function lintSpelling(field: string, value: string, rules: HouseRules, name: string): Finding[] {
   if (value === '') return []
   const findings: Finding[] = []
-  const tidy = fixTo(value, tidied(value, rules))
+  const tidy = fixTo(value, tidyValue(value, rules))
   const personal = personalPart(value)
   if (personal) {
-    const rest = tidied(withoutPersonal(value, personal), rules)
-    const fix = personalPart(rest) || rest === '' ? tidied(name, rules) : rest
+    const rest = tidyValue(withoutPersonal(value, personal), rules)
+    const fix = personalPart(rest) || rest === '' ? tidyValue(name, rules) : rest
     findings.push(
       found(
         'personal-data',
@@ -153,7 +153,7 @@ function lintSpelling(field: string, value: string, rules: HouseRules, name: str
         'length',
         field,
         `${String(value.length)} characters are more than most analytics suites keep (about ${String(TAG_LENGTH_SENSIBLE)}).`,
-        tidied(cut.replace(/[-_ ][^-_ ]*$/, ''), rules) || cut,
+        tidyValue(cut.replace(/[-_ ][^-_ ]*$/, ''), rules) || cut,
       ),
     )
   }
@@ -174,7 +174,7 @@ function lintAgainstOthers(field: TagField, value: string, { rules, values }: Ta
       ),
     )
   if (field === 'medium' && value !== '' && rules.media.length > 0 && !rules.media.includes(value)) {
-    const nearest = rules.media.find((each) => tidied(each, rules) === tidied(value, rules)) ?? null
+    const nearest = rules.media.find((each) => tidyValue(each, rules) === tidyValue(value, rules)) ?? null
     findings.push(
       found(
         'off-list',
@@ -203,7 +203,9 @@ function lintMissing(piece: TaggedPiece, rules: HouseRules): Finding[] {
           'missing',
           field,
           `The house rules ask for a ${field}.`,
-          field === 'content' ? fixTo('', patterned(piece, rules), tidied(piece.name, rules)) : null,
+          field === 'content'
+            ? fixTo('', contentFromPattern(piece, rules), tidyValue(piece.name, rules))
+            : null,
         ),
       )
   }
@@ -215,8 +217,8 @@ function lintMissing(piece: TaggedPiece, rules: HouseRules): Finding[] {
 }
 
 /** The content the house's pattern makes of a piece; empty where there is no pattern. */
-export function patterned(piece: PatternFields, rules: HouseRules): string {
-  return rules.contentPattern === '' ? '' : tidied(fillPattern(rules.contentPattern, piece), rules)
+export function contentFromPattern(piece: PatternFields, rules: HouseRules): string {
+  return rules.contentPattern === '' ? '' : tidyValue(fillPattern(rules.contentPattern, piece), rules)
 }
 
 function lintDestination(
@@ -271,7 +273,7 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
   }
   for (const [name, value] of Object.entries(piece.extra))
     if (value !== '') findings.push(...lintValue(name, value, context, piece.name))
-  const ours = tidied(context.campaign, rules) || context.campaign
+  const ours = tidyValue(context.campaign, rules) || context.campaign
   if (piece.campaign !== '' && piece.campaign !== context.campaign && piece.campaign !== ours) {
     findings.push(
       found(
@@ -284,7 +286,11 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
   }
   const alike = context.alike(piece)
   if (alike > 0) {
-    const fix = fixTo(piece.content, patterned(piece, rules), tidied(`${piece.content} ${piece.name}`, rules))
+    const fix = fixTo(
+      piece.content,
+      contentFromPattern(piece, rules),
+      tidyValue(`${piece.content} ${piece.name}`, rules),
+    )
     findings.push(
       found(
         'same-tags',
@@ -294,7 +300,7 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
       ),
     )
   } else {
-    const wanted = patterned(piece, rules)
+    const wanted = contentFromPattern(piece, rules)
     if (wanted !== '' && piece.content !== '' && piece.content !== wanted)
       findings.push(found('pattern', 'content', `By the house’s pattern the content is “${wanted}”.`, wanted))
   }

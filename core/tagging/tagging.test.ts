@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { channelOf, USUAL_CHANNELS, channelSentence, type ChannelRule } from './channels.ts'
+import { channelOf, DEFAULT_CHANNELS, channelSentence, type ChannelRule } from './channels.ts'
 import { fillPattern, patternFault } from './contentPattern.ts'
 import { tagContext, tagCounts } from './context.ts'
-import { houseRules, USUAL_RULES, type HouseRules } from './houseRules.ts'
+import { houseRules, DEFAULT_RULES, type HouseRules } from './houseRules.ts'
 import { applyFixes, fixesOf, lint, type FindingKind, type TaggedPiece } from './lint.ts'
 import { isLookAlike, valuesInUse } from './lookAlike.ts'
 import { personalPart } from './personal.ts'
-import { tidied } from './tidy.ts'
+import { tidyValue } from './tidy.ts'
 
 const PIECE: TaggedPiece = {
   name: 'Pier poster',
@@ -32,7 +32,7 @@ const contextOf = (
 ) => {
   const counts = tagCounts()
   for (const other of others) counts.count({ ...PIECE, ...other })
-  return tagContext({ rules: { ...USUAL_RULES, ...rules }, campaign, counts, counted: false })
+  return tagContext({ rules: { ...DEFAULT_RULES, ...rules }, campaign, counts, counted: false })
 }
 const kinds = (piece: Partial<TaggedPiece>, context = contextOf()) =>
   lint({ ...PIECE, ...piece }, context).map(({ kind, field }) => `${kind} ${field}`)
@@ -164,8 +164,8 @@ describe('the linter', () => {
   it('tidying twice is tidying once, and leaves only signs no address escapes', () => {
     fc.assert(
       fc.property(typed, rules, (text, rule) => {
-        const once = tidied(text, rule)
-        expect(tidied(once, rule)).toBe(once)
+        const once = tidyValue(text, rule)
+        expect(tidyValue(once, rule)).toBe(once)
         // RFC 3986, section 2.3: ALPHA / DIGIT / "-" / "." / "_" / "~"
         expect(once).toMatch(/^[A-Za-z0-9._~-]*$/)
       }),
@@ -200,7 +200,7 @@ describe('look-alikes', () => {
           maxLength: 8,
         }),
         (counts) => {
-          const values = valuesInUse(counts, (value) => value === tidied(value, USUAL_RULES))
+          const values = valuesInUse(counts, (value) => value === tidyValue(value, DEFAULT_RULES))
           for (const [value] of counts) {
             const better = values.better(value)
             if (better !== null) expect(values.better(better)).not.toBe(value)
@@ -282,7 +282,7 @@ describe('channels', () => {
     ['cpc', 'Search ads'],
     ['sky-writing', ''],
   ])('the usual table puts %s into %j', (medium, channel) => {
-    expect(channelOf({ ...tags, medium }, USUAL_CHANNELS)).toBe(channel)
+    expect(channelOf({ ...tags, medium }, DEFAULT_CHANNELS)).toBe(channel)
   })
 })
 
@@ -301,6 +301,6 @@ describe('house rules', () => {
     [{ contentPattern: '{x}' }, 'no field'],
     [{ media: [' '] }, 'empty line'],
   ])('refuse %j', (part, sentence) => {
-    expect(houseRules.safeParse({ ...USUAL_RULES, ...part }).error?.issues[0]?.message).toContain(sentence)
+    expect(houseRules.safeParse({ ...DEFAULT_RULES, ...part }).error?.issues[0]?.message).toContain(sentence)
   })
 })

@@ -29,7 +29,7 @@ const KEPT = /[^A-Za-z0-9._~-]+/g
  * A tag as the house writes it: in plain letters, with the house's case and separator, and only signs
  * that need no escaping in an address (RFC 3986, section 2.3). Tidying twice is tidying once.
  */
-export function tidied(value: string, { letterCase, separator }: Spelling): string {
+export function tidyValue(value: string, { letterCase, separator }: Spelling): string {
   const joint = separator === 'any' ? '-' : separator
   let text = value
     .normalize('NFKD')

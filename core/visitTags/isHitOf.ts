@@ -13,9 +13,11 @@ export function isHitOf(
   const url = readUrl(address)
   if (url?.hostname !== site) return false
   const tells = /\{id\}|%7Bid%7D/i.test(address)
-  const told = values.some(([, each]) => each === value) || path.includes(encodeURIComponent(value))
+  const isNamed = values.some(([, each]) => each === value) || path.includes(encodeURIComponent(value))
   // What a container sends goes where it was fetched from, under another name.
-  return told || (!tells && !values.some(([name]) => name === 'id') && folder(url.pathname) === folder(path))
+  return (
+    isNamed || (!tells && !values.some(([name]) => name === 'id') && folder(url.pathname) === folder(path))
+  )
 }
 
 const folder = (path: string) => path.slice(0, path.lastIndexOf('/') + 1)

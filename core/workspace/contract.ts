@@ -29,7 +29,7 @@ export const workspaceSettings = z.strictObject({
     .regex(/^[A-Z]{3}$/, 'Give the currency by its three letters, such as EUR.'),
 })
 export type WorkspaceSettings = z.infer<typeof workspaceSettings>
-export const USUAL_SETTINGS: WorkspaceSettings = { slugLength: SLUG_LENGTH, currency: 'EUR' }
+export const DEFAULT_SETTINGS: WorkspaceSettings = { slugLength: SLUG_LENGTH, currency: 'EUR' }
 export type Client = z.infer<typeof client>
 
 /**

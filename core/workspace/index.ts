@@ -5,7 +5,7 @@ export {
   session,
   setUp,
   signIn,
-  USUAL_SETTINGS,
+  DEFAULT_SETTINGS,
   workspace,
   workspaceApi,
   workspaceSettings,

@@ -3,7 +3,7 @@ import { Agent, request } from 'node:http'
 import { parseArgs } from 'node:util'
 import { en, Faker } from '@faker-js/faker'
 import { CAMPAIGNS } from '../scenario/pieces.ts'
-import { passer, program, PROGRAM_SHARE, type Passer } from './people.ts'
+import { randomPasser, program, PROGRAM_SHARE, type Passer } from './people.ts'
 
 const { values } = parseArgs({
   options: {
@@ -70,7 +70,7 @@ let given = 0
 const began = Date.now()
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-const someone = () => (faker.number.float() < PROGRAM_SHARE ? program(faker) : passer(faker))
+const someone = () => (faker.number.float() < PROGRAM_SHARE ? program(faker) : randomPasser(faker))
 
 async function walk(): Promise<void> {
   while (given < total) {

@@ -57,7 +57,7 @@ function languageOf(faker: Faker, { country }: StandInPlace): string {
 }
 
 /** Somebody out of the crowd, by chance but always the same for the same seed. */
-export function passer(faker: Faker): Passer {
+export function randomPasser(faker: Faker): Passer {
   const place = faker.helpers.weightedArrayElement(places)
   return {
     address: addressIn(place, faker.number.int(1000), faker.number.int(1000)),
@@ -68,6 +68,6 @@ export function passer(faker: Faker): Passer {
 
 /** A program that follows links; about one request in thirty is one. */
 export function program(faker: Faker): Passer {
-  return { ...passer(faker), userAgent: faker.helpers.arrayElement(PROGRAMS), acceptLanguage: '' }
+  return { ...randomPasser(faker), userAgent: faker.helpers.arrayElement(PROGRAMS), acceptLanguage: '' }
 }
 export const PROGRAM_SHARE = 0.033

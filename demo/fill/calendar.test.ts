@@ -4,9 +4,9 @@ import { describe, expect, it } from 'vitest'
 import { newCampaign } from '@flimbo/core/campaigns'
 import { newCode } from '@flimbo/core/codes'
 import { deviceOf, preferredLanguage, programKind } from '@flimbo/core/scans'
-import { passer, program } from '../crowd/people.ts'
+import { randomPasser, program } from '../crowd/people.ts'
 import { CAMPAIGNS } from '../scenario/pieces.ts'
-import { plannedScans, shifted, ZONE } from './calendar.ts'
+import { plannedScans, shiftToToday, ZONE } from './calendar.ts'
 
 const NOW = Date.parse('2026-07-20T12:00:00Z')
 const people = (seed: number) => new Faker({ locale: en, seed })
@@ -54,15 +54,16 @@ describe('the planned scans', () => {
     expect(plannedScans(people(7), NOW, 0.05)).toEqual(plannedScans(people(7), NOW, 0.05))
   })
   it('move with the calendar by whole weeks, so that weekdays stay', () => {
-    expect(shifted('2026-08-22', '2026-07-20', NOW)).toBe('2026-08-22')
-    expect(shifted('2026-08-22', '2026-07-20', NOW + 10 * 86_400_000)).toBe('2026-08-29')
+    expect(shiftToToday('2026-08-22', '2026-07-20', NOW)).toBe('2026-08-22')
+    expect(shiftToToday('2026-08-22', '2026-07-20', NOW + 10 * 86_400_000)).toBe('2026-08-29')
   })
   it('find a campaign in full season, one that ends this week, one that has just begun, and one that is over', () => {
     const inDays = (utm: string, edge: 'startsOn' | 'endsOn') => {
       const campaign = CAMPAIGNS.find(({ utmCampaign }) => utmCampaign === utm)
       if (!campaign) throw new Error(`No campaign ${utm}`)
       return (
-        (Date.parse(shifted(campaign[edge], campaign.today, NOW)) - Date.parse(dayIn(ZONE, NOW))) / 86_400_000
+        (Date.parse(shiftToToday(campaign[edge], campaign.today, NOW)) - Date.parse(dayIn(ZONE, NOW))) /
+        86_400_000
       )
     }
     expect([inDays('summer-26', 'startsOn'), inDays('summer-26', 'endsOn')].map(Math.sign)).toEqual([-1, 1])
@@ -76,7 +77,7 @@ describe('the planned scans', () => {
 describe('the crowd', () => {
   it('is made of people the parser knows, in the sample’s languages', () => {
     const faker = people(3)
-    const crowd = Array.from({ length: 400 }, () => passer(faker))
+    const crowd = Array.from({ length: 400 }, () => randomPasser(faker))
     expect(
       crowd.every(({ userAgent }) => programKind(userAgent) === null && deviceOf(userAgent).system !== ''),
     ).toBe(true)

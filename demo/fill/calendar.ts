@@ -13,7 +13,7 @@ const HOUR_MS = 3_600_000
  *
  * @param today the day of that calendar that is today
  */
-export function shifted(day: string, today: string, now: number): string {
+export function shiftToToday(day: string, today: string, now: number): string {
   const weeks = Math.round((Date.parse(dayIn(ZONE, now)) - Date.parse(today)) / (7 * 24 * HOUR_MS))
   return shiftDay(day, weeks * 7)
 }
@@ -78,7 +78,7 @@ export function plannedScans(faker: Faker, now: number, scale: number): Planned[
     const outside = weather(faker)
     for (const campaign of CAMPAIGNS) {
       const written = shiftDay(campaign.today, -back)
-      const midnight = startOfDay(ZONE, shifted(written, campaign.today, now))
+      const midnight = startOfDay(ZONE, shiftToToday(written, campaign.today, now))
       for (const route of campaign.routes)
         for (const piece of route.pieces) {
           const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)

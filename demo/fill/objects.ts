@@ -1,8 +1,8 @@
 import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
 import type { Rules } from '@flimbo/core/routing'
-import { USUAL_PIECE } from '@flimbo/core/codes'
-import { USUAL_RULES } from '@flimbo/core/tagging'
+import { DEFAULT_PIECE } from '@flimbo/core/codes'
+import { DEFAULT_RULES } from '@flimbo/core/tagging'
 import { changeCodes, issueCodes } from '@flimbo/server/codes'
 import { insertedId, tables, type Database } from '@flimbo/server/database'
 import { OWN_DOMAIN } from '@flimbo/server/domains'
@@ -14,7 +14,7 @@ import { DETAILS } from '../scenario/details.ts'
 import { PAGES } from '../scenario/pages.ts'
 import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
 import { VISIT_TAGS } from '../scenario/visitTags.ts'
-import { shifted, ZONE } from './calendar.ts'
+import { shiftToToday, ZONE } from './calendar.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
 
@@ -61,7 +61,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   const workDay = (day: string, today: string) =>
     Math.min(
       now - 60_000,
-      startOfDay(ZONE, shifted(day, today, now)) + (8 + faker.number.float(9)) * 3_600_000,
+      startOfDay(ZONE, shiftToToday(day, today, now)) + (8 + faker.number.float(9)) * 3_600_000,
     )
 
   async function piece(
@@ -76,7 +76,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       manager,
       [
         {
-          ...USUAL_PIECE,
+          ...DEFAULT_PIECE,
           ...given,
           ...details,
           campaignId: campaign.id,
@@ -97,7 +97,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
     if (state)
       await changeCodes(
         manager,
-        { workspaceId: campaign.workspaceId, rules: USUAL_RULES, destinationFault: () => null },
+        { workspaceId: campaign.workspaceId, rules: DEFAULT_RULES, destinationFault: () => null },
         [{ id, set }],
         { personId: staff.anna, at: Math.round(now - 9 * 24 * 3_600_000) },
       )
@@ -106,7 +106,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
   /** The dates of a route's life as they fall seen from today. */
   function laidRound(rules: Rules, today: string): Rules {
     const laid = (moment: string) =>
-      moment === '' ? '' : `${shifted(moment.slice(0, 10), today, now)}${moment.slice(10)}`
+      moment === '' ? '' : `${shiftToToday(moment.slice(0, 10), today, now)}${moment.slice(10)}`
     const { life } = rules
     return life === null
       ? rules
@@ -179,7 +179,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
     const { workspaceId } = await manager.findOneByOrFail(tables.people, { id: staff.anna })
     const client = await manager.findOneByOrFail(tables.clients, { workspaceId })
     const domainId = host === undefined ? null : await domainOf(manager, workspaceId, host)
-    const days = { startsOn: shifted(startsOn, today, now), endsOn: shifted(endsOn, today, now) }
+    const days = { startsOn: shiftToToday(startsOn, today, now), endsOn: shiftToToday(endsOn, today, now) }
     const id = insertedId(
       await manager.insert(tables.campaigns, {
         workspaceId,

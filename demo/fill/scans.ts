@@ -26,7 +26,7 @@ import {
   type Packed,
 } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
-import { passer, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
+import { randomPasser, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
 import { plannedScans, ZONE } from './calendar.ts'
 
 /** Scans a transaction. */
@@ -96,7 +96,7 @@ export async function fillScans(
     const isProgram = faker.number.float() < PROGRAM_SHARE
     const seen = today.people.get(slug) ?? []
     const again = seen.length > 0 && faker.number.float() < AGAIN
-    const person = () => (again ? faker.helpers.arrayElement(seen) : passer(faker))
+    const person = () => (again ? faker.helpers.arrayElement(seen) : randomPasser(faker))
     const who = isProgram ? program(faker) : person()
     if (!isProgram) today.people.set(slug, [...seen, who])
     const { revisionId, route } = stateAt(history.get(code.routeId) ?? [], at)

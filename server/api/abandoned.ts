@@ -4,7 +4,7 @@ import type { Response } from 'express'
 const asking = new AsyncLocalStorage<AbortSignal>()
 
 /** Runs what answers a request; whatever it asks on the way can tell whether anybody still waits for it. */
-export function whileAsked<T>(response: Response, work: () => Promise<T>): Promise<T> {
+export function withAbandonSignal<T>(response: Response, work: () => Promise<T>): Promise<T> {
   const gone = new AbortController()
   response.once('close', () => {
     gone.abort()
@@ -18,6 +18,6 @@ export function forAll<T>(work: () => T): T {
 }
 
 /** Aborts when nobody waits any more for the answer that is being worked out; undefined outside of a request. */
-export function askedBy(): AbortSignal | undefined {
+export function abandonSignal(): AbortSignal | undefined {
   return asking.getStore()
 }

@@ -10,7 +10,7 @@ export interface BodyCalls extends Calls {
   read(method: string, path: string, bytes: Uint8Array): BodyRead
 }
 
-const USUAL_BYTES = 1 << 20
+const DEFAULT_BYTES = 1 << 20
 /** Whoever is not signed in has little to say. */
 const OPEN_BYTES = 16 << 10
 /** From this size on, a body is read on a thread: others are answered meanwhile. */
@@ -23,7 +23,7 @@ const tooLarge = () =>
   new Refusal('tooLarge', 'The request is larger than the server takes. Send less at once.')
 
 /** Takes the bytes of a body, no more than are allowed. @throws Refusal */
-export function takeBytes(request: IncomingMessage, max: number): Promise<Uint8Array> {
+export function readBytes(request: IncomingMessage, max: number): Promise<Uint8Array> {
   if (Number(request.headers['content-length'] ?? 0) > max) return Promise.reject(tooLarge())
   if (!/^(identity)?$/i.test(request.headers['content-encoding'] ?? ''))
     return Promise.reject(new Refusal('malformed', 'Send the request as it is, not compressed.'))
@@ -49,7 +49,7 @@ export function takeBytes(request: IncomingMessage, max: number): Promise<Uint8A
 }
 
 /** Lets a body by that nobody wants, so that its sender can hear the answer; one without end is cut off. */
-export function letBy(request: IncomingMessage): void {
+export function drainBody(request: IncomingMessage): void {
   if (request.complete) return
   let length = 0
   request.on('data', (part: Buffer) => {
@@ -77,9 +77,9 @@ export function bodyReader(): Bodies {
   const thread = limitedThread<BodyCalls>('bodies-thread', import.meta.url, READ_MS)
   return {
     async read(request, described) {
-      const bytes = await takeBytes(
+      const bytes = await readBytes(
         request,
-        described.bytesMax ?? (described.access === 'anybody' ? OPEN_BYTES : USUAL_BYTES),
+        described.bytesMax ?? (described.access === 'anybody' ? OPEN_BYTES : DEFAULT_BYTES),
       )
       const { method, path, body } = described
       return valueOf(

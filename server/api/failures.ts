@@ -1,9 +1,10 @@
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express'
 import type { Logger } from 'pino'
 import { problemOf, type Problem } from '@flimbo/core/api'
-import { sparingly } from '../log/index.ts'
+import { createSparingLog } from '../log/index.ts'
 import { Refusal } from './errors.ts'
 
+/** Sends a refusal as problem details (RFC 9457). */
 export function sendProblem(response: Response, problem: Problem): void {
   // It may have been about to become a file.
   response.removeHeader('Content-Disposition')
@@ -30,7 +31,7 @@ function isDiskFull(error: unknown): boolean {
 
 /** Turns whatever a handler threw into problem details. What nobody expected is logged and told in general words. */
 export function failures(log: Pick<Logger, 'error'>): ErrorRequestHandler {
-  const complain = sparingly(log)
+  const complain = createSparingLog(log)
   return (error: unknown, request, response, next) => {
     if (response.headersSent) {
       next(error)
@@ -63,7 +64,7 @@ export function failures(log: Pick<Logger, 'error'>): ErrorRequestHandler {
   }
 }
 
-export const nothingHere: RequestHandler = (request, response) => {
+export const notFound: RequestHandler = (request, response) => {
   sendProblem(
     response,
     problemOf(

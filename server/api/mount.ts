@@ -4,8 +4,8 @@ import type { Access, CampaignThing, Endpoint } from '@flimbo/core/api'
 import { hasRight } from '@flimbo/core/workspace'
 import type { FindReached, Reached } from '../access/index.ts'
 import type { CampaignRow } from '../database/index.ts'
-import { whileAsked } from './abandoned.ts'
-import { letBy, takeBytes, type Bodies } from './bodies.ts'
+import { withAbandonSignal } from './abandoned.ts'
+import { drainBody, readBytes, type Bodies } from './bodies.ts'
 import { Refusal, signedOut, wrongField } from './errors.ts'
 import { checked, valueOf } from './read.ts'
 import type { SignedIn } from '../workspace/index.ts'
@@ -114,7 +114,7 @@ export function mount<
       params,
       query,
       body,
-      bytes: described.takes ? await takeBytes(request, described.bytesMax ?? 0) : NO_BYTES,
+      bytes: described.takes ? await readBytes(request, described.bytesMax ?? 0) : NO_BYTES,
       who: who as SignedIn,
       campaign: campaign as CampaignOf<W>,
       request,
@@ -130,9 +130,9 @@ export function mount<
 
   mounts.router[method](described.path, async (request, response) => {
     try {
-      await whileAsked(response, () => serve(request, response))
+      await withAbandonSignal(response, () => serve(request, response))
     } finally {
-      letBy(request)
+      drainBody(request)
     }
   })
 }

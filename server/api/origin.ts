@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express'
+import type { Addresses } from '../line/index.ts'
 import { Refusal } from './errors.ts'
 
 /**
@@ -7,7 +8,7 @@ import { Refusal } from './errors.ts'
  * could be tricked, and its session cookie is its own. The request's `Host` proves nothing: a name that somebody else
  * owns may be made to lead here.
  */
-export function ownOriginOnly(officeUrl: string): RequestHandler {
+export function ownOriginOnly(addresses: Pick<Addresses, 'office'>): RequestHandler {
   return (request, _response, next) => {
     if (request.method === 'GET' || request.method === 'HEAD') {
       next()
@@ -15,11 +16,12 @@ export function ownOriginOnly(officeUrl: string): RequestHandler {
     }
     const { origin } = request.headers
     const site = request.headers['sec-fetch-site']
-    const own = origin === undefined ? site === undefined || site === 'same-origin' : origin === officeUrl
+    const own =
+      origin === undefined ? site === undefined || site === 'same-origin' : origin === addresses.office
     if (!own)
       throw new Refusal(
         'forbidden',
-        `This change came from another site’s page and was not made. The office is at ${officeUrl}.`,
+        `This change came from another site’s page and was not made. The office is at ${addresses.office}.`,
       )
     next()
   }

@@ -19,6 +19,7 @@ interface Parts {
 
 const RECENT_DAYS = 30
 
+/** The endpoints of campaigns, as `core`’s contract describes them. */
 export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, live }: Parts): void {
   const { read } = database
 

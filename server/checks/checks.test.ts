@@ -7,7 +7,7 @@ import type { Job } from '@flimbo/core/jobs'
 import type { Code } from '@flimbo/core/codes'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 import { isPublicAddress } from '../reach/index.ts'
-import { due, follow, type Following } from './index.ts'
+import { dueWorkspaces, follow, type Following } from './index.ts'
 
 /** A site where everything goes wrong that can. */
 function site(request: IncomingMessage, response: ServerResponse): void {
@@ -249,8 +249,10 @@ describe('the checks of a workspace', () => {
       { id: 2, zone: 'Asia/Kathmandu' },
     ]
     const threeInBerlin = Date.UTC(2026, 6, 1, 1, 10)
-    expect(due(workspaces, 3, new Map(), threeInBerlin)).toEqual([1])
-    expect(due(workspaces, 3, new Map([[1, '2026-07-01']]), threeInBerlin)).toEqual([])
-    expect(due(workspaces, 3, new Map([[1, '2026-07-01']]), Date.UTC(2026, 5, 30, 21, 20))).toEqual([2])
+    expect(dueWorkspaces(workspaces, 3, new Map(), threeInBerlin)).toEqual([1])
+    expect(dueWorkspaces(workspaces, 3, new Map([[1, '2026-07-01']]), threeInBerlin)).toEqual([])
+    expect(dueWorkspaces(workspaces, 3, new Map([[1, '2026-07-01']]), Date.UTC(2026, 5, 30, 21, 20))).toEqual(
+      [2],
+    )
   })
 })

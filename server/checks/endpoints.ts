@@ -16,6 +16,7 @@ interface Parts {
   readonly jobView: JobViewer
 }
 
+/** The endpoints of checks, as `core`’s contract describes them. */
 export function checksEndpoints(mounts: Mounts, { database, checker, live, jobView }: Parts): void {
   const { read } = database
 

@@ -11,7 +11,7 @@ function hourIn(zone: string, at: number): number {
 }
 
 /** Which of some workspaces are due for their nightly check: the hour has come in their zone, and they had none that day. */
-export function due(
+export function dueWorkspaces(
   workspaces: readonly { id: number; zone: string }[],
   hour: number,
   lastDays: ReadonlyMap<number, string>,
@@ -32,7 +32,7 @@ export function checkNightly(
   const lastDays = new Map<number, string>()
   const look = async () => {
     const workspaces = await database.read.find(tables.workspaces)
-    for (const id of due(workspaces, hour, lastDays, Date.now())) {
+    for (const id of dueWorkspaces(workspaces, hour, lastDays, Date.now())) {
       lastDays.set(id, dayIn(workspaces.find((each) => each.id === id)?.zone ?? 'UTC', Date.now()))
       await checker.begin(id, null, null)
       await checker.tidy()

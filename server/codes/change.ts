@@ -15,9 +15,9 @@ import {
   type Turns,
 } from '../database/index.ts'
 import { changeRoute, codesOnRoutes, type By } from '../routing/index.ts'
-import { scannedAmong } from '../scans/index.ts'
-import { kept } from './issue.ts'
-import { holders, slugTaken } from './slugs.ts'
+import { findScanned } from '../scans/index.ts'
+import { codeSnapshot } from './issue.ts'
+import { slugHolders, slugTaken } from './slugs.ts'
 
 export interface ChangedCodes {
   readonly ids: readonly number[]
@@ -57,7 +57,7 @@ const linkKey = (domainId: number, slug: string) => `${String(domainId)}/${slug}
 const keyKey = (campaignId: number, key: string) => `${String(campaignId)}/${key}`
 
 /** Everything the changes are judged by, read in a few large looks. */
-async function know(
+async function loadKnown(
   manager: EntityManager,
   workspaceId: number,
   changes: readonly CodeCellChange[],
@@ -103,7 +103,7 @@ async function know(
   const links = new Map<string, number>()
   if (slugs.length > 0)
     for (const domainId of domains)
-      for (const [slug, codeId] of await holders(manager, domainId, slugs))
+      for (const [slug, codeId] of await slugHolders(manager, domainId, slugs))
         links.set(linkKey(domainId, slug), codeId)
   const wantedKeys = asked(({ key }) => (key === '' ? undefined : key))
   const keys = new Map(
@@ -112,7 +112,7 @@ async function know(
       id,
     ]),
   )
-  return { rows, routes, leading, scanned: await scannedAmong(manager, deleting), domains, links, keys }
+  return { rows, routes, leading, scanned: await findScanned(manager, deleting), domains, links, keys }
 }
 
 /** What a change makes of a piece. @throws Refusal with what to do instead */
@@ -217,7 +217,7 @@ export async function changeCodes(
 ): Promise<ChangedCodes> {
   const { personId, at } = by
   await turns.rest()
-  const known = await know(manager, house.workspaceId, changes)
+  const known = await loadKnown(manager, house.workspaceId, changes)
   const redirected = new Map<number, string>()
   const ids = new Set<number>()
   const [touched, refused, undo, revisions, links]: [
@@ -275,8 +275,8 @@ export async function changeCodes(
       number: next.version,
       at,
       personId,
-      before: kept(row),
-      after: kept(next),
+      before: codeSnapshot(row),
+      after: codeSnapshot(next),
     })
     // Taken back in their order: the destination while the piece is still on the route that was led elsewhere.
     undo.push({ id, version: next.version, set: back })

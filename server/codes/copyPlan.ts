@@ -1,5 +1,5 @@
 import { Not, type EntityManager } from 'typeorm'
-import { copiedRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
+import { copyRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
 import {
   insertedId,
   insertMany,
@@ -8,10 +8,10 @@ import {
   type RevisionRow,
   type RouteRow,
 } from '../database/index.ts'
-import { keptFor, keptNow, plainRoute, type By } from '../routing/index.ts'
-import { keepLimits } from '../scans/index.ts'
+import { loadReferences, withReferences, plainRoute, type By } from '../routing/index.ts'
+import { storeLimits } from '../scans/index.ts'
 import { issueCodes, type Pace } from './issue.ts'
-import { again } from './move.ts'
+import { pieceToReissue } from './move.ts'
 
 export interface CampaignCopying {
   readonly domainId: number
@@ -82,14 +82,14 @@ async function copyRoutes(
     state,
     passwordHash,
     revisionId: revisionId++,
-    rules: copiedRules(rules, renumbered, day, at),
+    rules: copyRules(rules, renumbered, day, at),
   }))
-  const kept = await keptFor(
+  const kept = await loadReferences(
     manager,
     copies.map(({ rules }) => rules),
   )
   await insertMany(manager, tables.routes, copies, turns)
-  await keepLimits(manager, copies, at)
+  await storeLimits(manager, copies, at)
   await insertMany(
     manager,
     tables.revisions,
@@ -101,7 +101,7 @@ async function copyRoutes(
       at,
       personId,
       before: null,
-      after: keptNow(copy, kept),
+      after: withReferences(copy, kept),
     })),
     turns,
   )
@@ -132,7 +132,7 @@ export async function copyPlan(
   )
   const dayOf = (was: string | null) => (was === null ? null : copying.day(was))
   const pieces = rows.map((row) =>
-    again(row, {
+    pieceToReissue(row, {
       campaignId: to,
       domainId: copying.domainId,
       route: routes.get(row.routeId) ?? row.routeId,

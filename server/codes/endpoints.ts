@@ -10,8 +10,9 @@ import { changeCodes, refuseOffList } from './change.ts'
 import { issueCodes, pieceToIssue } from './issue.ts'
 import { manyCodesEndpoints } from './many.ts'
 import { houseOf, slugLengthOf, type CodesParts } from './parts.ts'
-import { freeOnesLike, holders } from './slugs.ts'
+import { similarFreeSlugs, slugHolders } from './slugs.ts'
 
+/** The endpoints of codes, as `core`’s contract describes them. */
 export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, doors, live, domains, tagging, viewer } = parts
   const { read } = database
@@ -95,12 +96,12 @@ export function codesEndpoints(mounts: Mounts, parts: CodesParts): void {
       }
     const slug = wished.data
     const answer = { slug, shortLink: shortLink(origin, slug) }
-    if (!(await holders(read, domainId, [slug])).has(slug)) return { ...answer, free: true, instead: [] }
+    if (!(await slugHolders(read, domainId, [slug])).has(slug)) return { ...answer, free: true, instead: [] }
     return {
       ...answer,
       free: false,
       why: `The short link ${slug} is taken. Choose another.`,
-      instead: await freeOnesLike(read, domainId, slug, new Date().getFullYear()),
+      instead: await similarFreeSlugs(read, domainId, slug, new Date().getFullYear()),
     }
   })
 }

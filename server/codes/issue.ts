@@ -18,12 +18,17 @@ import {
   type Snapshot,
   type Turns,
 } from '../database/index.ts'
-import { keptOfRoute, plainRoute, type By } from '../routing/index.ts'
-import { keepLimits } from '../scans/index.ts'
-import { freeSlugs, holders, slugTaken } from './slugs.ts'
+import { routeSnapshot, plainRoute, type By } from '../routing/index.ts'
+import { storeLimits } from '../scans/index.ts'
+import { freeSlugs, slugHolders, slugTaken } from './slugs.ts'
 
 /** What a revision of a code keeps: everything a person can change. */
-export function kept({ id: _id, version: _version, createdAt: _created, ...rest }: CodeRow): Snapshot {
+export function codeSnapshot({
+  id: _id,
+  version: _version,
+  createdAt: _created,
+  ...rest
+}: CodeRow): Snapshot {
   return rest
 }
 
@@ -71,7 +76,7 @@ async function linksFor(
       if (chosen.has(slug)) throw slugTaken(slug)
       chosen.add(slug)
     }
-    const [taken] = (await holders(manager, domainId, [...chosen])).keys()
+    const [taken] = (await slugHolders(manager, domainId, [...chosen])).keys()
     if (taken !== undefined) throw slugTaken(taken)
     const without = mine.filter((i) => slugs[i] === null)
     const free = await freeSlugs(manager, domainId, without.length, slugLength, chosen)
@@ -161,7 +166,7 @@ export async function issueCodes(
           id: row.revisionId,
           of: 'route',
           subjectId: row.id,
-          after: keptOfRoute(row),
+          after: routeSnapshot(row),
         })
       }
       const code: CodeRow = {
@@ -176,11 +181,17 @@ export async function issueCodes(
       ids.push(code.id)
       codes.push(code)
       links.push({ domainId: code.domainId, slug: code.slug, codeId: code.id, since: at })
-      revisions.push({ ...first, id: revisionId++, of: 'code', subjectId: code.id, after: kept(code) })
+      revisions.push({
+        ...first,
+        id: revisionId++,
+        of: 'code',
+        subjectId: code.id,
+        after: codeSnapshot(code),
+      })
     })
     await turns.begin()
     await insertMany(manager, tables.routes, routes, turns)
-    await keepLimits(manager, routes, at)
+    await storeLimits(manager, routes, at)
     await insertMany(manager, tables.codes, codes, turns)
     await insertMany(manager, tables.shortLinks, links, turns)
     await insertMany(manager, tables.revisions, revisions, turns)

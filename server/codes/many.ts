@@ -17,7 +17,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
   const { database, reviewer, doors, live, domains, tagging, selection, viewer } = parts
   const { read } = database
 
-  async function told(workspaceId: number, ids: readonly number[]): Promise<void> {
+  async function announceChange(workspaceId: number, ids: readonly number[]): Promise<void> {
     if (ids.length === 0) return
     await forgetCodes(database, doors, ids)
     live.tell(workspaceId, { type: 'change', of: 'code', id: ids[0] ?? 0 })
@@ -107,7 +107,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
         }
       }
     }
-    await told(workspaceId, outcome.ids)
+    await announceChange(workspaceId, outcome.ids)
     return {
       changed: outcome.ids.length,
       refused: outcome.refused.map(({ id, name, sentence }) => ({ id, name, sentence })),
@@ -127,7 +127,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
         turns,
       ),
     )
-    await told(workspaceId, ids)
+    await announceChange(workspaceId, ids)
     return { moved: ids.length }
   })
 
@@ -138,7 +138,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
     const ids = await database.writeInTurns(async (manager, turns) =>
       copyCodes(manager, await codesNamed(manager, body.ids), by, slugLength, { turns }),
     )
-    await told(workspaceId, ids)
+    await announceChange(workspaceId, ids)
     return { ids }
   })
 
@@ -188,7 +188,7 @@ export function manyCodesEndpoints(mounts: Mounts, parts: CodesParts): void {
         { turns },
       )
     })
-    await told(workspaceId, ids)
+    await announceChange(workspaceId, ids)
     return { ids }
   })
 }

@@ -12,9 +12,9 @@ import {
   type RouteRow,
   type Turns,
 } from '../database/index.ts'
-import { codesOnRoutes, keptOfRoute, type By } from '../routing/index.ts'
-import { keepLimits } from '../scans/index.ts'
-import { checkKeys, issueCodes, kept, type Pace, type PieceToIssue } from './issue.ts'
+import { codesOnRoutes, routeSnapshot, type By } from '../routing/index.ts'
+import { storeLimits } from '../scans/index.ts'
+import { checkKeys, issueCodes, codeSnapshot, type Pace, type PieceToIssue } from './issue.ts'
 
 /** The named codes, in their order. @throws Refusal where one of them is not there any more */
 export async function codesNamed(manager: EntityManager, ids: readonly number[]): Promise<CodeRow[]> {
@@ -107,7 +107,7 @@ export async function moveCodes(
     at,
     personId,
     before: null,
-    after: keptOfRoute(copy),
+    after: routeSnapshot(copy),
   }))
   const next = coming.map((row): CodeRow => ({
     ...row,
@@ -126,19 +126,19 @@ export async function moveCodes(
         number: row.version,
         at,
         personId,
-        before: kept(before),
-        after: kept(row),
+        before: codeSnapshot(before),
+        after: codeSnapshot(row),
       })
   })
   await insertMany(manager, tables.routes, routes.copies, turns)
-  await keepLimits(manager, routes.copies, at)
+  await storeLimits(manager, routes.copies, at)
   await updateMany(manager, tables.routes, routes.moved, turns)
   await insertMany(manager, tables.revisions, revisions, turns)
   await updateMany(manager, tables.codes, next, turns)
 }
 
 /** A stored piece as one to issue anew: the same in everything but its short link. A deleted one comes back to life. */
-export function again(
+export function pieceToReissue(
   { id: _id, routeId, version: _version, createdAt: _created, archivedAt: _archived, ...row }: CodeRow,
   change: Partial<PieceToIssue> = {},
 ): PieceToIssue {
@@ -177,7 +177,7 @@ export async function copyCodes(
   }
   return issueCodes(
     manager,
-    rows.map((row) => again(row, { key: '', name: `${row.name} (copy)`.slice(0, NAME_MAX) })),
+    rows.map((row) => pieceToReissue(row, { key: '', name: `${row.name} (copy)`.slice(0, NAME_MAX) })),
     by,
     slugLength,
     pace,

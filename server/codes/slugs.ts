@@ -11,7 +11,7 @@ function generate(length: number): string {
 }
 
 /** Which of some slugs were ever issued on a domain, and to which code: those of deleted and renamed codes too, whose print is still out there. */
-export async function holders(
+export async function slugHolders(
   manager: EntityManager,
   domainId: number,
   slugs: readonly string[],
@@ -39,7 +39,7 @@ export async function freeSlugs(
       const slug = generate(length)
       if (!free.has(slug) && !besides.has(slug) && !RESERVED_SLUGS.includes(slug)) wished.add(slug)
     }
-    const held = await holders(manager, domainId, [...wished])
+    const held = await slugHolders(manager, domainId, [...wished])
     for (const slug of wished) if (!held.has(slug)) free.add(slug)
   }
   if (free.size < n)
@@ -50,19 +50,20 @@ export async function freeSlugs(
   return [...free]
 }
 
+/** Refuses a short link that was issued before. */
 export function slugTaken(slug: string): Refusal {
   const message = `The short link ${slug} is taken. Choose another.`
   return new Refusal('taken', message, { fields: [{ path: 'slug', message }] })
 }
 
 /** Free slugs like one that is taken, three at most. */
-export async function freeOnesLike(
+export async function similarFreeSlugs(
   manager: EntityManager,
   domainId: number,
   slug: string,
   year: number,
 ): Promise<string[]> {
   const like = slugsLike(slug, year)
-  const held = await holders(manager, domainId, like)
+  const held = await slugHolders(manager, domainId, like)
   return like.filter((each) => !held.has(each)).slice(0, 3)
 }

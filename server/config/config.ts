@@ -100,9 +100,9 @@ export interface Config {
   readonly dnsStandInPort: number
   readonly bind: string
   /** Origin people reach the office under. */
-  readonly officeUrl: string
+  readonly officeUrl: string | null
   /** Origin that short links begin with. */
-  readonly doorUrl: string
+  readonly doorUrl: string | null
   readonly dataDir: string
   readonly databaseFile: string
   /** Tells whether a peer's word on where a request came from is taken; null where nobody's is. */
@@ -121,6 +121,9 @@ export interface Config {
 export class ConfigError extends Error {
   override readonly name = 'ConfigError'
 }
+
+/** Where a port of this machine is found; null for port 0, which the system chooses when it is opened. */
+const localAt = (port: number) => (port === 0 ? null : `http://localhost:${String(port)}`)
 
 /**
  * Reads the FLIMBO_… variables; other variables are passed over, an unknown FLIMBO_… one is refused
@@ -149,8 +152,8 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     standInPort: v.FLIMBO_STANDIN_PORT,
     dnsStandInPort: v.FLIMBO_DNS_STANDIN_PORT,
     bind: v.FLIMBO_BIND,
-    officeUrl: v.FLIMBO_OFFICE_URL ?? `http://localhost:${String(v.FLIMBO_OFFICE_PORT)}`,
-    doorUrl: v.FLIMBO_DOOR_URL ?? `http://localhost:${String(v.FLIMBO_DOOR_PORT)}`,
+    officeUrl: v.FLIMBO_OFFICE_URL ?? localAt(v.FLIMBO_OFFICE_PORT),
+    doorUrl: v.FLIMBO_DOOR_URL ?? localAt(v.FLIMBO_DOOR_PORT),
     dataDir,
     databaseFile: resolve(dataDir, 'flimbo.sqlite'),
     trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),

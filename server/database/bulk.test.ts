@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { USUAL_PIECE } from '@flimbo/core/codes'
+import { DEFAULT_PIECE } from '@flimbo/core/codes'
 import { plainRoute } from '../routing/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
@@ -48,7 +48,7 @@ afterEach(async () => {
 })
 
 const row = (id: number, more: Partial<CodeRow> = {}): CodeRow => ({
-  ...USUAL_PIECE,
+  ...DEFAULT_PIECE,
   id,
   campaignId: 1,
   routeId: 1,

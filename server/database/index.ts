@@ -1,4 +1,4 @@
-export { tables } from './entities.ts'
+export { tables } from './entities/index.ts'
 export type {
   CampaignRow,
   CheckRow,
@@ -18,7 +18,7 @@ export type {
   Snapshot,
   ViewRow,
   WorkspaceRow,
-} from './entities.ts'
+} from './entities/index.ts'
 export { insertedId, reserveIds } from './ids.ts'
 export { migrate, openDatabase, openReadOnly } from './open.ts'
 export type { Database, ReadOnly } from './open.ts'

@@ -3,9 +3,9 @@ import { dirname } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { DataSource, type EntityManager } from 'typeorm'
 import { BUSY_MS, prepareWriter } from '../sqlite/index.ts'
-import { tables } from './entities.ts'
+import { tables } from './entities/index.ts'
 import { MIGRATIONS } from './migrations/index.ts'
-import { writing, type Writing } from './writing.ts'
+import { startWriting, type Writing } from './writing.ts'
 
 /** What reads the database: the front door has no more, the office has this and its writing. */
 export interface ReadOnly {
@@ -66,7 +66,7 @@ export async function openReadOnly(file: string): Promise<ReadOnly> {
 export async function openDatabase(file: string): Promise<Database> {
   const writer = await openWriter(file)
   const reading = await openReadOnly(file)
-  const writes = await writing(writer.manager)
+  const writes = await startWriting(writer.manager)
   return {
     ...reading,
     ...writes,

@@ -69,6 +69,7 @@ export async function startNoting(manager: EntityManager): Promise<void> {
     for (const trigger of await triggersOf(manager, table)) await manager.query(trigger)
 }
 
+/** Ends the noting of changes, so that they are not taken back any more. */
 export async function stopNoting(manager: EntityManager): Promise<void> {
   for (const table of TABLES)
     for (const name of ['insert', 'update', 'delete'])
@@ -76,29 +77,29 @@ export async function stopNoting(manager: EntityManager): Promise<void> {
 }
 
 /** Says that everything is there; to be committed with the last change. */
-export async function noteWhole(manager: EntityManager): Promise<void> {
+export async function markComplete(manager: EntityManager): Promise<void> {
   await manager.query('INSERT INTO undo_log (statement) VALUES (?)', [WHOLE])
 }
 
 export type LeftOver = 'nothing' | 'whole' | 'half'
 
 /** What is to be done with the log: nothing, clear it, or take back what it notes. */
-export async function leftOver(manager: EntityManager): Promise<LeftOver> {
+export async function findUnfinished(manager: EntityManager): Promise<LeftOver> {
   const [last] = await manager.query<Entry[]>('SELECT id, statement FROM undo_log ORDER BY id DESC LIMIT 1')
   if (!last) return 'nothing'
   return last.statement === WHOLE ? 'whole' : 'half'
 }
 
 /** Clears so many entries of the log of a write that is whole, the oldest first. @returns whether there is more */
-export async function clearSome(manager: EntityManager, entries: number): Promise<boolean> {
+export async function clearEntries(manager: EntityManager, entries: number): Promise<boolean> {
   await manager.query('DELETE FROM undo_log WHERE id IN (SELECT id FROM undo_log ORDER BY id LIMIT ?)', [
     entries,
   ])
-  return (await leftOver(manager)) !== 'nothing'
+  return (await findUnfinished(manager)) !== 'nothing'
 }
 
 /** Takes so many changes back, the newest first. @returns whether there is more */
-export async function takeBackSome(manager: EntityManager, entries: number): Promise<boolean> {
+export async function undoEntries(manager: EntityManager, entries: number): Promise<boolean> {
   const newest = await manager.query<Entry[]>('SELECT id, statement FROM undo_log ORDER BY id DESC LIMIT ?', [
     entries,
   ])

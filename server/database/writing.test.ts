@@ -5,7 +5,7 @@ import Sqlite from 'better-sqlite3'
 import fc from 'fast-check'
 import type { EntityManager } from 'typeorm'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { USUAL_PIECE } from '@flimbo/core/codes'
+import { DEFAULT_PIECE } from '@flimbo/core/codes'
 import { plainRoute } from '../routing/index.ts'
 import { OWNER } from '../tests/running.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
@@ -57,7 +57,7 @@ afterEach(async () => {
 })
 
 const row = (id: number, more: Partial<CodeRow> = {}): CodeRow => ({
-  ...USUAL_PIECE,
+  ...DEFAULT_PIECE,
   id,
   campaignId: 1,
   routeId: 1,

@@ -1,14 +1,14 @@
 import { setTimeout } from 'node:timers/promises'
 import type { EntityManager } from 'typeorm'
-import { whenFree } from '../sqlite/index.ts'
+import { retryWhenLocked } from '../sqlite/index.ts'
 import { queue } from '../threads/index.ts'
 import {
-  clearSome,
-  leftOver,
-  noteWhole,
+  clearEntries,
+  findUnfinished,
+  markComplete,
   startNoting,
   stopNoting,
-  takeBackSome,
+  undoEntries,
   type LeftOver,
 } from './undo.ts'
 
@@ -67,7 +67,7 @@ export interface Writing {
 }
 
 /** Writing on one connection. What an earlier process left half done is taken back before anything else. */
-export async function writing(manager: EntityManager): Promise<Writing & { finish(): Promise<void> }> {
+export async function startWriting(manager: EntityManager): Promise<Writing & { finish(): Promise<void> }> {
   /** Who may change the office's tables, and who has the connection. */
   const office = queue()
   const connection = queue()
@@ -81,7 +81,7 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
   async function begin(durable: boolean): Promise<void> {
     await manager.query(`PRAGMA synchronous = ${durable ? 'FULL' : 'NORMAL'}`)
     // TypeORM begins deferred transactions; those could fail half way for want of the write lock.
-    await whenFree(() => manager.query('BEGIN IMMEDIATE'))
+    await retryWhenLocked(() => manager.query('BEGIN IMMEDIATE'))
   }
   // A full disk rolls a transaction back by itself; there is then nothing left to roll back.
   const rollBack = () => manager.query('ROLLBACK').catch(() => undefined)
@@ -114,10 +114,10 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
 
   /** Takes back, or clears, what a large write noted. */
   async function tidy(): Promise<void> {
-    const state = await connection.run(() => leftOver(manager))
+    const state = await connection.run(() => findUnfinished(manager))
     left = state
     if (state === 'nothing') return
-    const some = state === 'whole' ? clearSome : takeBackSome
+    const some = state === 'whole' ? clearEntries : undoEntries
     let pace = BESIDE_SCANS
     while (await transaction((writer) => some(writer, pace.entries), false)) pace = await gap()
     if (state === 'half') for (const listener of listeners) listener()
@@ -185,7 +185,7 @@ export async function writing(manager: EntityManager): Promise<Writing & { finis
       await turns.rest()
       await transaction(async (writer) => {
         await last(writer, result)
-        await noteWhole(writer)
+        await markComplete(writer)
       })
       left = 'whole'
       return result

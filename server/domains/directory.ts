@@ -1,5 +1,5 @@
 import { hostOf } from '@flimbo/core/domains'
-import type { Config } from '../config/index.ts'
+import type { Addresses } from '../line/index.ts'
 import { tables, type DomainRow, type ReadOnly } from '../database/index.ts'
 
 /** The front door's own address, which the configuration names. */
@@ -29,12 +29,13 @@ function originOf(host: string, doorUrl: string): string {
 /** An address as the WHATWG URL Standard serialises it, so that it may stand in a header. */
 const written = (address: string) => (address === '' ? '' : new URL(address).href)
 
+/** The domains short links are on, read once and anew on `refresh`. */
 export async function openDomains(
   { read }: Pick<ReadOnly, 'read'>,
-  { doorUrl }: Pick<Config, 'doorUrl'>,
+  addresses: Pick<Addresses, 'door'>,
 ): Promise<Domains> {
   let byHost = new Map<string, Doorway>()
-  let origins = new Map<number, string>()
+  let hosts = new Map<number, string>()
   let own: Doorway = { id: OWN_DOMAIN, state: 'ready', home: '', unknown: '', unknownText: '' }
 
   async function refresh(): Promise<void> {
@@ -50,7 +51,7 @@ export async function openDomains(
       .filter(({ id, state }) => id !== OWN_DOMAIN && state !== 'waiting')
       .sort((a, b) => Number(a.state === 'ready') - Number(b.state === 'ready'))
     byHost = new Map(answering.map((row) => [row.host, row]))
-    origins = new Map(rows.map(({ id, host }) => [id, id === OWN_DOMAIN ? doorUrl : originOf(host, doorUrl)]))
+    hosts = new Map(rows.flatMap(({ id, host }) => (id === OWN_DOMAIN ? [] : [[id, host] as const])))
   }
   await refresh()
 
@@ -59,8 +60,11 @@ export async function openDomains(
       if (host === undefined || byHost.size === 0) return own
       return byHost.get(host) ?? byHost.get(hostOf(host)) ?? own
     },
-    origin: (id) => origins.get(id) ?? doorUrl,
-    origins: () => [...origins.values()],
+    origin(id) {
+      const host = hosts.get(id)
+      return host === undefined ? addresses.door : originOf(host, addresses.door)
+    },
+    origins: () => [addresses.door, ...[...hosts.values()].map((host) => originOf(host, addresses.door))],
     refresh,
   }
 }

@@ -2,9 +2,8 @@ import { randomBytes } from 'node:crypto'
 import { Not, type EntityManager } from 'typeorm'
 import { domainsApi, judgeRecords, wantedRecords, type Domain } from '@flimbo/core/domains'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import type { Config } from '../config/index.ts'
 import { insertedId, tables, type Database, type DomainRow } from '../database/index.ts'
-import type { Doors } from '../line/index.ts'
+import type { Addresses, Doors } from '../line/index.ts'
 import { checkDestination } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
@@ -16,17 +15,18 @@ interface Parts {
   readonly domains: Domains
   readonly doors: Doors
   readonly live: LiveHub
-  readonly config: Pick<Config, 'doorUrl'>
+  readonly addresses: Addresses
   readonly findRecords: FindRecords
   readonly standIns: StandIns | null
 }
 
+/** The endpoints of domains, as `core`’s contract describes them. */
 export function domainsEndpoints(
   mounts: Mounts,
-  { database, domains, doors, live, config, findRecords, standIns }: Parts,
+  { database, domains, doors, live, addresses, findRecords, standIns }: Parts,
 ): void {
-  const target = new URL(config.doorUrl).hostname
-  const recordsOf = (row: DomainRow) => wantedRecords(row.host, target, row.token)
+  const target = () => new URL(addresses.door).hostname
+  const recordsOf = (row: DomainRow) => wantedRecords(row.host, target(), row.token)
 
   async function viewsOf(
     workspaceId: number,
@@ -37,7 +37,7 @@ export function domainsEndpoints(
     return Promise.all(
       rows.map(async (row) => ({
         id: row.id,
-        host: row.id === OWN_DOMAIN ? new URL(config.doorUrl).host : row.host,
+        host: row.id === OWN_DOMAIN ? new URL(addresses.door).host : row.host,
         origin: domains.origin(row.id),
         own: row.id === OWN_DOMAIN,
         state: row.state,
@@ -83,7 +83,7 @@ export function domainsEndpoints(
     return view
   }
 
-  async function told(workspaceId: number, id: number): Promise<void> {
+  async function announceChange(workspaceId: number, id: number): Promise<void> {
     await domains.refresh()
     await doors.forget({ what: 'domains' })
     live.tell(workspaceId, { type: 'change', of: 'campaign', id })
@@ -121,7 +121,7 @@ export function domainsEndpoints(
 
   mount(mounts, domainsApi.create, async ({ body: { host }, who }) => {
     const workspaceId = who.workspace.id
-    if (host === target)
+    if (host === target())
       throw wrongField('host', 'This is the front door’s own address; short links can be on it already.')
     const id = await database.write(async (manager) => {
       // Others may have named the same host: it is held by whoever proves it.
@@ -146,7 +146,7 @@ export function domainsEndpoints(
         await manager.insert(tables.domains, { ...fresh, host, version: 1, createdAt: Date.now() }),
       )
     })
-    await told(workspaceId, id)
+    await announceChange(workspaceId, id)
     return whole(workspaceId, id)
   })
 
@@ -182,7 +182,7 @@ export function domainsEndpoints(
         { checkedAt: Date.now(), finding, ...(ready && !stillProven ? { state: 'ready' as const } : {}) },
       )
     })
-    await told(workspaceId, id)
+    await announceChange(workspaceId, id)
     return whole(workspaceId, id)
   })
 
@@ -224,7 +224,7 @@ export function domainsEndpoints(
         return 'changed'
       })
       if (outcome === 'overtaken') throw overtaken('domain', await whole(workspaceId, id))
-      await told(workspaceId, id)
+      await announceChange(workspaceId, id)
       return whole(workspaceId, id)
     },
   )
@@ -249,7 +249,7 @@ export function domainsEndpoints(
       await manager.update(tables.clients, { workspaceId, domainId: id }, { domainId: null })
       await manager.update(tables.campaigns, { workspaceId, domainId: id }, { domainId: null })
     })
-    await told(workspaceId, id)
+    await announceChange(workspaceId, id)
     return undefined
   })
 }

@@ -3,8 +3,8 @@ import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
 import type { Outcome, Place } from '@flimbo/core/scans'
 import type { Posting } from '../routing/index.ts'
 import type { OutboxEntry, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
-import { arrive, type ArrivalParts, type CameIn, type Standing } from './arrive.ts'
-import { rounded } from './forms.ts'
+import { readArrival, type ArrivalParts, type CameIn, type Standing } from './readArrival.ts'
+import { roundPlace } from './forms.ts'
 import { onTheWay, type OnTheWayParts } from './onTheWay.ts'
 import { carryOut, send, sendPage } from './respond.ts'
 import { scanName } from './sealed.ts'
@@ -54,7 +54,7 @@ export function answer(
 
 function decideAndStore(parts: AnswerParts, scanned: Scanned, today: Today, at: number): void {
   const { request, posting, standing } = scanned
-  const came = arrive(parts, request, posting, standing, today, at)
+  const came = readArrival(parts, request, posting, standing, today, at)
   store(parts, scanned, came, decide(posting.compiled, came.arrival))
 }
 
@@ -79,7 +79,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
     parts.writer.store(recordOf(posting, came, decision, standing, takes, onWay?.outbox ?? []), (outcome) => {
       seen?.(outcome.kind === 'stored')
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
-      else if (outcome.kind === 'none-left') again(parts, scanned, came, outcome.none)
+      else if (outcome.kind === 'none-left') answerOverLimit(parts, scanned, came, outcome.none)
       else if (onWay?.page) send(response, onWay.page)
       else
         carryOut(response, decision, scanned.request.method === 'POST', () =>
@@ -99,7 +99,12 @@ function askedAs({ seals }: AnswerParts, { codeId }: Posting, { scan }: Standing
 
 const NO_END = Number.MAX_SAFE_INTEGER
 
-function again(parts: AnswerParts, scanned: Scanned, came: CameIn, { why, total, today }: NoneLeft): void {
+function answerOverLimit(
+  parts: AnswerParts,
+  scanned: Scanned,
+  came: CameIn,
+  { why, total, today }: NoneLeft,
+): void {
   const taken = why === 'full' ? { total: NO_END, today } : { total, today: NO_END }
   const arrival = { ...came.arrival, taken, counted: false }
   try {
@@ -130,7 +135,7 @@ function recordOf(
   const { apart, place, device, language, referrer } = enriched
   const precise =
     given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
-  const kept: Place = precise ? { ...place, ...rounded(precise) } : place
+  const kept: Place = precise ? { ...place, ...roundPlace(precise) } : place
   return {
     at: arrival.at,
     workspaceId,

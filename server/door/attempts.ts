@@ -31,7 +31,8 @@ function networkOf(address: string): string {
   return parsed instanceof ipaddr.IPv6 ? parsed.parts.slice(0, 4).join(':') : parsed.toString()
 }
 
-export function attempts(): Attempts {
+/** Counts wrong passwords by address, in memory, and makes further tries wait. */
+export function createAttempts(): Attempts {
   const key = randomBytes(32)
   const counts = new LRUCache<string, { wrong: number; until: number }>({ max: 50_000, ttl: WINDOW_MS })
   const keyOf = (routeId: number, address: string) =>

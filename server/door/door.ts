@@ -3,9 +3,9 @@ import { slugOfPath } from '@flimbo/core/codes'
 import type { Domains, Doorway } from '../domains/index.ts'
 import type { Lookup, Posting } from '../routing/index.ts'
 import { answer, refuse, type AnswerParts } from './answer.ts'
-import { addressOf } from './arrive.ts'
+import { addressOf } from './readArrival.ts'
 import { readForm, type Given } from './forms.ts'
-import { afterAsking } from './onTheWay.ts'
+import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
@@ -125,7 +125,7 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
       if (given?.onward) {
         // The scan was stored when it was asked. Asked too long ago, it is scanned anew: nobody is left standing.
         const anew = { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` }
-        send(call.response, afterAsking(parts, posting, given.onward, given.agreed, Date.now()) ?? anew)
+        send(call.response, continueAfterPage(parts, posting, given.onward, given.agreed, Date.now()) ?? anew)
         return
       }
       if (!isAsking) {

@@ -58,6 +58,6 @@ function pointOf(fields: URLSearchParams): Point | 'refused' {
 }
 
 /** A place rounded to hundredths of a degree: about a kilometre. */
-export function rounded({ latitude, longitude }: Point): Point {
+export function roundPlace({ latitude, longitude }: Point): Point {
   return { latitude: Math.round(latitude * 100) / 100, longitude: Math.round(longitude * 100) / 100 }
 }

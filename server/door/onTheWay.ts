@@ -3,7 +3,7 @@ import type { Decision } from '@flimbo/core/routing'
 import { HIT, type VisitValues } from '@flimbo/core/visitTags'
 import type { Posting } from '../routing/index.ts'
 import type { OutboxEntry } from '../scans/index.ts'
-import type { CameIn } from './arrive.ts'
+import type { CameIn } from './readArrival.ts'
 import { consentPage, lightPage } from './lightPage.ts'
 import type { Rendered } from './pages.ts'
 import type { Seals } from './sealed.ts'
@@ -62,7 +62,7 @@ export function onTheWay(
  * Goes on after a visitor was asked: to the light page with the tags that may fire, or straight to where the visit
  * leads; null where the question lies too long ago, or the code leads nowhere any more.
  */
-export function afterAsking(
+export function continueAfterPage(
   { seals }: OnTheWayParts,
   { fired, codeId, compiled }: Posting,
   sealed: string,

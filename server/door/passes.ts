@@ -16,7 +16,8 @@ export interface Passes {
   scanOf(pass: string, codeId: number, passwordHash: string, now: number): string | null
 }
 
-export function passes(key: Buffer = randomBytes(32)): Passes {
+/** Passes of visitors who gave a password: signed, so that none has to be stored. */
+export function createPasses(key: Buffer = randomBytes(32)): Passes {
   // A changed password makes every pass for the old one worthless.
   const signed = (until: string, scan: string, codeId: number, passwordHash: string) =>
     `${until}~${scan}~${String(codeId)}~${passwordHash}`

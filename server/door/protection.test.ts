@@ -2,8 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
 import { NO_RULES, openLife, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { BREMEN, http, PHONE, runningFlimbo, type Running } from '../tests/running.ts'
-import { attempts, FREE_ATTEMPTS, WAITING_MAX } from './attempts.ts'
-import { PASS_MS, passes, takePass } from './passes.ts'
+import { createAttempts, FREE_ATTEMPTS, WAITING_MAX } from './attempts.ts'
+import { PASS_MS, createPasses, takePass } from './passes.ts'
 
 const SECRET = 'low water at nine'
 let flimbo: Running
@@ -186,7 +186,7 @@ describe('a password', () => {
 
 describe('attempts', () => {
   it('wait twice as long each time, a minute at most, and begin anew with the right password', () => {
-    const counted = attempts()
+    const counted = createAttempts()
     let now = 0
     const waits: number[] = []
     for (let n = 0; n < 12; n++) {
@@ -202,7 +202,7 @@ describe('attempts', () => {
   })
 
   it('are those of a whole network where somebody has an IPv6 address', () => {
-    const counted = attempts()
+    const counted = createAttempts()
     for (let n = 0; n < FREE_ATTEMPTS; n++) counted.take(1, `2001:db8:1:2::${String(n)}`, 0)
     expect([counted.take(1, '2001:db8:1:2:ffff::1', 0) > 0, counted.take(1, '2001:db8:1:3::1', 0)]).toEqual([
       true,
@@ -211,7 +211,7 @@ describe('attempts', () => {
   })
 
   it('are looked at one after the other, and only so many wait', async () => {
-    const counted = attempts()
+    const counted = createAttempts()
     let [running, most] = [0, 0]
     const look = async () => {
       most = Math.max(most, ++running)
@@ -229,7 +229,7 @@ describe('attempts', () => {
 
 describe('a pass', () => {
   it('is good until its time is over, with one key, and names its scan', () => {
-    const [mine, theirs] = [passes(), passes()]
+    const [mine, theirs] = [createPasses(), createPasses()]
     const pass = mine.issue(7, 'hash', 'scan', 1000)
     expect([
       mine.scanOf(pass, 7, 'hash', 1000 + PASS_MS),

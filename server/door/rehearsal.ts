@@ -10,6 +10,7 @@ export interface Rehearsals {
   readonly key: Buffer
 }
 
+/** Signs and knows the requests of test scans, which are never counted. */
 export function rehearsals(secret: string): Rehearsals {
   return { key: keyFor('rehearsal', secret) }
 }

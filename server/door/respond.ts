@@ -31,15 +31,18 @@ export function sendUnknown(response: ServerResponse, { unknown, unknownText }: 
   else send(response, unknownPage(unknownText))
 }
 
+/** Says that a short link is asked for with GET or HEAD. */
 export function refuseMethod(response: ServerResponse): void {
   response.setHeader('Allow', 'GET, HEAD')
   sendPage(response, 'method')
 }
 
+/** Sends one of the front door’s own pages. */
 export function sendPage(response: ServerResponse, name: PageName): void {
   send(response, RENDERED[name])
 }
 
+/** Sends a page that was made for this visit, or the way on from it. */
 export function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
   if ('goOn' in page) {
     sendOn(response, page.goOn, 303)
@@ -58,6 +61,7 @@ export function send(response: ServerResponse, page: Rendered | { readonly goOn:
   response.end(body)
 }
 
+/** Asks crawlers to stay away. */
 export function sendRobots(response: ServerResponse): void {
   response.writeHead(200, { 'Content-Type': 'text/plain; charset=utf-8', 'Cache-Control': 'max-age=3600' })
   response.end(ROBOTS)

@@ -36,6 +36,7 @@ export function keyFor(purpose: string, secret: string): Buffer {
 /** Names a scan whose visitor was asked something, so that what follows from it is known again. */
 export const scanName = () => randomBytes(9).toString('base64url')
 
+/** Seals what a page is given to send back, so that nothing of it can be made up or kept for too long. */
 export function seals(key: Buffer = randomBytes(32)): Seals {
   const signed = (codeId: number, text: string) => `${String(codeId)}~${text}`
   return {

@@ -45,6 +45,7 @@ interface Parts {
   readonly jobView: JobViewer
 }
 
+/** The endpoints of jobs, as `core`’s contract describes them. */
 export function jobsEndpoints(mounts: Mounts, { database, jobs, jobView }: Parts): void {
   const { read } = database
 

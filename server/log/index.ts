@@ -1,2 +1,2 @@
 export { openLog } from './log.ts'
-export { sparingly } from './sparing.ts'
+export { createSparingLog } from './sparingLog.ts'

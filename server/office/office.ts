@@ -4,7 +4,7 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { openApiDocument } from '@flimbo/core/api'
-import { failures, nothingHere, ownOriginOnly, type Bodies, type Mounts } from '../api/index.ts'
+import { failures, notFound, ownOriginOnly, type Bodies, type Mounts } from '../api/index.ts'
 import { findReached } from '../access/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
 import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
@@ -14,7 +14,7 @@ import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
 import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
-import type { Doors, Ports } from '../line/index.ts'
+import type { Addresses, Doors, Ports } from '../line/index.ts'
 import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
@@ -34,6 +34,7 @@ const COMPRESSED_BYTES = 1024
 
 export interface OfficeParts {
   readonly config: Config
+  readonly addresses: Addresses
   readonly database: Database
   readonly reader: Reader
   /** Another reading thread, for what takes long. */
@@ -59,8 +60,11 @@ export interface OfficeParts {
   readonly webDirectory: string
 }
 
+/** Where the port is chosen by the system, there is no certificate for it. */
+const isSecure = ({ officeUrl }: Pick<Config, 'officeUrl'>) => officeUrl?.startsWith('https:') === true
+
 /** The strictest policy the built application works under: own scripts and styles, pictures it makes itself. */
-function contentSecurity(config: Config) {
+function contentSecurity({ config, ports }: Pick<OfficeParts, 'config' | 'ports'>) {
   const nonce = (_request: unknown, response: unknown) =>
     `'nonce-${(response as { locals: { nonce: string } }).locals.nonce}'`
   return helmet({
@@ -75,13 +79,13 @@ function contentSecurity(config: Config) {
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
         manifestSrc: ["'self'"],
-        frameSrc: config.standIns ? [`http://localhost:${String(config.standInPort)}`] : ["'none'"],
+        frameSrc: config.standIns ? [() => `http://localhost:${String(ports().standIn)}`] : ["'none'"],
         formAction: ["'self'"],
         baseUri: ["'none'"],
         frameAncestors: ["'none'"],
       },
     },
-    strictTransportSecurity: config.officeUrl.startsWith('https:') ? undefined : false,
+    strictTransportSecurity: isSecure(config) ? undefined : false,
   })
 }
 
@@ -96,7 +100,7 @@ export function office(parts: OfficeParts): Express {
     response.locals.nonce = randomBytes(16).toString('base64')
     next()
   })
-  app.use(contentSecurity(config))
+  app.use(contentSecurity(parts))
   app.use(
     '/api',
     compression({
@@ -116,7 +120,7 @@ export function office(parts: OfficeParts): Express {
       jobView: jobViewer(given.database, given.jobs),
     }
     const sessions = makeSessions(database, {
-      secure: config.officeUrl.startsWith('https:'),
+      secure: isSecure(config),
       ended: (session) => {
         given.live.endSession(session)
       },
@@ -126,7 +130,7 @@ export function office(parts: OfficeParts): Express {
       response.set('Cache-Control', 'no-store')
       next()
     })
-    router.use(ownOriginOnly(config.officeUrl))
+    router.use(ownOriginOnly(parts.addresses))
     const mounts: Mounts = {
       router,
       endpoints: [],
@@ -155,7 +159,7 @@ export function office(parts: OfficeParts): Express {
     router.get('/openapi.json', (_request, response) => {
       response.json(document)
     })
-    router.use(nothingHere)
+    router.use(notFound)
     router.use(failures(log))
     return router
   }

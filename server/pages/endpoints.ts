@@ -11,7 +11,7 @@ import {
   type RouteRow,
 } from '../database/index.ts'
 import type { Doors } from '../line/index.ts'
-import { changeKept, destinationFault } from '../routing/index.ts'
+import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
 interface Parts {
@@ -109,7 +109,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
       if (row.version !== version) return null
       const { routesTo } = await leading(workspaceId)
       const routes = routesTo(id)
-      await changeKept(
+      await storeChange(
         manager,
         routes,
         () => manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at }),

@@ -12,7 +12,7 @@ const TIMEOUT_MS = 5000
 const BODY_MAX = 64 * 1024
 
 /** Asks a server on this machine for an address, under the name the address gives it; with `form`, by sending that. */
-export function ask(
+export function fetchLocally(
   target: URL,
   port: number,
   bind: string,

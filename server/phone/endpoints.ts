@@ -13,8 +13,8 @@ import {
   STANDIN_LANGUAGES,
   STANDIN_PLACES,
 } from '../standins/index.ts'
-import { ask, type Asked } from './ask.ts'
-import { askedIn, lightPageIn } from './readPage.ts'
+import { fetchLocally, type Asked } from './ask.ts'
+import { consentFormIn, lightPageIn } from './readPage.ts'
 
 interface Parts {
   readonly config: Pick<Config, 'bind' | 'standIns' | 'trust'>
@@ -34,7 +34,7 @@ const MEANINGS: Readonly<Record<number, string>> = {
 
 function meaningOf({ status, body, title }: Asked): string {
   if (lightPageIn(body)) return 'shows a light page on which visit tags fire'
-  if (askedIn(body) !== null) return 'asks whether visit tags may fire'
+  if (consentFormIn(body) !== null) return 'asks whether visit tags may fire'
   return MEANINGS[status] ?? (title === '' ? 'answers' : `shows “${title}”`)
 }
 
@@ -43,6 +43,7 @@ function pictureInWords(address: URL, status: number): string {
   return status < 400 ? 'is told of the visit' : 'did not take the hit'
 }
 
+/** The endpoints of phone, as `core`’s contract describes them. */
 export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, ports }: Parts): void {
   const mayCount = config.standIns && (config.trust?.('127.0.0.1', 0) ?? false)
 
@@ -94,15 +95,15 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
         ? { 'x-forwarded-for': from }
         : { 'flimbo-rehearsal': rehearsalHeader(rehearsals, from, Date.now()) }),
     }
-    const first = await ask(target, ports().door, config.bind, headers)
+    const first = await fetchLocally(target, ports().door, config.bind, headers)
     const steps: PhoneAnswer['steps'] = [
       { address: target.href, status: first.status, says: meaningOf(first) },
     ]
-    const onward = askedIn(first.body)
+    const onward = consentFormIn(first.body)
     const second =
       onward === null
         ? first
-        : await ask(target, ports().door, config.bind, headers, {
+        : await fetchLocally(target, ports().door, config.bind, headers, {
             onward,
             agreed: body.agrees ? 'yes' : 'no',
           })
@@ -128,7 +129,7 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
         status: null,
         says: 'lies outside of this machine; a real phone would load it',
       }
-    const { status } = await ask(address, ports().standIn, config.bind, {
+    const { status } = await fetchLocally(address, ports().standIn, config.bind, {
       'user-agent': 'Mozilla/5.0 (rehearsal)',
     })
     return {
@@ -149,7 +150,9 @@ export function phoneEndpoints(mounts: Mounts, { config, domains, rehearsals, po
         landed: { address: address.href, frame: null },
       }
     }
-    const { status, title } = await ask(address, ports().standIn, config.bind, { accept: 'text/html' })
+    const { status, title } = await fetchLocally(address, ports().standIn, config.bind, {
+      accept: 'text/html',
+    })
     return {
       step: { address: address.href, status, says: title === '' ? 'answers' : `shows “${title}”` },
       landed: { address: address.href, frame: standInAddress(ports().standIn, address) },

@@ -21,6 +21,6 @@ export function lightPageIn(html: string): LightPage | null {
 }
 
 /** What a page sends on that asks whether tags may fire; null where it asks no such thing. */
-export function askedIn(html: string): string | null {
+export function consentFormIn(html: string): string | null {
   return /<input type="hidden" name="onward" value="([^"]+)">/.exec(html)?.[1] ?? null
 }

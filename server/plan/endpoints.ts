@@ -13,6 +13,7 @@ import { planImports, type ImportParts } from './imports.ts'
 const NO_PREFERENCES: Preferences = { planColumns: null, planWidths: {} }
 const VIEWS_MAX = 200
 
+/** The endpoints of plan, as `core`’s contract describes them. */
 export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts): void {
   const { database } = parts
   const imports = planImports(parts)

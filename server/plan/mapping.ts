@@ -10,10 +10,11 @@ export type RememberedMapping = Readonly<Record<string, string | null>>
 const REMEMBERED: Section<RememberedMapping> = {
   name: 'import-headings',
   schema: z.record(z.string(), z.string().nullable()),
-  usual: {},
+  fallback: {},
 }
 const REMEMBERED_MAX = 500
 
+/** What headings of earlier files stood for, in this workspace. */
 export async function readMapping(read: EntityManager, workspaceId: number): Promise<RememberedMapping> {
   return (await readSetting(read, workspaceId, REMEMBERED)).value
 }
@@ -46,9 +47,10 @@ const READING: Section<RememberedReading> = {
     encodings: z.record(z.string(), z.enum(ENCODINGS)),
     delimiters: z.record(z.string(), z.enum(DELIMITERS)),
   }),
-  usual: { encodings: {}, delimiters: {} },
+  fallback: { encodings: {}, delimiters: {} },
 }
 
+/** How earlier files of this workspace were read, by how they were detected. */
 export async function readReading(read: EntityManager, workspaceId: number): Promise<RememberedReading> {
   return (await readSetting(read, workspaceId, READING)).value
 }

@@ -2,7 +2,7 @@ import { tag, utmOf } from '@flimbo/core/tagging'
 import { setImmediate } from 'node:timers/promises'
 import { In } from 'typeorm'
 import { shortLink } from '@flimbo/core/codes'
-import { guarded, type PlanColumn, type PlanRow } from '@flimbo/core/plan'
+import { escapeFormula, type PlanColumn, type PlanRow } from '@flimbo/core/plan'
 import {
   tables,
   type CampaignRow,
@@ -78,7 +78,7 @@ export function exportColumns(all: readonly PlanColumn[]): readonly PlanColumn[]
 /** A cell of a file that no spreadsheet takes for a formula. */
 export function cellOf(column: PlanColumn, row: PlanRow): string {
   const text = column.write(row)
-  return column.numeric ? text : guarded(text)
+  return column.numeric ? text : escapeFormula(text)
 }
 
 export const LINK_HEADINGS = [
@@ -104,7 +104,7 @@ export function linkRows(each: Exported, origin: (domainId: number) => string): 
     leads,
     tag(new URL(leads), utmOf(row, campaign.utmCampaign), row.extra).address,
     row.archivedAt === null ? row.state : `${row.state}, archived`,
-  ].map(guarded)
+  ].map(escapeFormula)
   const line = (link: string, inUse: string, at: number) => [link, inUse, ...rest, new Date(at).toISOString()]
   return [
     line(each.shortLink, 'yes', row.createdAt),

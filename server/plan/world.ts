@@ -1,7 +1,7 @@
 import { slugIn } from '@flimbo/core/codes'
 import { type KnownPiece, type Mapping } from '@flimbo/core/plan'
 import { tagCounts, tagsKey } from '@flimbo/core/tagging'
-import { holders } from '../codes/index.ts'
+import { slugHolders } from '../codes/index.ts'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import type { Reader } from '../reader/index.ts'
@@ -35,7 +35,7 @@ export async function planWorld(
     read.findBy(tables.routes, { campaignId: campaign.id }),
     tagging.rulesOf(campaign.workspaceId),
     reader.ask('tagValues', campaign.workspaceId),
-    holders(read, domainId, slugsIn(rows, mapping)),
+    slugHolders(read, domainId, slugsIn(rows, mapping)),
   ])
   const routeOf = new Map(routes.map((route) => [route.id, route]))
   const there = stored.filter(({ state }) => state !== 'deleted')

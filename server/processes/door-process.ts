@@ -2,11 +2,12 @@ import { runChild } from './child.ts'
 import { listen, listenOn, openPortOf } from './listening.ts'
 import { openDoor } from './openDoor.ts'
 
-runChild('door', async ({ config, log, secret, port, tell }) => {
+runChild('door', async ({ config, log, secret, port, ports, tell }) => {
   const door = await openDoor({
     config,
     log,
     secret,
+    ports,
     tell: (news) => {
       tell({ kind: 'news', news })
     },

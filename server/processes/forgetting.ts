@@ -1,5 +1,5 @@
 import type { Forget } from '../line/index.ts'
-import type { Watched } from './watched.ts'
+import type { Watched } from './watchProcess.ts'
 
 /** So long a front door may take to forget; one that takes longer is replaced, and a new one knows nothing. */
 export const FORGET_MS = 3000
@@ -11,9 +11,9 @@ interface Order {
 
 export interface Forgetting {
   readonly order: (id: number, what: Forget) => void
-  readonly forgot: (door: Watched, id: number) => void
+  readonly acknowledged: (door: Watched, id: number) => void
   /** A front door has ended: whatever it knew, it knows no more. */
-  readonly gone: (door: Watched) => void
+  readonly ended: (door: Watched) => void
 }
 
 /**
@@ -22,7 +22,7 @@ export interface Forgetting {
  * @param doors those there are, starting ones too
  * @param done called once for each order
  */
-export function forgetting(doors: () => readonly Watched[], done: (id: number) => void): Forgetting {
+export function createForgetting(doors: () => readonly Watched[], done: (id: number) => void): Forgetting {
   const orders = new Map<number, Order>()
 
   function settled(door: Watched, id: number): void {
@@ -46,8 +46,8 @@ export function forgetting(doors: () => readonly Watched[], done: (id: number) =
       orders.set(id, { waiting, late })
       for (const door of [...waiting]) door.tell({ kind: 'forget', id, what })
     },
-    forgot: settled,
-    gone(door) {
+    acknowledged: settled,
+    ended(door) {
       for (const id of [...orders.keys()]) settled(door, id)
     },
   }

@@ -55,7 +55,7 @@ export function listenOn(server: Server, port: OpenPort): Promise<number> {
 const GRACE_MS = 8000
 
 /** Stops taking requests, lets open ones finish, and cuts what has not ended after eight seconds. */
-export function shut(server: Server, { atOnce = false } = {}): Promise<void> {
+export function closeServer(server: Server, { atOnce = false } = {}): Promise<void> {
   return new Promise((resolve) => {
     server.close(() => {
       resolve()

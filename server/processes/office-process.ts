@@ -3,16 +3,16 @@ import { standInsBy } from '../standins/index.ts'
 import { runChild } from './child.ts'
 import { listen } from './listening.ts'
 import { openOffice } from './openOffice.ts'
-import { askedThings } from './asked.ts'
-import { stepBack } from './stepBack.ts'
+import { createPendingAnswers } from './pendingAnswers.ts'
+import { lowerPriority } from './lowerPriority.ts'
 
 /** From `server/dist` and from `server/processes` alike. */
 const webDirectory = fileURLToPath(new URL('../../web/dist', import.meta.url))
 
 runChild('office', async ({ config, log, secret, ports, tell }) => {
-  stepBack()
-  const forgets = askedThings()
-  const questions = askedThings()
+  lowerPriority()
+  const forgets = createPendingAnswers()
+  const questions = createPendingAnswers()
   const office = await openOffice({
     config,
     log,
@@ -34,7 +34,7 @@ runChild('office', async ({ config, log, secret, ports, tell }) => {
         )
       : null,
   })
-  const port = await listen(office.server, config.officePort, config.bind)
+  const port = await listen(office.server, ports().office || config.officePort, config.bind)
   return {
     ports: { office: port },
     hear(message) {

@@ -3,9 +3,17 @@ import type { Logger } from 'pino'
 import type { Config } from '../config/index.ts'
 import { openReadOnly } from '../database/index.ts'
 import { openDomains } from '../domains/index.ts'
-import { attempts, frontDoor, keyFor, obey, passes, rehearsals, seals } from '../door/index.ts'
-import type { DoorNews, Forget } from '../line/index.ts'
-import { sparingly } from '../log/index.ts'
+import {
+  createAttempts,
+  frontDoor,
+  keyFor,
+  applyForget,
+  createPasses,
+  rehearsals,
+  seals,
+} from '../door/index.ts'
+import { addressesOf, type DoorNews, type Forget, type Ports } from '../line/index.ts'
+import { createSparingLog } from '../log/index.ts'
 import { limits as makeLimits, lookup as makeLookup } from '../routing/index.ts'
 import {
   announceScans,
@@ -18,13 +26,15 @@ import {
   storedLimits,
 } from '../scans/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
-import { shut } from './listening.ts'
+import { closeServer } from './listening.ts'
 
 interface Parts {
   readonly config: Config
   readonly log: Logger
   /** Shared by all front doors and the office, known to nobody else. */
   readonly secret: string
+  /** Ports as they were really opened, by now. */
+  readonly ports: () => Ports
   readonly tell: (news: DoorNews) => void
 }
 
@@ -38,17 +48,17 @@ export interface OpenDoor {
 }
 
 /** Opens all that a front door needs, on a database that is there. */
-export async function openDoor({ config, log, secret, tell }: Parts): Promise<OpenDoor> {
+export async function openDoor({ config, log, secret, ports, tell }: Parts): Promise<OpenDoor> {
   const reading = await openReadOnly(config.databaseFile)
   const findPlace = await openPlaces()
   const writer = startScanWriter(config.databaseFile)
-  const complain = sparingly(log)
+  const complain = createSparingLog(log)
   const upkeep = startUpkeep(config.databaseFile, (message) => {
     complain(message, 'the database’s upkeep could not do its work; it tries again')
   })
   const limits = makeLimits(storedLimits(reading.prepared))
   const lookup = makeLookup(reading, limits, (workspaceId) => tagsOf(reading.read, workspaceId))
-  const domains = await openDomains(reading, config)
+  const domains = await openDomains(reading, addressesOf(config, ports))
   writer.onCounted((routeId, count) => {
     limits.learn(routeId, count)
   })
@@ -65,16 +75,16 @@ export async function openDoor({ config, log, secret, tell }: Parts): Promise<Op
     salts: dailySalts(reading, writer),
     seen: seenToday(reading.prepared),
     rehearsals: rehearsals(secret),
-    passes: passes(keyFor('pass', secret)),
+    passes: createPasses(keyFor('pass', secret)),
     seals: seals(keyFor('seal', secret)),
-    attempts: attempts(),
+    attempts: createAttempts(),
     complain,
   })
   return {
     server,
-    forget: (what) => obey({ lookup, domains }, what),
+    forget: (what) => applyForget({ lookup, domains }, what),
     async close() {
-      await shut(server)
+      await closeServer(server)
       await writer.close()
       await upkeep.close()
       await reading.close()

@@ -8,7 +8,7 @@ import { openDatabase } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
-import type { DoorNews, Doors, Ports } from '../line/index.ts'
+import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
 import type { Reach } from '../reach/index.ts'
@@ -17,7 +17,7 @@ import { liveHub } from '../scans/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
-import { loopback, shut } from './listening.ts'
+import { loopback, closeServer } from './listening.ts'
 
 interface Parts {
   readonly config: Config
@@ -49,6 +49,7 @@ export async function openOffice({
   standIns,
   ports,
 }: Parts): Promise<OpenOffice> {
+  const addresses = addressesOf(config, ports)
   const database = await openDatabase(config.databaseFile)
   const reader = startReader(config.databaseFile)
   // Looking a large plan over takes seconds; figures do not wait for it.
@@ -56,7 +57,7 @@ export async function openOffice({
   const live = liveHub()
   const sheets = sheetReader()
   const bodies = bodyReader()
-  const domains = await openDomains(database, config)
+  const domains = await openDomains(database, addresses)
   const tagging = makeTagging(database, reader, live)
   const { bind } = config
   const findRecords = recordFinder(
@@ -81,6 +82,7 @@ export async function openOffice({
   const server = createServer(
     office({
       config,
+      addresses,
       database,
       reader,
       reviewer,
@@ -116,7 +118,7 @@ export async function openOffice({
       await outbox.stop()
       await jobs.stop()
       live.close()
-      await shut(server)
+      await closeServer(server)
       await sheets.close()
       await bodies.close()
       await reader.close()

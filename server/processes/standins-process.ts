@@ -1,12 +1,12 @@
 import { openStandIns } from '../standins/index.ts'
 import { runChild } from './child.ts'
-import { listen, loopback, shut } from './listening.ts'
-import { stepBack } from './stepBack.ts'
+import { listen, loopback, closeServer } from './listening.ts'
+import { lowerPriority } from './lowerPriority.ts'
 
-runChild('standIns', async ({ config, tell }) => {
-  stepBack()
-  const standIns = await openStandIns(config.dnsStandInPort, loopback(config.bind))
-  const standIn = await listen(standIns.server, config.standInPort, config.bind)
+runChild('standIns', async ({ config, ports, tell }) => {
+  lowerPriority()
+  const standIns = await openStandIns(ports().dns || config.dnsStandInPort, loopback(config.bind))
+  const standIn = await listen(standIns.server, ports().standIn || config.standInPort, config.bind)
   return {
     ports: { standIn, dns: standIns.dnsPort },
     hear(message) {
@@ -14,7 +14,7 @@ runChild('standIns', async ({ config, tell }) => {
         tell({ kind: 'answer', id: message.id, value: standIns.answer(message.question) })
     },
     async close() {
-      await shut(standIns.server, { atOnce: true })
+      await closeServer(standIns.server, { atOnce: true })
       await standIns.close()
     },
   }

@@ -4,10 +4,10 @@ import { fileURLToPath } from 'node:url'
 import type { Logger } from 'pino'
 import type { Config } from '../config/index.ts'
 import type { Ports } from '../line/index.ts'
-import { forgetting } from './forgetting.ts'
+import { createForgetting } from './forgetting.ts'
 import type { OpenPort } from './listening.ts'
 import type { Up } from './messages.ts'
-import { watched, type Watched } from './watched.ts'
+import { watchProcess, type Watched } from './watchProcess.ts'
 
 /** A running Flimbo. */
 export interface Running {
@@ -39,7 +39,7 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
   /** The front doors' port. It is held here, so that phones wait while a door is replaced, instead of being refused. */
   let doorPort: OpenPort | null = null
   const all = () => [...doors, ...(office ? [office] : []), ...(standIns ? [standIns] : [])]
-  const { order, forgot, gone } = forgetting(
+  const { order, acknowledged, ended } = createForgetting(
     () => doors,
     (id) => {
       office?.tell({ kind: 'forgotten', id })
@@ -57,7 +57,7 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
         order(message.id, message.what)
         return
       case 'forgot':
-        forgot(from, message.id)
+        acknowledged(from, message.id)
         return
       case 'news':
         office?.tell(message, true)
@@ -76,7 +76,7 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
   }
 
   const keep = (part: Watched['part'], script: string) =>
-    watched({
+    watchProcess({
       part,
       hear,
       log,
@@ -87,7 +87,7 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
         return fork(path, { execArgv })
       },
       ended: (from) => {
-        if (from.part === 'door') gone(from)
+        if (from.part === 'door') ended(from)
       },
     })
   async function stop(): Promise<void> {

@@ -1,14 +1,14 @@
 import { EventEmitter } from 'node:events'
 import type { Response } from 'express'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { whileAsked } from '../api/index.ts'
+import { withAbandonSignal } from '../api/index.ts'
 import { callThread } from '../threads/index.ts'
 import type { EchoCalls } from '../tests/echo-thread.ts'
-import { questionsTo, WAITING_MAX, type Questions } from './questions.ts'
+import { queueQuestions, WAITING_MAX, type Questions } from './questions.ts'
 
 let questions: Questions<EchoCalls>
 beforeEach(() => {
-  questions = questionsTo(callThread<EchoCalls>('echo-thread', import.meta.url))
+  questions = queueQuestions(callThread<EchoCalls>('echo-thread', import.meta.url))
 })
 afterEach(() => questions.close())
 
@@ -28,8 +28,8 @@ describe('questions to a thread', () => {
   it('that nobody waits for any more are not asked', async () => {
     const busy = counted(100_000_000)
     const gone = answer()
-    const left = whileAsked(gone, () => counted(20_000_000_000))
-    const stays = whileAsked(answer(), () => counted(10))
+    const left = withAbandonSignal(gone, () => counted(20_000_000_000))
+    const stays = withAbandonSignal(answer(), () => counted(10))
     gone.emit('close')
     await expect(left).rejects.toThrow()
     expect(await stays).toBe(10)
@@ -39,8 +39,8 @@ describe('questions to a thread', () => {
   it('are asked on while somebody else still waits for the same', async () => {
     const busy = counted(100_000_000)
     const gone = answer()
-    const left = whileAsked(gone, () => counted(11))
-    const stays = whileAsked(answer(), () => counted(11))
+    const left = withAbandonSignal(gone, () => counted(11))
+    const stays = withAbandonSignal(answer(), () => counted(11))
     gone.emit('close')
     await expect(left).rejects.toThrow()
     expect(await stays).toBe(11)
@@ -49,9 +49,9 @@ describe('questions to a thread', () => {
 
   it('are asked although who asked the same before leaves, having the answer', async () => {
     const first = answer()
-    const early = whileAsked(first, () => counted(12))
+    const early = withAbandonSignal(first, () => counted(12))
     const busy = counted(100_000_000)
-    const late = whileAsked(answer(), () => counted(12))
+    const late = withAbandonSignal(answer(), () => counted(12))
     expect(await early).toBe(12)
     first.emit('close')
     expect(await late).toBe(12)

@@ -1,4 +1,4 @@
-import { askedBy, Refusal } from '../api/index.ts'
+import { abandonSignal, Refusal } from '../api/index.ts'
 import type { CalledThread, Calls } from '../threads/index.ts'
 
 /** So many different questions wait; who asks more is told to come again. */
@@ -28,7 +28,7 @@ class Abandoned extends Error {
 }
 
 /** Asks a thread one question at a time, in the order in which they come. */
-export function questionsTo<C extends Calls>(thread: CalledThread<C>): Questions<C> {
+export function queueQuestions<C extends Calls>(thread: CalledThread<C>): Questions<C> {
   /** By their keys, in the order in which they were asked. */
   const waiting = new Map<string, Question>()
   let current: Question | null = null
@@ -70,7 +70,7 @@ export function questionsTo<C extends Calls>(thread: CalledThread<C>): Questions
   return {
     ask: (query, ...values) =>
       new Promise((resolve, reject) => {
-        const signal = askedBy()
+        const signal = abandonSignal()
         if (broken) {
           reject(broken)
           return

@@ -13,6 +13,7 @@ export interface Channels {
 /** Days shown where none are asked for. */
 const USUAL_DAYS = 30
 
+/** The endpoints of results, as `core`’s contract describes them. */
 export function resultsEndpoints(
   mounts: Mounts,
   { reader, tagging }: { reader: Reader; tagging: Channels },

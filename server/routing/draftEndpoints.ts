@@ -21,7 +21,7 @@ import { checkAnswers, checkDestination } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
 import { routesFrom } from './knownRoutes.ts'
 import { checkOnward } from './onward.ts'
-import { checkPages, checkShared, keptFor, settingsOf, sharedLanes } from './kept.ts'
+import { checkPages, checkShared, loadReferences, settingsOf, sharedLanes } from './references.ts'
 import { changeRoute, type RouteChanges } from './store.ts'
 
 const LATEST = 10_000
@@ -207,7 +207,7 @@ export function draftEndpoints(
       rules: row.draft?.rules ?? row.rules,
     }
     const all = await routesFrom(database, [next, row])
-    const kept = await keptFor(
+    const kept = await loadReferences(
       read,
       [row, next, ...all.values()].map(({ rules }) => rules),
     )

@@ -11,7 +11,7 @@ import { checkDestination, type Origins } from './checkDestination.ts'
 import { draftEndpoints } from './draftEndpoints.ts'
 import { laneSetEndpoints } from './laneSetEndpoints.ts'
 import type { TagsOf } from './knownRoutes.ts'
-import { leadingTo } from './onward.ts'
+import { findRouteLeadingTo } from './onward.ts'
 import { listRevisions } from './revisions.ts'
 import { changeRoute, insertRoute } from './store.ts'
 import { wholeRoutes } from './whole.ts'
@@ -26,6 +26,7 @@ export interface RoutingParts {
   readonly tagsOf: TagsOf
 }
 
+/** The endpoints of routes, as `core`’s contract describes them. */
 export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
   const { database, reader, doors, live, domains } = parts
   const { read } = database
@@ -118,7 +119,7 @@ export function routesEndpoints(mounts: Mounts, parts: RoutingParts): void {
             'Pieces still use this route. Move them to another one first, or pause the route.',
           )
         if (change.state === 'deleted') {
-          const leading = await leadingTo(read, id)
+          const leading = await findRouteLeadingTo(read, id)
           if (leading)
             throw new Refusal(
               'taken',

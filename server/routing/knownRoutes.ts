@@ -2,7 +2,7 @@ import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute } from '@flim
 import { firedBy, type Fired, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { findAmong, tables, type ReadOnly, type RouteRow } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
-import { keptFor, settingsOf } from './kept.ts'
+import { loadReferences, settingsOf } from './references.ts'
 
 /** A route as the front door keeps it ready. */
 export interface KnownRoute {
@@ -13,7 +13,7 @@ export interface KnownRoute {
   /** The visit tags that fire on its way; null where none does. */
   readonly fired: Fired | null
   /** Every route its lanes lead on to, and theirs. */
-  readonly ledTo: ReadonlySet<number>
+  readonly referred: ReadonlySet<number>
 }
 
 /** The routes that some rows lead on to, step by step, with the rows themselves. */
@@ -49,7 +49,7 @@ export function routeLoader(
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
-    const kept = await keptFor(
+    const kept = await loadReferences(
       database.read,
       [...all.values()].map(({ rules }) => rules),
     )
@@ -63,7 +63,7 @@ export function routeLoader(
       counter: limits.counterOf(id, row.rules.life),
       passwordHash: row.passwordHash,
       fired: await fired(row),
-      ledTo: new Set([...all.keys()].filter((other) => other !== id)),
+      referred: new Set([...all.keys()].filter((other) => other !== id)),
     }
   }
 }

@@ -4,8 +4,8 @@ import { fewNamed, mount, overtaken, Refusal, type Mounts } from '../api/index.t
 import { insertedId, tables, type LaneSetRow, type RouteRow } from '../database/index.ts'
 import { checkAnswers } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
-import { checkPages } from './kept.ts'
-import { changeKept } from './store.ts'
+import { checkPages } from './references.ts'
+import { storeChange } from './store.ts'
 
 /** Sets of lanes that many routes share. */
 export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domains }: RoutingParts): void {
@@ -81,7 +81,7 @@ export function laneSetEndpoints(mounts: Mounts, { database, doors, live, domain
       const row = await setOf(id)
       if (row.version !== version) return null
       const routes = change.lanes ? await using(read, workspaceId, id) : []
-      await changeKept(
+      await storeChange(
         manager,
         routes,
         () => manager.update(tables.laneSets, { id }, { ...change, version: version + 1, changedAt: at }),

@@ -46,6 +46,7 @@ function daysOf(zone: string): (at: number) => string {
   }
 }
 
+/** Counts what limited routes let through, each scan in its turn, from what is stored. */
 export function limits(stored: StoredLimits): Limits {
   const known = new Map<number, LimitCount>()
   return {

@@ -6,8 +6,8 @@ import { decide, plainArrival } from '@flimbo/core/routing'
 import { openDatabase, tables, type Database } from '../database/index.ts'
 import { setUpWorkspace } from '../workspace/index.ts'
 import { OWNER } from '../tests/running.ts'
-import { USUAL_PIECE } from '@flimbo/core/codes'
-import { USUAL_RULES } from '@flimbo/core/tagging'
+import { DEFAULT_PIECE } from '@flimbo/core/codes'
+import { DEFAULT_RULES } from '@flimbo/core/tagging'
 import { NO_TAGS } from '@flimbo/core/visitTags'
 import { changeCodes, issueCodes } from '../codes/index.ts'
 import { changeRoute, insertRoute, limits, lookup, type Lookup } from './index.ts'
@@ -42,7 +42,7 @@ beforeEach(async () => {
       manager,
       [
         {
-          ...USUAL_PIECE,
+          ...DEFAULT_PIECE,
           campaignId: 1,
           domainId: 1,
           route: 1,
@@ -131,7 +131,7 @@ describe('looking a short link up', () => {
         manager,
         [
           {
-            ...USUAL_PIECE,
+            ...DEFAULT_PIECE,
             campaignId: 1,
             domainId: 2,
             route: 1,
@@ -147,7 +147,7 @@ describe('looking a short link up', () => {
       )
       await changeCodes(
         manager,
-        { workspaceId: 1, rules: USUAL_RULES, destinationFault: () => null },
+        { workspaceId: 1, rules: DEFAULT_RULES, destinationFault: () => null },
         [{ id: 1, set: { slug: 'JETTY' } }],
         by,
       )

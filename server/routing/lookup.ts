@@ -152,6 +152,7 @@ function findCode({ read }: Pick<ReadOnly, 'read'>): (link: ShortLink) => Promis
   return async ({ domainId, slug }) => (await read.query<CodeRowOfDoor[]>(sql, [domainId, slug]))[0]
 }
 
+/** Finds the code and the compiled route of a short link, from memory wherever it can. */
 export function lookup(database: Pick<ReadOnly, 'read'>, limits: Limits, tagsOf: TagsOf): Lookup {
   const find = findCode(database)
   const load = routeLoader(database, limits, tagsOf)
@@ -169,7 +170,7 @@ export function lookup(database: Pick<ReadOnly, 'read'>, limits: Limits, tagsOf:
     edition++
     const isConcerned = (id: number, ledTo: ReadonlySet<number>) =>
       ids.has(id) || (ledTo.size > 0 && [...ledTo].some((other) => ids.has(other)))
-    for (const [id, { ledTo }] of routes.entries()) if (isConcerned(id, ledTo)) routes.delete(id)
+    for (const [id, { referred }] of routes.entries()) if (isConcerned(id, referred)) routes.delete(id)
   }
 
   return {

@@ -34,7 +34,7 @@ export async function checkOnward(read: EntityManager, row: RouteRow, rules: Rul
     for (const id of targets) checkTarget(row, all.get(id), id, campaigns, all)
   }
   if (!isBounded({ ...row, rules })) return
-  const leading = await leadingTo(read, row.id)
+  const leading = await findRouteLeadingTo(read, row.id)
   if (leading)
     throw wrongField(
       'rules',
@@ -70,7 +70,7 @@ function checkTarget(
 }
 
 /** Some route of the same workspace, not itself deleted, with a lane that leads on to another; null where there is none. */
-export async function leadingTo(manager: EntityManager, routeId: number): Promise<RouteRow | null> {
+export async function findRouteLeadingTo(manager: EntityManager, routeId: number): Promise<RouteRow | null> {
   const route = await manager.findOneBy(tables.routes, { id: routeId })
   if (!route) return null
   const some = await manager

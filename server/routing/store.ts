@@ -1,9 +1,9 @@
 import type { EntityManager } from 'typeorm'
 import { NO_RULES, type Lane, type LinkedPage, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow, type Turns } from '../database/index.ts'
-import { keepLimit } from '../scans/index.ts'
+import { storeLimit } from '../scans/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
-import { keptFor, pagesOf, sharedLanes, type Kept } from './kept.ts'
+import { loadReferences, pagesOf, sharedLanes, type RouteReferences } from './references.ts'
 
 export interface By {
   readonly personId: number
@@ -11,7 +11,7 @@ export interface By {
 }
 
 /** What a revision of a route keeps: the lanes of its shared set and its pages as they were then, and of a password only that there is one. */
-export function keptOfRoute(
+export function routeSnapshot(
   { name, destination, state, note, rules, passwordHash }: RouteRow,
   ofSet: Lane[] = [],
   pages: LinkedPage[] = [],
@@ -20,15 +20,15 @@ export function keptOfRoute(
 }
 
 /** The same, with what is kept elsewhere as it is now. */
-export function keptNow(row: RouteRow, kept: Kept) {
-  return keptOfRoute(row, sharedLanes(row.rules, kept.sets), pagesOf(row.rules, kept))
+export function withReferences(row: RouteRow, kept: RouteReferences) {
+  return routeSnapshot(row, sharedLanes(row.rules, kept.sets), pagesOf(row.rules, kept))
 }
 
 /**
  * Makes a change of what is kept elsewhere, a set of lanes or a page, and a revision of each route that leads to
  * it: what their codes do changes with it. There may be thousands; each has its turn.
  */
-export async function changeKept(
+export async function storeChange(
   manager: EntityManager,
   routes: readonly RouteRow[],
   change: () => Promise<unknown>,
@@ -36,16 +36,16 @@ export async function changeKept(
   turns: Turns,
 ): Promise<void> {
   const all = routes.map(({ rules }) => rules)
-  const was = await keptFor(manager, all)
+  const was = await loadReferences(manager, all)
   await turns.begin()
   await change()
-  const is = await keptFor(manager, all)
+  const is = await loadReferences(manager, all)
   for (const route of routes) {
     const revisionId = await recordRevision(manager, {
       of: 'route',
       subjectId: route.id,
-      before: keptNow(route, was),
-      after: keptNow(route, is),
+      before: withReferences(route, was),
+      after: withReferences(route, is),
       at,
       personId,
     })
@@ -91,7 +91,7 @@ export async function insertRoute(
     of: 'route',
     subjectId: id,
     before: null,
-    after: keptOfRoute(whole),
+    after: routeSnapshot(whole),
     at,
     personId,
   })
@@ -136,12 +136,12 @@ export async function changeRoute(
       ? { ...row.draft, destination: part.destination }
       : row.draft
   const next: RouteRow = { ...row, ...part }
-  const kept = await keptFor(manager, [row.rules, next.rules])
+  const kept = await loadReferences(manager, [row.rules, next.rules])
   const revisionId = await recordRevision(manager, {
     of: 'route',
     subjectId: id,
-    before: keptNow(row, kept),
-    after: keptNow(next, kept),
+    before: withReferences(row, kept),
+    after: withReferences(next, kept),
     at,
     personId,
   })
@@ -150,6 +150,6 @@ export async function changeRoute(
     { id },
     { ...part, draft, revisionId, version: version + 1, changedAt: at },
   )
-  if (part.rules) await keepLimit(manager, id, next.rules, at)
+  if (part.rules) await storeLimit(manager, id, next.rules, at)
   return 'changed'
 }

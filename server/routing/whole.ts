@@ -3,7 +3,7 @@ import { forecastLimit, type Route, type WholeRoute } from '@flimbo/core/routing
 import { tables, type Database, type RouteRow } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import { takenOf } from '../scans/index.ts'
-import { setsOf, sharedLanes } from './kept.ts'
+import { loadLaneSets, sharedLanes } from './references.ts'
 
 const PACE_DAYS = 14
 const DAY_MS = 86_400_000
@@ -26,7 +26,7 @@ export function wholeRoutes(
     } = row
     const now = Date.now()
     const taken = (await takenOf(read, [id], now)).get(id) ?? null
-    const sets = await setsOf(read, [row.rules])
+    const sets = await loadLaneSets(read, [row.rules])
     const by = draft && (await read.findOneBy(tables.people, { id: draft.personId }))
     return {
       ...(await counted(row)),

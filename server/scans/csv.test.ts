@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readTable, unguarded } from '@flimbo/core/plan'
+import { readTable, unescapeFormula } from '@flimbo/core/plan'
 import { scanColumns } from '../results/index.ts'
 import { csvHeadings, csvLines } from './csv.ts'
 
@@ -35,7 +35,7 @@ describe('the file of scans', () => {
             if (scanColumns[i] === 'at') return new Date(Number(value)).toISOString()
             return String(value ?? (scanColumns[i] === 'revision' ? '0' : ''))
           })
-          expect(row.map((text, i) => (typeof each[i] === 'string' ? unguarded(text) : text))).toEqual(
+          expect(row.map((text, i) => (typeof each[i] === 'string' ? unescapeFormula(text) : text))).toEqual(
             expected,
           )
         })

@@ -1,4 +1,4 @@
-import { guarded, writeTable } from '@flimbo/core/plan'
+import { escapeFormula, writeTable } from '@flimbo/core/plan'
 import { scanColumns, type ScanCell, type ScanColumn } from '../results/index.ts'
 
 /** The columns of the file: what each is headed, and which of a scan's cells stands in it. */
@@ -38,7 +38,7 @@ function writtenText(text: string): string {
   const known = texts.get(text)
   if (known !== undefined) return known
   if (texts.size >= TEXTS_MAX) texts.clear()
-  const fresh = writeTable([[guarded(text)]])
+  const fresh = writeTable([[escapeFormula(text)]])
   texts.set(text, fresh)
   return fresh
 }

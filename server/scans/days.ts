@@ -1,6 +1,6 @@
 import { dayIn, shiftDay } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import { whenFreeSync } from '../sqlite/index.ts'
+import { retryWhenLockedSync } from '../sqlite/index.ts'
 
 /** What is kept of a day's visitors, each row with its workspace and day. */
 const TABLES = ['visits', 'taken', 'salts'] as const
@@ -39,7 +39,7 @@ export function destroyPastDays(
         `SELECT 1 FROM ${table} WHERE workspaceId = ? AND (day < ? OR day > ?) LIMIT 1`,
       )
       while (find.get(id, today, last)) {
-        destroyed += whenFreeSync(() => some.run(id, today, last)).changes
+        destroyed += retryWhenLockedSync(() => some.run(id, today, last)).changes
         pause()
       }
     }

@@ -28,6 +28,7 @@ const BEHIND_BYTES = 1 << 20
 /** Proxies close streams that stay silent; a comment line now and then keeps them open. */
 const HEARTBEAT_MS = 25_000
 
+/** The endpoints of scans, as `core`’s contract describes them. */
 export function scansEndpoints(
   mounts: Mounts,
   { database, reader, live, tagging, config, exporter, jobView }: Parts,

@@ -1,5 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import { whenFreeSync } from '../sqlite/index.ts'
+import { retryWhenLockedSync } from '../sqlite/index.ts'
 import { PACKED_WIDTH, type OutboxEntry, type Packed } from './record.ts'
 import { limitTaker, type LimitCount, type NoneLeft } from './take.ts'
 
@@ -118,7 +118,7 @@ export function scanInserter(database: Sqlite.Database) {
 
   return (packed: readonly Packed[]): Stored => {
     try {
-      return whenFreeSync(() => insertAll.immediate(packed))
+      return retryWhenLockedSync(() => insertAll.immediate(packed))
     } catch (error) {
       places.forget()
       agents.forget()

@@ -20,7 +20,7 @@ export function isLimited(life: Life | null): life is Life {
  * scan takes one from them. Changed numbers go on counting; a limit that is new begins with what was stored since it
  * counts, and today.
  */
-export async function keepLimit(
+export async function storeLimit(
   manager: EntityManager,
   routeId: number,
   { life }: Pick<Rules, 'life'>,
@@ -50,12 +50,12 @@ export async function keepLimit(
 }
 
 /** The same for routes that were just made. */
-export async function keepLimits(
+export async function storeLimits(
   manager: EntityManager,
   routes: readonly { readonly id: number; readonly rules: Pick<Rules, 'life'> }[],
   at: number,
 ): Promise<void> {
-  for (const { id, rules } of routes) if (isLimited(rules.life)) await keepLimit(manager, id, rules, at)
+  for (const { id, rules } of routes) if (isLimited(rules.life)) await storeLimit(manager, id, rules, at)
 }
 
 /** Counts anew, from what is stored, what every limited route has let through. */

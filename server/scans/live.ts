@@ -22,6 +22,7 @@ export interface LiveHub {
   close(): void
 }
 
+/** Carries what changed to the screens that listen, one list of listeners a workspace. */
 export function liveHub(): LiveHub {
   const streams = new Set<Stream>()
   const editions = new Map<number, number>()

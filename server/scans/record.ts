@@ -46,6 +46,7 @@ export interface OutboxEntry {
 export type Packed = string | number | null
 export const PACKED_WIDTH = 25
 
+/** Puts a scan into the transferable form that the writer’s thread takes. */
 export function pack(scan: ScanRecord, into: Packed[]): void {
   const { place, device } = scan
   into.push(

@@ -2,7 +2,7 @@ import { dayIn, daysBetween, shiftDay, startOfDay } from '@flimbo/core/time'
 import { hash, randomBytes } from 'node:crypto'
 import type Sqlite from 'better-sqlite3'
 import { type ReadOnly } from '../database/index.ts'
-import { whenFreeSync } from '../sqlite/index.ts'
+import { retryWhenLockedSync } from '../sqlite/index.ts'
 import type { ScanWriter } from './writer.ts'
 
 /** The salt of the current day of a workspace. */
@@ -25,7 +25,7 @@ export function saltKeeper(database: Sqlite.Database): (salt: SaltRow) => SaltRo
   const keep = database.prepare('INSERT OR IGNORE INTO salts (workspaceId, day, salt) VALUES (?, ?, ?)')
   const find = database.prepare('SELECT workspaceId, day, salt FROM salts WHERE workspaceId = ? AND day = ?')
   return ({ workspaceId, day, salt }) => {
-    whenFreeSync(() => keep.run(workspaceId, day, salt))
+    retryWhenLockedSync(() => keep.run(workspaceId, day, salt))
     return find.get(workspaceId, day) as SaltRow
   }
 }

@@ -51,6 +51,7 @@ export interface ScanWriter {
   close(): Promise<void>
 }
 
+/** Starts the thread that stores scans; many are committed together. */
 export function startScanWriter(file: string): ScanWriter {
   const thread = callThread<WriterCalls>('writer-thread', import.meta.url, { file })
   const onStored: ((scans: readonly StoredScan[]) => void)[] = []

@@ -1,2 +1,2 @@
-export { BUSY_MS, whenFree, whenFreeSync } from './lock.ts'
+export { BUSY_MS, retryWhenLocked, retryWhenLockedSync } from './lock.ts'
 export { prepareWriter } from './pragmas.ts'

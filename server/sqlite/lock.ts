@@ -12,7 +12,7 @@ const isBusy = (error: unknown) => /^SQLITE_BUSY/.test(String((error as { code?:
  * Begins something that needs the write lock, again and again until it is free. The thread goes on with other
  * things meanwhile: SQLite's own waiting would stop it. `begin` must not wait itself (`busy_timeout = 0`).
  */
-export async function whenFree<T>(begin: () => Promise<T>): Promise<T> {
+export async function retryWhenLocked<T>(begin: () => Promise<T>): Promise<T> {
   const until = performance.now() + BUSY_MS
   for (let pause = PAUSE_MS; ; pause = Math.min(LONGEST_PAUSE_MS, pause + 1)) {
     try {
@@ -28,7 +28,7 @@ const sleeper = new Int32Array(new SharedArrayBuffer(4))
 const NAP_MS = 0.5
 
 /** The same on a thread that has nothing else to do: it sleeps, and looks more often than SQLite itself would. */
-export function whenFreeSync<T>(begin: () => T): T {
+export function retryWhenLockedSync<T>(begin: () => T): T {
   const until = performance.now() + BUSY_MS
   for (;;) {
     try {

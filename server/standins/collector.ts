@@ -17,10 +17,12 @@ export interface Collector {
   received(): ReceivedHit[]
 }
 
+/** Whether an address belongs to the stand-in of an analytics collector. */
 export function isCollectorHost(hostname: string): boolean {
   return hostname === 'collector.example' || hostname.endsWith('.collector.example')
 }
 
+/** A stand-in for an analytics collector: takes hits, keeps the latest, and can be told to fail. */
 export function collector(): Collector {
   const hits: ReceivedHit[] = []
   let number = 0

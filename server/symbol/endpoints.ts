@@ -6,6 +6,7 @@ import { tables, type CodeRow, type Database } from '../database/index.ts'
 import type { Domains } from '../domains/index.ts'
 import { scenePng } from './png.ts'
 
+/** The endpoints of symbol, as `core`’s contract describes them. */
 export function symbolEndpoints(
   mounts: Mounts,
   { database, domains }: { database: Database; domains: Domains },

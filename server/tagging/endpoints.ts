@@ -17,6 +17,7 @@ interface Parts {
 /** So many values of a field are offered; the rest are found by typing them. */
 const OFFERED_MAX = 500
 
+/** The endpoints of tagging, as `core`’s contract describes them. */
 export function taggingEndpoints(mounts: Mounts, { database, reader, reviewer, tagging, live }: Parts): void {
   mount(mounts, taggingApi.rules, ({ who }) => readSetting(database.read, who.workspace.id, RULES))
   mount(mounts, taggingApi.changeRules, async ({ body, who }) => {

@@ -5,8 +5,8 @@ import {
   lint,
   tagContext,
   tagCounts,
-  USUAL_CHANNELS,
-  USUAL_RULES,
+  DEFAULT_CHANNELS,
+  DEFAULT_RULES,
   type ChannelRule,
   type Finding,
   type HouseRules,
@@ -20,11 +20,11 @@ import type { TagQuestion } from './queries.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { readSetting, type Section } from '../workspace/index.ts'
 
-export const RULES: Section<HouseRules> = { name: 'house-rules', schema: houseRules, usual: USUAL_RULES }
+export const RULES: Section<HouseRules> = { name: 'house-rules', schema: houseRules, fallback: DEFAULT_RULES }
 export const CHANNELS: Section<readonly ChannelRule[]> = {
   name: 'channels',
   schema: channelRules,
-  usual: USUAL_CHANNELS,
+  fallback: DEFAULT_CHANNELS,
 }
 
 type Campaign = Pick<CampaignRow, 'id' | 'workspaceId' | 'utmCampaign'>
@@ -64,6 +64,7 @@ export function taggedPiece(
   }
 }
 
+/** What the linter and the forms know of a workspace: its rules, its channels and the values in use. */
 export function tagging({ read }: Pick<Database, 'read'>, reader: Reader, live: LiveHub): Tagging {
   const kept = new Map<string, { edition: number; value: Promise<unknown> }>()
 

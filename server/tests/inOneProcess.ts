@@ -2,14 +2,14 @@ import { pino } from 'pino'
 import type { Config } from '../config/index.ts'
 import { migrate } from '../database/index.ts'
 import type { Ports } from '../line/index.ts'
-import { listen, openDoor, openOffice, shut } from '../processes/index.ts'
+import { listen, openDoor, openOffice, closeServer } from '../processes/index.ts'
 import { openStandIns, standInsBy } from '../standins/index.ts'
 
 /**
  * Front door, office and stand-ins in one process, with calls in the place of the line between them: what tests of
  * anything but the processes themselves run on, since it starts in an instant.
  */
-export async function inOneProcess(config: Config, webDirectory: string) {
+export async function startInOneProcess(config: Config, webDirectory: string) {
   const log = pino({ level: 'silent' })
   const secret = 'known to the tests'
   await migrate(config.databaseFile)
@@ -21,6 +21,7 @@ export async function inOneProcess(config: Config, webDirectory: string) {
         config,
         log,
         secret,
+        ports: () => ports,
         tell: (news) => {
           office.hear(news)
         },
@@ -56,7 +57,7 @@ export async function inOneProcess(config: Config, webDirectory: string) {
       await Promise.all([
         ...doors.map((door) => door.close()),
         office.close(),
-        ...(standIns ? [shut(standIns.server, { atOnce: true })] : []),
+        ...(standIns ? [closeServer(standIns.server, { atOnce: true })] : []),
       ])
       await standIns?.close()
     },

@@ -10,7 +10,7 @@ import { everyEndpoint } from '@flimbo/core/contracts'
 import { callThread, type CalledThread } from '../threads/index.ts'
 import type { ProbeCalls, Probed } from './probe-thread.ts'
 import { OWNER } from './running.ts'
-import { begun, ended, freePorts, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
+import { setUpCampaign, exitCodeOf, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
 
 /*
  * Every endpoint of the contract, every field of each, with what nobody should send; and beside it a probe that scans at
@@ -31,9 +31,8 @@ let probe: CalledThread<ProbeCalls>
 
 beforeAll(async () => {
   dataDir = mkdtempSync(join(tmpdir(), 'flimbo-misuse-'))
-  ports = await freePorts()
-  child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'silent' })
-  const { cookie: owners, ask, code } = await begun(ports)
+  ;({ child, ports } = await spawnedFlimbo(dataDir, { FLIMBO_LOG_LEVEL: 'silent' }))
+  const { cookie: owners, ask, code } = await setUpCampaign(ports)
   cookie = owners
   await code('probe')
   probe = callThread<ProbeCalls>('probe-thread', import.meta.url, { port: ports.door, path: '/PROBE' })
@@ -43,7 +42,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await probe.end()
   child.kill('SIGTERM')
-  await ended(child)
+  await exitCodeOf(child)
   rmSync(dataDir, { recursive: true, force: true })
 })
 

@@ -8,18 +8,16 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { isActive, type Job } from '@flimbo/core/jobs'
 import { NO_RULES, openLife } from '@flimbo/core/routing'
 import { http, PHONE } from './running.ts'
-import { begun, ended, freePorts, spawnedFlimbo, START_MS } from './spawned.ts'
+import { setUpCampaign, exitCodeOf, spawnedFlimbo, START_MS } from './spawned.ts'
 
 /** A Flimbo in processes of its own, with its processes by name. */
 async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
-  const ports = await freePorts()
-  const child = await spawnedFlimbo(
+  const { child, ports } = await spawnedFlimbo(
     dataDir,
-    ports,
     { FLIMBO_LOG_LEVEL: 'info', FLIMBO_TRUST_PROXY: 'loopback' },
     log,
   )
-  const { cookie, ask, code } = await begun(ports)
+  const { cookie, ask, code } = await setUpCampaign(ports)
   return {
     ports,
     cookie,
@@ -34,7 +32,7 @@ async function started(dataDir: string, log: number | 'ignore' = 'ignore') {
     },
     async stop() {
       child.kill('SIGTERM')
-      await ended(child)
+      await exitCodeOf(child)
     },
   }
 }

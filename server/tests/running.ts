@@ -1,7 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { request, type IncomingHttpHeaders } from 'node:http'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
@@ -11,7 +10,7 @@ import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
 import type { Rules, WholeRoute } from '@flimbo/core/routing'
 import { readConfig } from '../config/index.ts'
-import { inOneProcess } from './inOneProcess.ts'
+import { startInOneProcess } from './inOneProcess.ts'
 import { PHONE } from './phones.ts'
 
 export { PHONE }
@@ -36,18 +35,6 @@ export interface Answer<T = unknown> {
 
 function read(text: string, type: string | undefined): unknown {
   return /json/.test(type ?? '') ? JSON.parse(text) : text
-}
-
-/** A port nobody listens on just now. */
-export function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => {
-        resolve(port)
-      })
-    })
-  })
 }
 
 /** One HTTP request as it is, without a client's own ideas of redirects and cookies. */
@@ -109,7 +96,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     FLIMBO_LOG_LEVEL: 'silent',
     ...settings,
   })
-  const flimbo = await inOneProcess(config, join(dataDir, 'no-web'))
+  const flimbo = await startInOneProcess(config, join(dataDir, 'no-web'))
   let cookie = ''
 
   /** Somebody else, signed in: of this workspace, or of one of their own. */

@@ -1,7 +1,8 @@
 import { spawn, type ChildProcess, type StdioOptions } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { vi } from 'vitest'
-import { freePort, http, OWNER } from './running.ts'
+import type { Ports } from '../line/index.ts'
+import { http, OWNER } from './running.ts'
 
 /** As it is run for real; the tests' own set-up has just bundled it. */
 const MAIN = fileURLToPath(new URL('./dist/main.js', import.meta.url))
@@ -14,26 +15,32 @@ export const spawnMain = (settings: Record<string, string>, stdio: StdioOptions,
     stdio,
   })
 
-export interface Ports {
-  readonly office: number
-  readonly door: number
-}
-export const freePorts = async (): Promise<Ports> => ({ office: await freePort(), door: await freePort() })
+export type { Ports } from '../line/index.ts'
 
-/** A Flimbo in processes of its own, on the data of a directory. @returns once both answer */
+/** A Flimbo in processes of its own, on the data of a directory and on ports that the system chooses. @returns once both answer */
 export async function spawnedFlimbo(
   dataDir: string,
-  ports: Ports,
   settings: Record<string, string> = {},
   log: number | 'ignore' | 'inherit' = 'ignore',
   main = MAIN,
-): Promise<ChildProcess> {
-  const at = {
+): Promise<{ child: ChildProcess; ports: Ports }> {
+  const chosen = {
     FLIMBO_DATA_DIR: dataDir,
-    FLIMBO_OFFICE_PORT: String(ports.office),
-    FLIMBO_DOOR_PORT: String(ports.door),
+    FLIMBO_OFFICE_PORT: '0',
+    FLIMBO_DOOR_PORT: '0',
+    FLIMBO_STANDIN_PORT: '0',
+    FLIMBO_DNS_STANDIN_PORT: '0',
   }
-  const child = spawnMain({ ...at, ...settings }, ['ignore', log, 'inherit'], main)
+  const child = spawnMain({ ...chosen, ...settings }, ['ignore', log, 'inherit', 'ipc'], main)
+  const ports = await new Promise<Ports>((resolve, reject) => {
+    child.once('message', (message) => {
+      // The one thing it says to whoever started it.
+      resolve((message as { ports: Ports }).ports)
+    })
+    child.once('exit', (code) => {
+      reject(new Error(`Flimbo ended with ${String(code)} before it was ready`))
+    })
+  })
   await vi.waitFor(
     async () => {
       await http('GET', ports.office, '/api/session')
@@ -41,17 +48,17 @@ export async function spawnedFlimbo(
     },
     { timeout: START_MS, interval: 50 },
   )
-  return child
+  return { child, ports }
 }
 
-export const ended = (child: ChildProcess): Promise<number | null> =>
+export const exitCodeOf = (child: ChildProcess): Promise<number | null> =>
   new Promise((resolve) => {
     if (child.exitCode === null && child.signalCode === null) child.once('exit', resolve)
     else resolve(child.exitCode)
   })
 
 /** Sets it up and begins a campaign. @returns the owner's cookie and their way of asking */
-export async function begun({ office }: Ports) {
+export async function setUpCampaign({ office }: Pick<Ports, 'office'>) {
   const owner = await http('POST', office, '/api/owner', {}, JSON.stringify(OWNER))
   const cookie = owner.headers['set-cookie']?.[0]?.split(';', 1)[0] ?? ''
   const ask = async <T>(method: string, path: string, body?: unknown) =>

@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { http, PHONE } from './running.ts'
-import { begun, ended, freePorts, spawnedFlimbo, spawnMain, START_MS, type Ports } from './spawned.ts'
+import { setUpCampaign, exitCodeOf, spawnedFlimbo, spawnMain, START_MS, type Ports } from './spawned.ts'
 
 let dataDir: string
 let child: ChildProcess
@@ -14,9 +14,8 @@ let ports: Ports
 
 beforeEach(async () => {
   dataDir = mkdtempSync(join(tmpdir(), 'flimbo-stop-'))
-  ports = await freePorts()
-  child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'error' })
-  await (await begun(ports)).code('pier')
+  ;({ child, ports } = await spawnedFlimbo(dataDir, { FLIMBO_LOG_LEVEL: 'error' }))
+  await (await setUpCampaign(ports)).code('pier')
 }, START_MS)
 afterEach(() => {
   child.kill('SIGKILL')
@@ -81,21 +80,21 @@ function storedMarks(): { marks: Set<string>; sound: unknown } {
 
 describe('a server that is killed under load', () => {
   it('has every answered redirect’s scan in the database, and starts again', async () => {
-    const end = ended(child)
+    const end = exitCodeOf(child)
     const answered = await scanUntilGone(800, () => child.kill('SIGKILL'))
     await end
     const { marks, sound } = storedMarks()
     expect(answered.length).toBeGreaterThanOrEqual(800)
     expect(answered.filter((mark) => !marks.has(mark))).toEqual([])
     expect(sound).toBe('ok')
-    child = await spawnedFlimbo(dataDir, ports, { FLIMBO_LOG_LEVEL: 'error' })
+    ;({ child, ports } = await spawnedFlimbo(dataDir, { FLIMBO_LOG_LEVEL: 'error' }))
     expect((await http('GET', ports.door, '/pier', { 'user-agent': PHONE })).status).toBe(302)
   })
 })
 
 describe('a server that is asked to stop under load', () => {
   it('finishes open requests, writes queued scans, and ends well', async () => {
-    const end = ended(child)
+    const end = exitCodeOf(child)
     const answered = await scanUntilGone(300, () => child.kill('SIGTERM'))
     expect(await end).toBe(0)
     const { marks } = storedMarks()

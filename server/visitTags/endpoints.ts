@@ -20,6 +20,7 @@ interface Parts {
   readonly standIns: StandIns | null
 }
 
+/** The endpoints of visit tags, as `core`’s contract describes them. */
 export function visitTagsEndpoints(
   mounts: Mounts,
   { database, doors, live, outbox, domains, standIns }: Parts,

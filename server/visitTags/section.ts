@@ -6,7 +6,7 @@ import { readSetting, type Section } from '../workspace/index.ts'
 export const VISIT_TAGS: Section<VisitTagSettings> = {
   name: 'visitTags',
   schema: visitTagSettings,
-  usual: NO_TAGS,
+  fallback: NO_TAGS,
 }
 
 /** Reads the visit tags that a workspace defined. */

@@ -1,7 +1,7 @@
 import { rateLimit } from 'express-rate-limit'
 import { problemOf } from '@flimbo/core/api'
 import {
-  USUAL_SETTINGS,
+  DEFAULT_SETTINGS,
   workspaceApi,
   workspaceSettings,
   type Session,
@@ -9,6 +9,7 @@ import {
 } from '@flimbo/core/workspace'
 import { mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
+import type { Addresses } from '../line/index.ts'
 import { tables, type Database, type PersonRow } from '../database/index.ts'
 import { isPassword, pretendToCheck } from './passwords.ts'
 import type { Sessions, SignedIn } from './sessions.ts'
@@ -18,13 +19,14 @@ import { isNew, setUpWorkspace } from './set-up.ts'
 interface Parts {
   readonly database: Database
   readonly sessions: Sessions
-  readonly config: Pick<Config, 'doorUrl' | 'standIns'>
+  readonly config: Pick<Config, 'standIns'>
+  readonly addresses: Addresses
 }
 
 export const SETTINGS: Section<WorkspaceSettings> = {
   name: 'workspace',
   schema: workspaceSettings,
-  usual: USUAL_SETTINGS,
+  fallback: DEFAULT_SETTINGS,
 }
 
 const ATTEMPTS = 10
@@ -46,10 +48,11 @@ const fewAttempts = () =>
     },
   })
 
-export function workspaceEndpoints(mounts: Mounts, { database, sessions, config }: Parts): void {
+/** The endpoints of workspace, as `core`’s contract describes them. */
+export function workspaceEndpoints(mounts: Mounts, { database, sessions, config, addresses }: Parts): void {
   async function sessionOf({ person, workspace }: Pick<SignedIn, 'person' | 'workspace'>): Promise<Session> {
     const clients = await database.read.findBy(tables.clients, { workspaceId: workspace.id })
-    return { state: 'signed-in', person, workspace, clients, door: config.doorUrl, standIns: config.standIns }
+    return { state: 'signed-in', person, workspace, clients, door: addresses.door, standIns: config.standIns }
   }
 
   async function sessionOfPerson(person: PersonRow): Promise<Session> {

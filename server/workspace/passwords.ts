@@ -18,6 +18,7 @@ export async function hashPassword(password: string): Promise<string> {
   return `scrypt$${salt.toString('base64')}$${(await derive(password, salt)).toString('base64')}`
 }
 
+/** Whether a password is the one whose hash is stored; takes as long either way. */
 export async function isPassword(password: string, stored: string): Promise<boolean> {
   const [, salt = '', key = ''] = stored.split('$')
   const expected = Buffer.from(key, 'base64')

@@ -4,6 +4,7 @@ import { Refusal } from '../api/index.ts'
 import { insertedId, tables, type Database } from '../database/index.ts'
 import { hashPassword } from './passwords.ts'
 
+/** Whether nobody has set this Flimbo up yet. */
 export async function isNew(database: Database): Promise<boolean> {
   return !(await database.read.exists(tables.people))
 }

@@ -1,7 +1,7 @@
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
-import { USUAL_RULES, type HouseRules, type TagValues } from '@flimbo/core/tagging'
+import { DEFAULT_RULES, type HouseRules, type TagValues } from '@flimbo/core/tagging'
 import type { WorkspaceSettings } from '@flimbo/core/workspace'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 
@@ -69,10 +69,10 @@ describe('the settings of a workspace', () => {
 })
 
 describe('house rules', () => {
-  const rules = (more: Partial<HouseRules>): HouseRules => ({ ...USUAL_RULES, ...more })
+  const rules = (more: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...more })
 
   it('are the usual ones until somebody decides', async () => {
-    expect((await flimbo.ask('GET', '/api/house-rules')).body).toEqual({ value: USUAL_RULES, version: 0 })
+    expect((await flimbo.ask('GET', '/api/house-rules')).body).toEqual({ value: DEFAULT_RULES, version: 0 })
   })
 
   it('are an admin’s to change; others may read them', async () => {

@@ -13,18 +13,19 @@ export interface Setting<T> {
 export interface Section<T> {
   readonly name: string
   readonly schema: z.ZodType<T>
-  readonly usual: T
+  readonly fallback: T
 }
 
+/** What is stored of a part of the settings, with its version; the fallback with version 0 where nothing is. */
 export async function readSetting<T>(
   read: EntityManager,
   workspaceId: number,
-  { name, schema, usual }: Section<T>,
+  { name, schema, fallback }: Section<T>,
 ): Promise<Setting<T>> {
   const row = await read.findOneBy(tables.settings, { workspaceId, section: name })
-  if (!row) return { value: usual, version: 0 }
+  if (!row) return { value: fallback, version: 0 }
   // What an older version of the schema stored is completed by what is usual.
-  const whole = Array.isArray(row.value) ? row.value : { ...usual, ...(row.value as object) }
+  const whole = Array.isArray(row.value) ? row.value : { ...fallback, ...(row.value as object) }
   return { value: schema.parse(whole), version: row.version }
 }
 

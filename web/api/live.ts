@@ -2,7 +2,7 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { liveEvent } from '@flimbo/core/scans'
 import { COUNTED, SUMMED_PATHS, withScans, type Line } from './liveFigures.ts'
-import { paced } from './paced.ts'
+import { createPacer } from './pacer.ts'
 
 /** Scans gather for so long before figures move. */
 const FIGURES = { soonMs: 500, everyMs: 500, spreadMs: 0 }
@@ -40,17 +40,17 @@ export function useLive(): void {
         { cancelRefetch: false },
       )
     }
-    const figures = paced(() => {
+    const figures = createPacer(() => {
       addTo(queries, lines)
       lines = []
     }, FIGURES)
-    const sums = paced(() => {
+    const sums = createPacer(() => {
       if (!document.hidden) readAgain((path) => SUMMED_PATHS.has(path))
     }, SUMS)
-    const counts = paced(() => {
+    const counts = createPacer(() => {
       if (!document.hidden) readAgain((path) => path in COUNTED)
     }, COUNTS)
-    const changes = paced(() => {
+    const changes = createPacer(() => {
       readAgain((path) => path !== '/session' && path !== '/phone')
     }, CHANGES)
 

@@ -5,7 +5,7 @@ import { resultsApi } from '@flimbo/core/results'
 import { routesApi } from '@flimbo/core/routing'
 import { scansApi } from '@flimbo/core/scans'
 import { COUNTED, PULSE_PATH, SUMMED_PATHS, withScans, type Line } from './liveFigures.ts'
-import { paced } from './paced.ts'
+import { createPacer } from './pacer.ts'
 
 const line = (more: Partial<Line>): Line => ({
   codeId: 1,
@@ -111,7 +111,7 @@ describe('a pace', () => {
   it('is quick after a quiet time, and slow while it is wanted all the time', () => {
     vi.useFakeTimers({ now: 0 })
     const runs: number[] = []
-    const work = paced(
+    const work = createPacer(
       () => {
         runs.push(Date.now())
       },

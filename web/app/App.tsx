@@ -70,7 +70,7 @@ export function App() {
     return (
       <Trouble
         error={session.error}
-        again={() => {
+        retry={() => {
           void session.refetch()
         }}
       />

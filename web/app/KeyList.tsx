@@ -41,6 +41,7 @@ const ROUTE_KEYS: readonly [key: string, does: string][] = [
   ['P', 'publish the draft'],
 ]
 
+/** Every key and what it does. */
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-labelledby="keys-title">

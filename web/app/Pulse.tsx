@@ -2,7 +2,7 @@ import { Box, Stack, Tooltip, Typography } from '@mui/material'
 import { scansApi } from '@flimbo/core/scans'
 import { useEffect } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { counted, number } from '@flimbo/core/formats'
+import { quantity, number } from '@flimbo/core/formats'
 
 const WIDTH = 60
 const HEIGHT = 20
@@ -21,7 +21,7 @@ export function Pulse() {
   }, [refetch])
   const minutes = data?.minutes ?? []
   const top = Math.max(1, ...minutes)
-  const text = `${counted(data?.total ?? 0, 'scan')} in the last hour`
+  const text = `${quantity(data?.total ?? 0, 'scan')} in the last hour`
   return (
     <Tooltip title={text}>
       <Stack direction="row" role="img" aria-label={text} sx={{ alignItems: 'center', gap: 1 }}>

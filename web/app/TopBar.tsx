@@ -30,6 +30,7 @@ const KeyList = lazy(async () => ({ default: (await import('./KeyList.tsx')).Key
 const SCHEMES = { system: 'as the system', light: 'light', dark: 'dark' } as const
 const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const
 
+/** Where one is, the way to anything, the pulse, and the person. */
 export function TopBar() {
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)

@@ -3,7 +3,7 @@ import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
 import { useState } from 'react'
 import { NavLink, Outlet, useOutletContext, useParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Trouble } from '../ui/index.ts'
 import { CampaignDialog } from './CampaignDialog.tsx'
 import { CampaignFate } from './CampaignFate.tsx'
@@ -19,11 +19,11 @@ const stagesOf = ({
   pages,
   scans,
 }: Campaign): readonly { path: string; name: string; state: string }[] => [
-  { path: 'plan', name: 'Plan', state: counted(codes, 'piece') },
-  { path: 'routes', name: 'Routes', state: counted(routes, 'route') },
-  { path: 'print', name: 'Print', state: codes === 0 ? 'nothing to print' : counted(codes, 'symbol') },
-  { path: 'pages', name: 'Pages', state: counted(pages, 'page') },
-  { path: 'results', name: 'Results', state: counted(scans.scans, 'scan') },
+  { path: 'plan', name: 'Plan', state: quantity(codes, 'piece') },
+  { path: 'routes', name: 'Routes', state: quantity(routes, 'route') },
+  { path: 'print', name: 'Print', state: codes === 0 ? 'nothing to print' : quantity(codes, 'symbol') },
+  { path: 'pages', name: 'Pages', state: quantity(pages, 'page') },
+  { path: 'results', name: 'Results', state: quantity(scans.scans, 'scan') },
 ]
 
 /** A campaign: its name, its track, and the stage one is at. */
@@ -35,7 +35,7 @@ export function CampaignFrame() {
     return (
       <Trouble
         error={campaign.error}
-        again={() => {
+        retry={() => {
           void campaign.refetch()
         }}
       />

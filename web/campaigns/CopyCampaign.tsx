@@ -12,7 +12,7 @@ import { campaignCopy, campaignsApi, nextYear, type Campaign } from '@flimbo/cor
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { FormChoice, FormDay, FormText } from '../ui/index.ts'
 
 interface Values {
@@ -91,8 +91,8 @@ function CopyForm({ campaign, close, made }: Props) {
             ]}
           />
           <Typography variant="body2" color="textSecondary">
-            {counted(campaign.codes, 'piece')} with new short links, on copies of{' '}
-            {counted(campaign.routes, 'route')}. Archived pieces stay behind; scans do too.
+            {quantity(campaign.codes, 'piece')} with new short links, on copies of{' '}
+            {quantity(campaign.routes, 'route')}. Archived pieces stay behind; scans do too.
           </Typography>
         </Stack>
       </DialogContent>

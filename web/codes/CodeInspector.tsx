@@ -33,7 +33,7 @@ export function CodeInspector({
       {isError && (
         <Trouble
           error={error}
-          again={() => {
+          retry={() => {
             void refetch()
           }}
         />

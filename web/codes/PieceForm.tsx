@@ -4,7 +4,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { byContract, showFaults, useAnswer } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Conflict, FormChoice, FormDestination, FormText } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
 import { CODE_FIELDS, pieceValues, type PieceValues } from './pieceFields.ts'
@@ -104,7 +104,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         slotProps={{ htmlInput: { ref: destinationField } }}
         hint={
           code.routeCodes > 1
-            ? `Shared: this changes where ${counted(code.routeCodes, 'code')} of “${code.routeName}” lead`
+            ? `Shared: this changes where ${quantity(code.routeCodes, 'code')} of “${code.routeName}” lead`
             : 'Live for the next scan after you save'
         }
       />

@@ -2,7 +2,7 @@ import { Autocomplete, TextField, Typography } from '@mui/material'
 import { taggingApi, type TagField as Field } from '@flimbo/core/tagging'
 import { Controller, type Control, type FieldValues, type Path } from 'react-hook-form'
 import { useAnswer } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 
 /** A tag's value: from the list of those in use, the most carried first, or a new one. */
 export function TagField<Values extends FieldValues>({
@@ -46,7 +46,7 @@ export function TagField<Values extends FieldValues>({
             <li key={key} {...props}>
               {option}
               <Typography component="span" variant="body2" color="textSecondary" sx={{ ml: 'auto', pl: 2 }}>
-                {counts.has(option) ? counted(counts.get(option) ?? 0, 'piece') : 'on the house’s list'}
+                {counts.has(option) ? quantity(counts.get(option) ?? 0, 'piece') : 'on the house’s list'}
               </Typography>
             </li>
           )}

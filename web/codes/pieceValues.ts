@@ -26,6 +26,7 @@ function valueOf(field: Typed, text: string): unknown {
 
 export type TypedValues = Record<Typed, string>
 
+/** The typed fields of a piece as the form shows them. */
 export function typedValues(code: Code): TypedValues {
   return Object.fromEntries(
     TYPED.map((field) => [field, columns.get(field)?.write({ ...code, routeName: code.routeName }) ?? '']),

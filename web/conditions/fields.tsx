@@ -185,6 +185,7 @@ export function NumberField({
 
 const ZONES = Intl.supportedValuesOf('timeZone')
 
+/** A time zone, found by typing a part of its name. */
 export function ZoneField({ value, change }: { value: string; change: (value: string) => void }) {
   return (
     <Autocomplete<string, false, true>

@@ -2,7 +2,7 @@ import { Link, Paper, Stack, Typography } from '@mui/material'
 import { routesApi, type BoundRow } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, day, moment, number } from '@flimbo/core/formats'
+import { quantity, day, moment, number } from '@flimbo/core/formats'
 
 const SHOWN = 6
 const dayOf = (at: number | null) =>
@@ -52,7 +52,7 @@ export function Bounds() {
             >
               {row.campaignName}: {row.routeName}
             </Link>{' '}
-            ({counted(row.codes, 'code')}) {sentence(row)}
+            ({quantity(row.codes, 'code')}) {sentence(row)}
           </Typography>
         ))}
         {rows.length > SHOWN && (

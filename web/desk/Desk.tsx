@@ -15,7 +15,7 @@ import { campaignsApi, type Campaign } from '@flimbo/core/campaigns'
 import { lazy, Suspense, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, day, number } from '@flimbo/core/formats'
+import { quantity, day, number } from '@flimbo/core/formats'
 import { Empty, Trouble, useIsFetched, useKeys, LastScan } from '../ui/index.ts'
 import { Bounds } from './Bounds.tsx'
 import { Failing } from './Failing.tsx'
@@ -102,7 +102,7 @@ export function Desk() {
       {campaigns.isError && (
         <Trouble
           error={campaigns.error}
-          again={() => {
+          retry={() => {
             void campaigns.refetch()
           }}
         />
@@ -189,7 +189,7 @@ function CampaignSheet({ campaign }: { campaign: Campaign }) {
         </Typography>
       </Link>
       <Typography variant="body2" color="textSecondary">
-        {dates(campaign)} · {counted(codes, 'code')}
+        {dates(campaign)} · {quantity(codes, 'code')}
       </Typography>
       <Box sx={{ my: 1.5 }}>
         <Sparkline days={recent} />

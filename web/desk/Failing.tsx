@@ -2,7 +2,7 @@ import { Link, Paper, Stack, Typography } from '@mui/material'
 import { checksApi, isFailure } from '@flimbo/core/checks'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { counted, moment } from '@flimbo/core/formats'
+import { quantity, moment } from '@flimbo/core/formats'
 
 const SHOWN = 6
 
@@ -34,7 +34,7 @@ export function Failing() {
             {isFailure(row.verdict)
               ? ` fails since ${moment(row.failingSince ?? row.at, row.zone)}`
               : ' loses its tags'}{' '}
-            ({counted(row.codes, 'code')}). {row.sentence}
+            ({quantity(row.codes, 'code')}). {row.sentence}
           </Typography>
         ))}
         {rows.length > SHOWN && (

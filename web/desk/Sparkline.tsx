@@ -1,5 +1,5 @@
 import { Box } from '@mui/material'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 
 const HEIGHT = 28
 const STEP = 6
@@ -13,7 +13,7 @@ export function Sparkline({ days }: { days: readonly number[] }) {
     <Box
       component="svg"
       role="img"
-      aria-label={`${counted(sum, 'scan')} in the last ${String(days.length)} days`}
+      aria-label={`${quantity(sum, 'scan')} in the last ${String(days.length)} days`}
       viewBox={`0 0 ${String(width)} ${String(HEIGHT)}`}
       preserveAspectRatio="none"
       sx={{ width: '100%', height: 36, color: 'primary.main', display: 'block' }}

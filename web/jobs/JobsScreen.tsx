@@ -49,7 +49,7 @@ export function JobsScreen() {
       {jobs.isError && (
         <Trouble
           error={jobs.error}
-          again={() => {
+          retry={() => {
             void jobs.refetch()
           }}
         />

@@ -6,8 +6,8 @@ import { Alert, Box, Button, IconButton, Link, Stack, TextField, Typography } fr
 import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink } from '@flimbo/core/pages'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
-import { Conflict, PhoneFrame, Sheet, swapped } from '../ui/index.ts'
+import { quantity } from '@flimbo/core/formats'
+import { Conflict, PhoneFrame, Sheet, swap } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {
@@ -19,7 +19,7 @@ interface Props {
 
 function saveLabel(page: Page | null): string {
   if (page === null) return 'Add page'
-  return page.routes.length === 0 ? 'Save' : `Save for ${counted(page.routes.length, 'route')}`
+  return page.routes.length === 0 ? 'Save' : `Save for ${quantity(page.routes.length, 'route')}`
 }
 
 /** One page: what stands on it, as a phone shows it beside, and which routes lead to it. */
@@ -166,8 +166,8 @@ function Links({
   const put = (at: number, part: Partial<PageLink>) => {
     change(links.map((each, i) => (i === at ? { ...each, ...part } : each)))
   }
-  const swap = (at: number, by: number) => {
-    change(swapped(links, at, at + by))
+  const move = (at: number, by: number) => {
+    change(swap(links, at, at + by))
   }
   const field = (i: number, name: keyof PageLink, label: string, width: string) => {
     const fault = faultOf(`links.${String(i)}.${name}`)
@@ -209,7 +209,7 @@ function Links({
               aria-label={`Move ${nth} up`}
               disabled={i === 0}
               onClick={() => {
-                swap(i, -1)
+                move(i, -1)
               }}
             >
               <ArrowUpIcon fontSize="small" />
@@ -219,7 +219,7 @@ function Links({
               aria-label={`Move ${nth} down`}
               disabled={i === links.length - 1}
               onClick={() => {
-                swap(i, 1)
+                move(i, 1)
               }}
             >
               <ArrowDownIcon fontSize="small" />

@@ -4,7 +4,7 @@ import { pagesApi } from '@flimbo/core/pages'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { PageEditor } from './PageEditor.tsx'
 
@@ -49,7 +49,7 @@ export function PagesScreen() {
       {pages.isError && (
         <Trouble
           error={pages.error}
-          again={() => {
+          retry={() => {
             void pages.refetch()
           }}
         />
@@ -95,8 +95,8 @@ export function PagesScreen() {
                     {name}
                   </Typography>
                   <Typography variant="body2" color="textSecondary">
-                    {counted(links.length, 'link')} ·{' '}
-                    {routes.length === 0 ? 'no route leads here' : counted(routes.length, 'route')}
+                    {quantity(links.length, 'link')} ·{' '}
+                    {routes.length === 0 ? 'no route leads here' : quantity(routes.length, 'route')}
                   </Typography>
                 </ListItemButton>
               ))}

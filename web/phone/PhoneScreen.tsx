@@ -82,7 +82,7 @@ export function PhoneScreen() {
     return (
       <Trouble
         error={choices.error}
-        again={() => {
+        retry={() => {
           void choices.refetch()
         }}
       />

@@ -14,7 +14,7 @@ import type { PlanColumn, PlanImport } from '@flimbo/core/plan'
 const LEAVE_OUT = '-'
 
 /** What the columns of a file stand for once one was chosen anew; no two stand for the same. */
-export function mapped(columns: PlanImport['columns'], at: number, to: string): (string | null)[] {
+export function changeMapping(columns: PlanImport['columns'], at: number, to: string): (string | null)[] {
   return columns.map((column, i) => {
     if (i === at) return to === LEAVE_OUT ? null : to
     return column.to === to ? null : column.to

@@ -1,5 +1,5 @@
 import { Box } from '@mui/material'
-import { counted, number } from '@flimbo/core/formats'
+import { quantity, number } from '@flimbo/core/formats'
 import { ROW_PX } from './GridRow.tsx'
 import type { Line } from './lines.ts'
 
@@ -47,7 +47,7 @@ export function GroupLine({ line: { group, closed }, top, width, columns, toggle
           {group.key || '(none)'}
         </Box>
         <Box component="span" sx={{ color: 'text.secondary' }}>
-          {counted(group.pieces, 'piece')} · {counted(group.scans, 'scan')} · print run{' '}
+          {quantity(group.pieces, 'piece')} · {quantity(group.scans, 'scan')} · print run{' '}
           {number(group.printRun)} · cost {number(group.cost)}
         </Box>
       </Box>

@@ -5,7 +5,7 @@ import type { InputOf } from '@flimbo/core/api'
 import { useState } from 'react'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { Sheet } from '../ui/index.ts'
-import { ColumnTable, mapped } from './ColumnTable.tsx'
+import { ColumnTable, changeMapping } from './ColumnTable.tsx'
 
 const DELIMITER_NAMES: Readonly<Record<string, string>> = {
   ',': 'comma',
@@ -115,7 +115,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
           file={file}
           columns={fileColumns(rules.data?.value.parameters)}
           map={(at, to) => {
-            void change({ mapping: mapped(file.columns, at, to) })
+            void change({ mapping: changeMapping(file.columns, at, to) })
           }}
         />
       </Stack>

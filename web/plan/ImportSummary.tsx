@@ -1,5 +1,5 @@
 import { Button, Stack, Typography } from '@mui/material'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import type { PlanImport } from '@flimbo/core/plan'
 import { Sheet } from '../ui/index.ts'
 import { ImportProgress } from './ImportProgress.tsx'
@@ -17,7 +17,7 @@ export function ImportSummary({ file, isReady, begin, refresh }: Props) {
   const useful = counts.create + counts.change
   return (
     <Sheet
-      title={`${fileName}: ${counted(counts.create, 'piece')} to create, ${String(counts.change)} to change, ${String(counts.same)} the same, ${String(counts.refuse)} refused`}
+      title={`${fileName}: ${quantity(counts.create, 'piece')} to create, ${String(counts.change)} to change, ${String(counts.same)} the same, ${String(counts.refuse)} refused`}
       aside={
         isReady && (
           <Stack direction="row" spacing={1}>
@@ -54,7 +54,7 @@ export function ImportSummary({ file, isReady, begin, refresh }: Props) {
       {stage === 'ready' && counts.refuse === 0 && useful > 0 && (
         <Typography variant="body2">
           {counts.warned > 0
-            ? `${counted(counts.warned, 'line')} can be imported though something should be looked over.`
+            ? `${quantity(counts.warned, 'line')} can be imported though something should be looked over.`
             : 'Every line is good.'}
         </Typography>
       )}

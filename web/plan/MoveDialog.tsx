@@ -16,7 +16,7 @@ import { routesApi } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { RouteChoice } from '../routing/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
 export function MoveDialog({
@@ -43,7 +43,7 @@ export function MoveDialog({
       const { moved: count } = await move.mutateAsync({
         body: { ids: [...(ids ?? [])], campaignId: to, routeId: route },
       })
-      moved(`${counted(count, 'piece')} moved.`)
+      moved(`${quantity(count, 'piece')} moved.`)
     } catch (error) {
       setTrouble(
         error instanceof ApiProblem
@@ -54,7 +54,7 @@ export function MoveDialog({
   }
   return (
     <Dialog open={ids !== null} onClose={close} fullWidth maxWidth="xs" aria-labelledby="move-title">
-      <DialogTitle id="move-title">Move {counted(ids?.length ?? 0, 'piece')}</DialogTitle>
+      <DialogTitle id="move-title">Move {quantity(ids?.length ?? 0, 'piece')}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
           {trouble !== null && (

@@ -127,7 +127,7 @@ export function PlanScreen() {
             edits.say(null)
           }}
         />
-        {blocks.error && <Trouble error={blocks.error} again={blocks.retry} />}
+        {blocks.error && <Trouble error={blocks.error} retry={blocks.retry} />}
         {isEmpty && !isFiltered && (
           <EmptyPlan
             add={() => {

@@ -3,7 +3,7 @@ import UndoIcon from '@mui/icons-material/UndoOutlined'
 import RedoIcon from '@mui/icons-material/RedoOutlined'
 import { Button, IconButton, MenuItem, Stack, TextField, Tooltip, Typography } from '@mui/material'
 import type { CodeFilter } from '@flimbo/core/codes'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import type { RefObject } from 'react'
 import { ArrangeMenu } from './ArrangeMenu.tsx'
 import { FilesMenu } from './FilesMenu.tsx'
@@ -29,7 +29,7 @@ export function PlanToolbar({ plan, edits, searchField, add, addSeries }: Props)
     <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
       <Typography variant="h1">Plan</Typography>
       <Typography color="textSecondary" sx={{ flex: 1, minWidth: 64 }} role="status" noWrap>
-        {plan.blocks.total !== undefined && counted(plan.total, 'piece')}
+        {plan.blocks.total !== undefined && quantity(plan.total, 'piece')}
       </Typography>
       <Step title="Undo" keys="Ctrl Z" can={edits.canUndo} act={edits.undo} />
       <Step title="Redo" keys="Ctrl Y" can={edits.canRedo} act={edits.redo} />

@@ -2,7 +2,7 @@ import { Alert, Button, Chip, Stack, Tooltip, Typography } from '@mui/material'
 import type { FindingKind, Review } from '@flimbo/core/tagging'
 import { taggingApi } from '@flimbo/core/tagging'
 import { useAnswer } from '../api/index.ts'
-import { counted, number } from '@flimbo/core/formats'
+import { quantity, number } from '@flimbo/core/formats'
 import type { Arrangement } from './useArrangement.ts'
 
 const KIND_NAMES: Record<FindingKind, string> = {
@@ -98,7 +98,7 @@ export function ReviewStrip({
                 fix(kind, field)
               }}
             >
-              Fix {field} of {counted(fixable, 'piece')}
+              Fix {field} of {quantity(fixable, 'piece')}
             </Button>
           ))}
       </Stack>

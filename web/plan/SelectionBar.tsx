@@ -1,6 +1,6 @@
 import { Button, MenuItem, Paper, Stack, TextField, Typography } from '@mui/material'
 import { useState } from 'react'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import type { GridColumn } from './columns.tsx'
 
 export interface SelectionActions {
@@ -38,7 +38,7 @@ export function SelectionBar({
       sx={{ px: 1.5, py: 0.75, borderColor: 'primary.main' }}
     >
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Typography sx={{ fontWeight: 650, mr: 1 }}>{counted(count, 'piece')} chosen</Typography>
+        <Typography sx={{ fontWeight: 650, mr: 1 }}>{quantity(count, 'piece')} chosen</Typography>
         <Stack
           direction="row"
           component="form"

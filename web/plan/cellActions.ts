@@ -1,5 +1,5 @@
 import type { Code } from '@flimbo/core/codes'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { planApi } from '@flimbo/core/plan'
 import { fixesOf, fixSet } from '@flimbo/core/tagging'
 import { call, upload } from '../api/index.ts'
@@ -77,7 +77,7 @@ export function cellActions(latest: Latest): CellActions {
       run(latest, async () => {
         const rows = await latest.current.blocks.between(range.top, range.bottom)
         await navigator.clipboard.writeText(textOfBlock(rows, columnsIn(latest, range)))
-        report(latest, `${counted(rows.length, 'row')} copied.`)
+        report(latest, `${quantity(rows.length, 'row')} copied.`)
       })
     },
     fix(row) {

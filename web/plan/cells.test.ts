@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { USUAL_PIECE, type Code } from '@flimbo/core/codes'
+import { DEFAULT_PIECE, type Code } from '@flimbo/core/codes'
 import { readBlock, readCell, readText, textOfBlock } from './cells.ts'
 import { gridColumns, USUAL_COLUMNS, type GridColumn } from './columns.tsx'
 
@@ -14,7 +14,7 @@ const ROUTES = new Map([
   ['winter page', 4],
 ])
 const PIECE: Code = {
-  ...USUAL_PIECE,
+  ...DEFAULT_PIECE,
   id: 1,
   campaignId: 1,
   routeId: 3,

@@ -12,6 +12,7 @@ export interface Range {
   readonly right: number
 }
 
+/** The block between two cells, both included. */
 export function rangeOf(anchor: Cell, active: Cell): Range {
   return {
     top: Math.min(anchor.piece, active.piece),

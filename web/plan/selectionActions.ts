@@ -1,5 +1,5 @@
 import type { CodeSet } from '@flimbo/core/codes'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { readText } from './cells.ts'
 import { refuse, report, run, selectedIds, type Latest } from './gridParts.ts'
 import type { SelectionActions } from './SelectionBar.tsx'
@@ -32,7 +32,7 @@ export function selectionActions(latest: Latest): SelectionActions {
     duplicate: () => {
       run(latest, async () => {
         const { ids } = await latest.current.copyPieces(await selectedIds(latest))
-        report(latest, `${counted(ids.length, 'piece')} added, each with a short link of its own.`)
+        report(latest, `${quantity(ids.length, 'piece')} added, each with a short link of its own.`)
       })
     },
     archive: (on) => {

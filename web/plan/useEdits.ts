@@ -3,7 +3,7 @@ import type { FindingKind } from '@flimbo/core/tagging'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useRef, useState } from 'react'
 import { ApiProblem, call } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 
 type Matching =
   { matching: CodeFilter; set: CodeSet } | { matching: CodeFilter; fix: { kind: FindingKind; field: string } }
@@ -41,10 +41,10 @@ export function useEdits() {
           const details = [...unread, ...refused.map(({ name, sentence }) => `${name}: ${sentence}`)]
           setSteps({ past: past.current.length, future: future.current.length })
           return details.length === 0
-            ? { kind: 'done', sentence: `${counted(changed, 'piece')} ${verb}.`, details: [] }
+            ? { kind: 'done', sentence: `${quantity(changed, 'piece')} ${verb}.`, details: [] }
             : {
                 kind: 'trouble',
-                sentence: `${counted(changed, 'piece')} ${verb}; ${counted(details.length, 'cell was', 'cells were')} not taken.`,
+                sentence: `${quantity(changed, 'piece')} ${verb}; ${quantity(details.length, 'cell was', 'cells were')} not taken.`,
                 details: details.slice(0, DETAILS_MAX),
               }
         } catch (error) {

@@ -1,5 +1,5 @@
 import { Box, Typography } from '@mui/material'
-import { counted, day, moment, number } from '@flimbo/core/formats'
+import { quantity, day, moment, number } from '@flimbo/core/formats'
 import type { Results } from '@flimbo/core/results'
 import type { Apart } from '@flimbo/core/scans'
 import { Sheet, When } from '../ui/index.ts'
@@ -86,7 +86,7 @@ export function HowMany({ data: { period, before, ever, apart, zone } }: { data:
         <Figure
           name="Since the beginning"
           value={number(ever.scans)}
-          beside={counted(ever.uniques, 'unique scan')}
+          beside={quantity(ever.uniques, 'unique scan')}
         />
         <Box>
           <Typography variant="body2" color="textSecondary">
@@ -96,7 +96,7 @@ export function HowMany({ data: { period, before, ever, apart, zone } }: { data:
             {apart.length === 0
               ? 'nothing'
               : apart
-                  .map(({ kind, requests }) => counted(requests, KINDS[kind], KINDS_MANY[kind]))
+                  .map(({ kind, requests }) => quantity(requests, KINDS[kind], KINDS_MANY[kind]))
                   .join(', ')}
           </Typography>
         </Box>

@@ -1,5 +1,5 @@
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { counted, day, moment, number } from '@flimbo/core/formats'
+import { quantity, day, moment, number } from '@flimbo/core/formats'
 import type { Results } from '@flimbo/core/results'
 import { useMemo, useState } from 'react'
 import { Sheet } from '../ui/index.ts'
@@ -31,7 +31,7 @@ export function OverTime({ data }: { data: Results }) {
         <Chart
           option={option}
           height={260}
-          label={`Scans by ${data.unit}: ${counted(data.period.tally.scans, 'scan')} from ${day(data.period.from)} to ${day(data.period.to)}`}
+          label={`Scans by ${data.unit}: ${quantity(data.period.tally.scans, 'scan')} from ${day(data.period.from)} to ${day(data.period.to)}`}
         />
       )}
       {data.changes.length > 0 && (

@@ -81,7 +81,7 @@ export function ResultsScreen() {
       {results.isError && (
         <Trouble
           error={results.error}
-          again={() => {
+          retry={() => {
             void results.refetch()
           }}
         />

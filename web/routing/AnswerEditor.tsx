@@ -3,7 +3,7 @@ import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
-import { takenAs } from '../ui/index.ts'
+import { completedAddress } from '../ui/index.ts'
 
 export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
 const FRESH_MESSAGE: Answer = { kind: 'message', title: '', text: '' }
@@ -37,7 +37,7 @@ export function AddressField({
       value={value}
       placeholder="https://"
       error={fault !== null && value !== ''}
-      helperText={fault ?? takenAs(value) ?? PLACEHOLDER_HINT}
+      helperText={fault ?? completedAddress(value) ?? PLACEHOLDER_HINT}
       multiline
       maxRows={4}
       onChange={({ target }) => {

@@ -1,7 +1,7 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { whoInWords } from '@flimbo/core/conditions'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { laneSetsApi, outcomeInWords, type Lane, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
@@ -136,7 +136,7 @@ function Effect({ set, draft }: { set: LaneSet; draft: LaneSetDraft }) {
         <Typography>No route uses this set. Choose it under “Shared lanes” on a route.</Typography>
       ) : (
         <>
-          <Typography>Saving changes {counted(set.routes.length, 'route')} at once:</Typography>
+          <Typography>Saving changes {quantity(set.routes.length, 'route')} at once:</Typography>
           <Box component="ul" aria-label="Routes that use it" sx={{ m: 0 }}>
             {set.routes.map((route) => (
               <li key={route.id}>
@@ -170,7 +170,7 @@ function Effect({ set, draft }: { set: LaneSet; draft: LaneSetDraft }) {
             void draft.save()
           }}
         >
-          {set.routes.length === 0 ? 'Save' : `Save for ${counted(set.routes.length, 'route')}`}
+          {set.routes.length === 0 ? 'Save' : `Save for ${quantity(set.routes.length, 'route')}`}
         </Button>
         {draft.isChanged && (
           <Button color="inherit" onClick={draft.reset}>

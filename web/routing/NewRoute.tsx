@@ -12,6 +12,7 @@ interface Values {
   note: string
 }
 
+/** The form of a new route: a name and a destination. */
 export function NewRoute({ made }: { made: (id: number) => void }) {
   const { id: campaignId } = useCampaign()
   const [trouble, setTrouble] = useState<string | null>(null)

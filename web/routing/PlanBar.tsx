@@ -1,6 +1,6 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Button, Stack, Typography } from '@mui/material'
-import { counted, number } from '@flimbo/core/formats'
+import { quantity, number } from '@flimbo/core/formats'
 import { lifeInWords, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import type { ReactNode } from 'react'
 import type { Chosen } from './SignalPlan.tsx'
@@ -51,7 +51,7 @@ export function PlanBar({ route, rules, passing, period, chosen, choose, addLane
         sx={{ flex: 1, minWidth: 200, display: 'flex', gap: 1, alignItems: 'center' }}
       >
         <span>
-          {counted(route.codes, 'code')} · {number(passing)} scans
+          {quantity(route.codes, 'code')} · {number(passing)} scans
         </span>
         {period}
       </Typography>

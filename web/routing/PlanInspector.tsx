@@ -1,5 +1,5 @@
 import { Box, Link } from '@mui/material'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import type { Lane, RouteName, WholeRoute } from '@flimbo/core/routing'
 import type { Ref } from 'react'
 import { Link as RouterLink } from 'react-router'
@@ -110,7 +110,7 @@ function ScansOf({
   })
   return (
     <Link component={RouterLink} variant="body2" to={`../results?${asked.toString()}`}>
-      {counted(scans, 'scan')} in the period: show the rows
+      {quantity(scans, 'scan')} in the period: show the rows
     </Link>
   )
 }

@@ -10,12 +10,12 @@ import {
 } from '@mui/material'
 import { addressInWords, routesApi, type WholeRoute } from '@flimbo/core/routing'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
-import { listed } from '@flimbo/core/conditions'
-import { counted, number } from '@flimbo/core/formats'
+import { joinNames } from '@flimbo/core/conditions'
+import { quantity, number } from '@flimbo/core/formats'
 
 function forWhom(scans: number, elsewhere: number): string {
   if (scans === 0) return 'This route has had no scan yet.'
-  const latest = `Of the last ${counted(scans, 'scan')}`
+  const latest = `Of the last ${quantity(scans, 'scan')}`
   return elsewhere === 0
     ? `${latest}, all would go where they went.`
     : `${latest}, ${number(elsewhere)} would now go elsewhere:`
@@ -67,14 +67,14 @@ export function PublishDialog({
               {data.moved.slice(0, 8).map(({ was, is, scans, places }) => (
                 <li key={`${was} ${is}`}>
                   {number(scans)} to {addressInWords(is)} instead of {addressInWords(was)}
-                  {places.length > 0 ? `, most from ${listed(places, 'and')}` : ''}
+                  {places.length > 0 ? `, most from ${joinNames(places, 'and')}` : ''}
                 </li>
               ))}
             </Box>
             {data.broken.length > 0 && (
               <Alert severity="warning" variant="outlined">
                 <Typography sx={{ fontWeight: 650 }}>
-                  {counted(data.broken.length, 'expectation')} would not be met:
+                  {quantity(data.broken.length, 'expectation')} would not be met:
                 </Typography>
                 <ul>
                   {data.broken.map(({ name, expected, would }) => (
@@ -99,7 +99,7 @@ export function PublishDialog({
           Cancel
         </Button>
         <Button variant="contained" autoFocus disabled={!data || publish.isPending} onClick={go}>
-          Publish for {counted(route.codes, 'code')}
+          Publish for {quantity(route.codes, 'code')}
         </Button>
       </DialogActions>
     </Dialog>

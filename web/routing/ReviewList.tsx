@@ -20,6 +20,7 @@ export function findingsOf(
   })
 }
 
+/** What the rule review finds, each a step from what it is about. */
 export function ReviewList({
   findings,
   tags,

@@ -20,7 +20,7 @@ export function RouteEditor({ id, others, focusDestination }: Props) {
     return (
       <Trouble
         error={error}
-        again={() => {
+        retry={() => {
           void refetch()
         }}
       />

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Empty, neighbour, Sheet, Trouble, useKeys, LastScan, StateMark } from '../ui/index.ts'
 import { NewRoute } from './NewRoute.tsx'
 import { RouteEditor } from './RouteEditor.tsx'
@@ -59,7 +59,7 @@ export function RoutesScreen() {
       {routes.isError && (
         <Trouble
           error={routes.error}
-          again={() => {
+          retry={() => {
             void routes.refetch()
           }}
         />
@@ -150,11 +150,11 @@ function RouteLine({
         {route.destination.replace(/^https?:\/\//, '')}
       </Typography>
       <Typography variant="body2" color="textSecondary">
-        {counted(route.codes, 'code')}
-        {route.lanes > 0 ? ` · ${counted(route.lanes, 'lane')}` : ''}
+        {quantity(route.codes, 'code')}
+        {route.lanes > 0 ? ` · ${quantity(route.lanes, 'lane')}` : ''}
         {route.hasDraft ? ' · draft' : ''}
         <br />
-        {counted(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} />
+        {quantity(route.scans.scans, 'scan')} · <LastScan at={route.scans.lastAt} zone={zone} />
       </Typography>
     </ListItemButton>
   )

@@ -5,7 +5,7 @@ import { useEffect, useEffectEvent, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { Link as RouterLink } from 'react-router'
 import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
-import { counted, number } from '@flimbo/core/formats'
+import { quantity, number } from '@flimbo/core/formats'
 import { Conflict, disagreements, FormChoice, FormText, Sheet } from '../ui/index.ts'
 import { History } from './History.tsx'
 
@@ -153,7 +153,7 @@ function SharedBy({ route }: { route: Route }) {
               {code.name}
             </Link>{' '}
             <Typography component="span" variant="body2" color="textSecondary">
-              {counted(code.scans.scans, 'scan')}
+              {quantity(code.scans.scans, 'scan')}
             </Typography>
             {code.findings.length > 0 && (
               <Typography
@@ -163,7 +163,7 @@ function SharedBy({ route }: { route: Route }) {
                 title={code.findings.map(({ sentence }) => sentence).join(' ')}
               >
                 {' '}
-                ▲ {counted(code.findings.length, 'thing')} to look over
+                ▲ {quantity(code.findings.length, 'thing')} to look over
               </Typography>
             )}
           </li>
@@ -171,7 +171,7 @@ function SharedBy({ route }: { route: Route }) {
       </Box>
       {rest > 0 && (
         <Typography variant="body2" color="textSecondary">
-          and {counted(rest, 'more code', 'more codes')} in the plan
+          and {quantity(rest, 'more code', 'more codes')} in the plan
         </Typography>
       )}
     </Sheet>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { Pick } from '../conditions/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Inspector } from '../ui/index.ts'
 import type { DraftState } from './useDraft.ts'
 
@@ -52,7 +52,7 @@ export function SharedInspector({
         )}
         {used && (
           <Typography variant="body2">
-            {counted(used.lanes.length, 'lane')}, used by {counted(used.routes.length, 'route')}.{' '}
+            {quantity(used.lanes.length, 'lane')}, used by {quantity(used.routes.length, 'route')}.{' '}
             <Link component={RouterLink} to={`/settings/lanes?set=${String(used.id)}`}>
               Edit the set
             </Link>
@@ -128,7 +128,7 @@ function KeepForm({
         sx={{ alignSelf: 'flex-start' }}
         disabled={name.trim() === '' || create.isPending}
       >
-        Keep {counted(lanes.length, 'lane')} as a set
+        Keep {quantity(lanes.length, 'lane')} as a set
       </Button>
     </Stack>
   )

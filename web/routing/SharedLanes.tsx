@@ -3,7 +3,7 @@ import { Box, Button, List, ListItemButton, Typography } from '@mui/material'
 import { laneSetsApi } from '@flimbo/core/routing'
 import { useSearchParams } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Empty, Sheet, Trouble } from '../ui/index.ts'
 import { LaneSetEditor } from './LaneSetEditor.tsx'
 
@@ -31,7 +31,7 @@ export function SharedLanes() {
     return (
       <Trouble
         error={sets.error}
-        again={() => {
+        retry={() => {
           void sets.refetch()
         }}
       />
@@ -69,7 +69,7 @@ export function SharedLanes() {
                 {name}
               </Typography>
               <Typography variant="body2" color="textSecondary">
-                {counted(lanes.length, 'lane')} · {counted(routes.length, 'route')}
+                {quantity(lanes.length, 'lane')} · {quantity(routes.length, 'route')}
               </Typography>
             </ListItemButton>
           ))}

@@ -7,6 +7,7 @@ export interface Circle extends Near {
   readonly place: number
 }
 
+/** The circles that the conditions of some lanes draw. */
 export function circlesOf(lanes: readonly Lane[]): Circle[] {
   return lanes.flatMap(({ condition }, i) =>
     leavesOf(condition)

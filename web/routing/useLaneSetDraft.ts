@@ -2,7 +2,7 @@ import { EVERY_SCAN } from '@flimbo/core/conditions'
 import { laneSetsApi, type Lane, type LaneSet } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { sentenceOf, useChange, useVersion } from '../api/index.ts'
-import { swapped } from '../ui/index.ts'
+import { swap } from '../ui/index.ts'
 import { editLanes, type Lanes } from './lanes.ts'
 
 interface Draft {
@@ -66,7 +66,7 @@ export function useLaneSetDraft(set: LaneSet) {
       edit({ name: next })
     },
     move: (from: number, to: number) => {
-      if (to >= 0 && to < lanes.length) edit({ lanes: swapped(lanes, from, to) })
+      if (to >= 0 && to < lanes.length) edit({ lanes: swap(lanes, from, to) })
     },
     reset,
     save,

@@ -16,7 +16,7 @@ import {
   channelOf,
   channelRules,
   taggingApi,
-  USUAL_CHANNELS,
+  DEFAULT_CHANNELS,
   type ChannelRule,
 } from '@flimbo/core/tagging'
 import { useState } from 'react'
@@ -48,7 +48,7 @@ export function ChannelTable() {
           <Button
             color="inherit"
             onClick={() => {
-              setting.set([...USUAL_CHANNELS])
+              setting.set([...DEFAULT_CHANNELS])
             }}
           >
             Restore default

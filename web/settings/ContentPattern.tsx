@@ -1,5 +1,5 @@
 import { TextField } from '@mui/material'
-import { fillPattern, PATTERN_FIELDS, patternFault, tidied, type HouseRules } from '@flimbo/core/tagging'
+import { fillPattern, PATTERN_FIELDS, patternFault, tidyValue, type HouseRules } from '@flimbo/core/tagging'
 
 const SAMPLE = {
   name: 'Pier poster, west',
@@ -34,7 +34,7 @@ export function ContentPattern({ rules, change }: { rules: HouseRules; change: (
         fault ??
         (pattern === ''
           ? `Empty: content is written by hand. Fields: ${PATTERN_FIELDS.map((field) => `{${field}}`).join(' ')}`
-          : `For example: ${tidied(fillPattern(pattern, SAMPLE), rules)}`)
+          : `For example: ${tidyValue(fillPattern(pattern, SAMPLE), rules)}`)
       }
     />
   )

@@ -1,5 +1,5 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { domainsApi, type Domain } from '@flimbo/core/domains'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
@@ -35,7 +35,7 @@ export function DomainSheet({ domain }: { domain: Domain }) {
             color={domain.state === 'waiting' ? 'warning' : 'textSecondary'}
           >
             {domain.own ? 'the front door’s own address' : STATES[domain.state]}
-            {domain.isDefault && ' · default'} · {counted(domain.links, 'short link')}
+            {domain.isDefault && ' · default'} · {quantity(domain.links, 'short link')}
           </Typography>
         </>
       }

@@ -2,7 +2,7 @@ import { Button, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typogr
 import { visitTagsApi } from '@flimbo/core/visitTags'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { Sheet } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 
@@ -29,7 +29,7 @@ export function ReceivedHits() {
       title="What the collector stand-in received"
       aside={
         <Typography variant="body2" color="textSecondary" role="status">
-          {rows.length === 0 ? 'nothing yet' : `the latest ${counted(rows.length, 'hit')}`}
+          {rows.length === 0 ? 'nothing yet' : `the latest ${quantity(rows.length, 'hit')}`}
         </Typography>
       }
     >

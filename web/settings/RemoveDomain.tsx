@@ -9,7 +9,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material'
-import { counted } from '@flimbo/core/formats'
+import { quantity } from '@flimbo/core/formats'
 import { domainsApi, type Domain } from '@flimbo/core/domains'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
@@ -41,7 +41,7 @@ export function RemoveDomain({ domain, open, close }: { domain: Domain; open: bo
           <Typography>
             {domain.links === 0
               ? 'No short link is on it.'
-              : `${counted(domain.links, 'short link')} die with it: whoever scans what is printed with them gets no further.`}
+              : `${quantity(domain.links, 'short link')} die with it: whoever scans what is printed with them gets no further.`}
           </Typography>
           {domain.links > 0 && (
             <TextField

@@ -25,7 +25,7 @@ import {
   type VisitValues,
 } from '@flimbo/core/visitTags'
 import { useChange } from '../api/index.ts'
-import { counted, moment, number } from '@flimbo/core/formats'
+import { quantity, moment, number } from '@flimbo/core/formats'
 import { useSession } from '../session/index.ts'
 
 const FIRINGS: readonly (readonly [Firing, string])[] = [
@@ -194,7 +194,7 @@ function Waiting({
   if (fault === '' && givenUp === 0)
     return (
       <Typography variant="body2" role="status">
-        {counted(waiting, 'hit')} on the way to the collector.
+        {quantity(waiting, 'hit')} on the way to the collector.
       </Typography>
     )
   return (
@@ -227,7 +227,7 @@ function Waiting({
         </>
       }
     >
-      {counted(waiting + givenUp, 'hit')} kept since {moment(oldestAt, zone)}: {fault}.{' '}
+      {quantity(waiting + givenUp, 'hit')} kept since {moment(oldestAt, zone)}: {fault}.{' '}
       {nextAt === null ? 'They are tried no more.' : `Tried again ${moment(nextAt, zone)}.`}
       {givenUp > 0 && waiting > 0 && ` ${number(givenUp)} are tried no more.`}
     </Alert>

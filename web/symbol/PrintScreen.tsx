@@ -2,7 +2,7 @@ import { Autocomplete, Box, Button, MenuItem, Stack, TextField, Typography } fro
 import { codesApi, contentOf, SIZE_MM, type Code } from '@flimbo/core/codes'
 import {
   encode,
-  gain,
+  densityGain,
   gainPhrase,
   LEVELS,
   QUIET_ZONE,
@@ -37,7 +37,7 @@ export function PrintScreen() {
     return (
       <Trouble
         error={codes.error}
-        again={() => {
+        retry={() => {
           void codes.refetch()
         }}
       />
@@ -243,7 +243,7 @@ function SymbolFacts({ code, level, mm }: { code: Code; level: Level; mm: number
       <Fact name="Side">
         {symbol.side} × {symbol.side} modules (version {symbol.version})
       </Fact>
-      <Fact name="Gain">{gainPhrase(gain(link, code.finalAddress, level))}</Fact>
+      <Fact name="Gain">{gainPhrase(densityGain(link, code.finalAddress, level))}</Fact>
       <Fact name="Level">
         {level}: about {Math.round(RECOVERY[level] * 100)} % may be lost
       </Fact>

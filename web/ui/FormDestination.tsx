@@ -3,7 +3,7 @@ import { useWatch, type FieldValues } from 'react-hook-form'
 import { FormText, type FormTextProps } from './fields.tsx'
 
 /** What is made of an address that was typed without its beginning; null where it is taken as it stands. */
-export function takenAs(typed: string): string | null {
+export function completedAddress(typed: string): string | null {
   const reading = readDestination(typed)
   return reading.ok && reading.assumed ? `Taken as ${reading.text}` : null
 }
@@ -11,7 +11,7 @@ export function takenAs(typed: string): string | null {
 /** A destination of a form; one without `https://` is taken with it, and the field says so while it is typed. */
 export function FormDestination<Values extends FieldValues>({ hint, ...props }: FormTextProps<Values>) {
   const typed = useWatch({ control: props.control, name: props.name }) as unknown
-  const shown = (typeof typed === 'string' ? takenAs(typed) : null) ?? hint
+  const shown = (typeof typed === 'string' ? completedAddress(typed) : null) ?? hint
   return (
     <FormText
       placeholder="https://"

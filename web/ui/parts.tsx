@@ -61,7 +61,7 @@ export function Empty({ title, text, action }: { title: string; text: string; ac
 }
 
 /** What went wrong, in the server's own sentence, and a way to try again. */
-export function Trouble({ error, again }: { error: unknown; again?: () => void }) {
+export function Trouble({ error, retry }: { error: unknown; retry?: () => void }) {
   const text = error instanceof ApiProblem ? error.problem.detail : 'Something went wrong in this page.'
   return (
     <Alert
@@ -69,8 +69,8 @@ export function Trouble({ error, again }: { error: unknown; again?: () => void }
       variant="outlined"
       sx={{ m: 2 }}
       action={
-        again && (
-          <Button color="inherit" size="small" onClick={again}>
+        retry && (
+          <Button color="inherit" size="small" onClick={retry}>
             Try again
           </Button>
         )
@@ -155,6 +155,7 @@ export function Fact({ name, children }: { name: string; children: ReactNode }) 
   )
 }
 
+/** Facts as a list of names and values. */
 export function Facts({ children }: { children: ReactNode }) {
   return (
     <Box

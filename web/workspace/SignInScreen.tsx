@@ -8,6 +8,7 @@ import { Entrance } from './Entrance.tsx'
 
 type Values = z.input<typeof signIn>
 
+/** Signing in with an address and a password. */
 export function SignInScreen() {
   const { control, handleSubmit, setError } = useForm<Values>({
     defaultValues: { email: '', password: '' },

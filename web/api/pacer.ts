@@ -8,7 +8,7 @@ export interface Pace {
 }
 
 /** Runs something soon after it is wanted, and then no more often than its pace allows, however often it is wanted. */
-export function paced(
+export function createPacer(
   run: () => void,
   { soonMs, everyMs, spreadMs }: Pace,
   random: () => number = Math.random,

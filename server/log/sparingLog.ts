@@ -16,7 +16,7 @@ const messageOf = (error: unknown) =>
  * Tells of what may go wrong thousands of times a second, such as a full disk: the first time whole, then once a
  * minute how often. Different troubles are told apart by their messages.
  */
-export function sparingly(
+export function createSparingLog(
   log: Pick<Logger, 'error'>,
   now: () => number = Date.now,
 ): (error: unknown, sentence: string) => void {

@@ -14,34 +14,38 @@ import { findAmong, tables, type RouteRow } from '../database/index.ts'
 type Settled = Pick<RouteRow, 'name' | 'state' | 'destination' | 'rules' | 'passwordHash'>
 
 /** The lanes of the sets that some rules use, by the set. */
-export async function setsOf(read: EntityManager, used: readonly Rules[]): Promise<Map<number, Lane[]>> {
+export async function loadLaneSets(
+  read: EntityManager,
+  used: readonly Rules[],
+): Promise<Map<number, Lane[]>> {
   const ids = used.flatMap(({ shared }) => (shared ? [shared.setId] : []))
   return new Map(
     (await findAmong(read, tables.laneSets, 'id', ids)).map(({ id, lanes }) => [id, lanesOfSet(id, lanes)]),
   )
 }
 
+/** The lanes of the set that some rules share; none where they share none. */
 export function sharedLanes({ shared }: Rules, sets: ReadonlyMap<number, Lane[]>): Lane[] {
   return shared === null ? [] : (sets.get(shared.setId) ?? [])
 }
 
 /** What rules lead to that is kept elsewhere: the lanes of their shared sets, and pages. */
-export interface Kept {
+export interface RouteReferences {
   readonly sets: ReadonlyMap<number, Lane[]>
   readonly pages: ReadonlyMap<number, LinkedPage>
 }
 
-const ledTo = (rules: Rules, sets: ReadonlyMap<number, Lane[]>) =>
+const pagesReferred = (rules: Rules, sets: ReadonlyMap<number, Lane[]>) =>
   pagesLedTo({ life: rules.life, lanes: allLanes(rules, sharedLanes(rules, sets)) })
 
 /** Reads what some rules lead to. */
-export async function keptFor(read: EntityManager, used: readonly Rules[]): Promise<Kept> {
-  const sets = await setsOf(read, used)
+export async function loadReferences(read: EntityManager, used: readonly Rules[]): Promise<RouteReferences> {
+  const sets = await loadLaneSets(read, used)
   const rows = await findAmong(
     read,
     tables.pages,
     'id',
-    used.flatMap((rules) => ledTo(rules, sets)),
+    used.flatMap((rules) => pagesReferred(rules, sets)),
   )
   return {
     sets,
@@ -50,14 +54,14 @@ export async function keptFor(read: EntityManager, used: readonly Rules[]): Prom
 }
 
 /** The pages that rules lead to, as far as there are any. */
-export function pagesOf(rules: Rules, { sets, pages }: Kept): LinkedPage[] {
-  return ledTo(rules, sets).flatMap((id) => pages.get(id) ?? [])
+export function pagesOf(rules: Rules, { sets, pages }: RouteReferences): LinkedPage[] {
+  return pagesReferred(rules, sets).flatMap((id) => pages.get(id) ?? [])
 }
 
 /** What a stored route says of a scan. */
 export function settingsOf(
   { name, state, destination, rules, passwordHash }: Settled,
-  kept: Kept,
+  kept: RouteReferences,
 ): RouteSettings {
   return {
     name,

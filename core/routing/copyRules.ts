@@ -66,7 +66,7 @@ function copiedLife(life: Life, renumbered: Renumbered, shift: ShiftDay, at: num
  *
  * @param shift a day in the copy; null clears the dates of a route's life, while windows of lanes keep theirs
  */
-export function copiedRules(rules: Rules, renumbered: Renumbered, shift: ShiftDay, at: number): Rules {
+export function copyRules(rules: Rules, renumbered: Renumbered, shift: ShiftDay, at: number): Rules {
   const lane = (each: Lane): Lane => ({
     ...each,
     condition: copiedCondition(each.condition, shift),

@@ -59,7 +59,7 @@ export interface Standing {
 }
 
 /** Reads all that is to be known of a request for a short link. The network address goes no further than this. */
-export function arrive(
+export function readArrival(
   parts: ArrivalParts,
   request: IncomingMessage,
   posting: Posting,

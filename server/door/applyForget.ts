@@ -3,7 +3,7 @@ import type { Lookup } from '../routing/index.ts'
 import type { Forget } from '../line/index.ts'
 
 /** Forgets what a front door is told to; resolves once its next scan sees what is stored. */
-export async function obey(
+export async function applyForget(
   { lookup, domains }: { lookup: Lookup; domains: Pick<Domains, 'refresh'> },
   forget: Forget,
 ): Promise<void> {

@@ -44,7 +44,7 @@ const FIRST_PAUSE_MS = 250
 /** So many messages that may be lost wait for a process that does not take them. */
 const WAITING_MAX = 50
 
-export function watched({ part, spawn, begin, port: portNow, hear, ended, log }: Parts): Watched {
+export function watchProcess({ part, spawn, begin, port: portNow, hear, ended, log }: Parts): Watched {
   let child: ChildProcess | null = null
   let ready = false
   let begun = false

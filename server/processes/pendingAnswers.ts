@@ -6,7 +6,7 @@ interface Waiting {
 }
 
 /** Things asked over the line, by their numbers, until they are answered. */
-export function askedThings() {
+export function createPendingAnswers() {
   const waiting = new Map<number, Waiting>()
   let last = 0
   const settle = (id: number, how: (one: Waiting) => void) => {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { sparingly } from './index.ts'
+import { createSparingLog } from './index.ts'
 
 describe('trouble that comes thousands of times', () => {
   const told: unknown[] = []
   let now = 0
-  const tell = sparingly(
+  const tell = createSparingLog(
     {
       error: (about: unknown) => {
         told.push(about)

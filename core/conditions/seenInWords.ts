@@ -16,7 +16,7 @@ function distance(a: Point | null, b: Point | null): string {
 }
 
 /** What a scan showed of what a condition asks, in words. */
-export function seenBy(leaf: Leaf, visit: Visit, code: ScannedCode, speaks: readonly string[]): string {
+export function seenInWords(leaf: Leaf, visit: Visit, code: ScannedCode, speaks: readonly string[]): string {
   const { place, device } = visit
   switch (leaf.kind) {
     case 'country':

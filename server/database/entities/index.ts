@@ -1,0 +1,33 @@
+import { workspaces, people, sessions, settings, preferences, views } from './workspaces.ts'
+import { clients, campaigns, pages } from './campaigns.ts'
+import { routes, laneSets, revisions } from './routes.ts'
+import { codes, shortLinks, domains, checks } from './codes.ts'
+import { outbox, jobs } from './jobs.ts'
+
+/** Every table there is, by name. */
+export const tables = {
+  workspaces,
+  people,
+  sessions,
+  clients,
+  campaigns,
+  routes,
+  laneSets,
+  codes,
+  shortLinks,
+  domains,
+  settings,
+  preferences,
+  views,
+  checks,
+  pages,
+  outbox,
+  jobs,
+  revisions,
+}
+
+export type * from './workspaces.ts'
+export type * from './campaigns.ts'
+export type * from './routes.ts'
+export type * from './codes.ts'
+export type * from './jobs.ts'
