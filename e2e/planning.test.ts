@@ -120,13 +120,13 @@ describe('finding and fixing', () => {
     await page.goto(`${server.office}/campaigns/1/plan?code=1`)
     const inspector = page.getByRole('complementary', { name: 'Bus one' })
     await inspector
-      .getByRole('group', { name: 'What to look over' })
+      .getByRole('group', { name: 'Warnings' })
       .getByRole('button', { name: 'Fix' })
       .first()
       .click()
-    await inspector.getByRole('group', { name: 'What to look over' }).waitFor({ state: 'hidden' })
+    await inspector.getByRole('group', { name: 'Warnings' }).waitFor({ state: 'hidden' })
     expect((await plan()).find(({ name }) => name === 'Bus one')?.content).toBe('one-line')
-    const dense = await inspector.getByRole('table', { name: 'How dense' }).innerText()
+    const dense = await inspector.getByRole('table', { name: 'Symbol density' }).innerText()
     expect(dense).toMatch(/The short link in capitals \(printed\)\s+25\s+0\.91 mm/)
   })
 })
@@ -138,7 +138,7 @@ describe('destinations', () => {
     await page.getByRole('button', { name: 'Files and more' }).click()
     await page.getByRole('menuitem', { name: /Check all destinations/ }).click()
     await page.goto(server.office)
-    const desk = page.getByRole('region', { name: 'Destinations that need you' })
+    const desk = page.getByRole('region', { name: 'Failing destinations' })
     await desk.getByText(/Dead end.* fails since/).waitFor()
     await desk.getByText(/Hall screen.* loses its tags/).waitFor()
     await expectAccessible(page)
@@ -319,12 +319,12 @@ describe('settings', () => {
   it('a house rule is written, shown by an example, and holds in the form', async () => {
     const { page } = browser
     await page.goto(`${server.office}/settings/tags`)
-    await page.getByLabel('Content is made of').fill('{place}-{colour}')
+    await page.getByLabel('Content pattern').fill('{place}-{colour}')
     await page.getByText('{colour} is no field').waitFor()
-    await page.getByLabel('Content is made of').fill('{place}-{size}')
+    await page.getByLabel('Content pattern').fill('{place}-{size}')
     await page.getByText('For example: ferry-pier-west-gate-60').waitFor()
-    await page.getByLabel('Media that may be used').fill('print\nscreen')
-    await page.getByLabel('A medium that is not listed').click()
+    await page.getByLabel('Allowed media').fill('print\nscreen')
+    await page.getByLabel('A medium that is not allowed').click()
     await page.getByRole('option', { name: 'is refused' }).click()
     await page.getByRole('button', { name: 'Add parameter' }).click()
     await page.getByLabel('Name in the address').fill('region')
@@ -431,7 +431,7 @@ describe('the next year', () => {
     await page.getByRole('heading', { name: 'Desk' }).waitFor()
     await page.getByRole('link', { name: /Summer 2027/ }).waitFor()
     expect(await page.getByRole('main').getByRole('heading', { level: 2 }).allInnerTexts()).toEqual([
-      'Destinations that need you',
+      'Failing destinations',
       expect.stringContaining('Summer 2027'),
       'Autumn',
     ])

@@ -118,7 +118,7 @@ describe('a route with lanes', () => {
       .getByRole('list', { name: 'Expectations' })
       .getByText('leads to https://saltmarsh.example/dienstregeling')
       .waitFor()
-    await page.getByRole('tab', { name: 'Many at once' }).click()
+    await page.getByRole('tab', { name: 'Test matrix' }).click()
     await page.getByRole('rowheader', { name: /^Groningen/ }).waitFor()
     await page.getByRole('row', { name: /^DK / }).getByText('lane 2').first().waitFor()
     await expectAccessible(page)

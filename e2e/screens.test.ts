@@ -110,10 +110,10 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('Escape')
     await page.getByRole('complementary').waitFor({ state: 'hidden' })
     await page.keyboard.press('?')
-    await page.getByRole('dialog', { name: 'Keys' }).waitFor()
+    await page.getByRole('dialog', { name: 'Keyboard shortcuts' }).waitFor()
     // Without a word between: the list of keys makes way for the field.
     await page.keyboard.press('Control+k')
-    await page.getByRole('dialog', { name: 'Keys' }).waitFor({ state: 'hidden' })
+    await page.getByRole('dialog', { name: 'Keyboard shortcuts' }).waitFor({ state: 'hidden' })
     await page.keyboard.type('bann')
     await page.getByRole('option', { name: /Pier banner/ }).waitFor()
     await expectAccessible(page)

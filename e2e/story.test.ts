@@ -56,7 +56,7 @@ describe('from nothing to a second scan', () => {
   it('the first visit creates the owner', async () => {
     const { page } = browser
     await page.goto(server.office)
-    await page.getByRole('heading', { name: 'Set Flimbo up' }).waitFor()
+    await page.getByRole('heading', { name: 'Set up Flimbo' }).waitFor()
     await page.getByLabel('Your organisation').fill(OWNER.workspace)
     await page.getByLabel('Your name').fill(OWNER.name)
     await page.getByLabel('E-mail address').fill(OWNER.email)

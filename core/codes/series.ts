@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { fieldFaults } from '../api/index.ts'
-import type { seriesPiece } from './piece.ts';
+import type { seriesPiece } from './piece.ts'
 import { newCode } from './piece.ts'
 import type { seriesNumbers } from './lists.ts'
 

@@ -30,7 +30,7 @@ export function density(text: string, level: Level, mm: number): Density | null 
   return { side, moduleMm: mm / fullSide(side) }
 }
 
-/** How dense one piece's symbol is for each way of writing what it stands for, at its level and size. */
+/** Symbol density one piece's symbol is for each way of writing what it stands for, at its level and size. */
 export interface Densities {
   /** The long tagged address itself, which would make the code static. */
   readonly long: Density | null

@@ -123,7 +123,7 @@ function lintSpelling(field: string, value: string, rules: HouseRules, name: str
       found(
         'escaping',
         field,
-        `“${value}” has signs that are escaped in an address and may be read in another way.`,
+        `“${value}” has characters that are escaped in an address and may be read in another way.`,
         tidy,
       ),
     )

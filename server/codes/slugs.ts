@@ -45,7 +45,7 @@ export async function freeSlugs(
   if (free.size < n)
     throw new Refusal(
       'unavailable',
-      `Not enough short links of ${String(length)} signs are free. Let them be longer, under Settings.`,
+      `Not enough short links of ${String(length)} characters are free. Let them be longer, under Settings.`,
     )
   return [...free]
 }

@@ -26,10 +26,10 @@ const GRID_KEYS: readonly [key: string, does: string][] = [
   ['Enter, Tab, Esc', 'while editing: save and go on, or cancel'],
   ['Ctrl C / X / V', 'copy, cut and paste blocks, to and from a spreadsheet'],
   ['Ctrl D', 'fill the block down from its first row'],
-  ['Delete', 'empty the cells'],
+  ['Delete', 'clear the cells'],
   ['Ctrl Z / Y', 'undo / redo'],
-  ['Space, Ctrl A', 'choose the piece / all pieces'],
-  ['F', 'make the fixes of the linter in the row'],
+  ['Space, Ctrl A', 'select the piece / all pieces'],
+  ['F', 'apply the linter’s fixes to the row'],
   ['C', 'copy the final address of the row'],
   ['Alt Shift ← / →', 'narrower / wider column'],
 ]
@@ -45,7 +45,7 @@ const ROUTE_KEYS: readonly [key: string, does: string][] = [
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
   return (
     <Dialog open={open} onClose={close} aria-labelledby="keys-title">
-      <DialogTitle id="keys-title">Keys</DialogTitle>
+      <DialogTitle id="keys-title">Keyboard shortcuts</DialogTitle>
       <DialogContent>
         <Keys name="Everywhere" keys={KEYS} />
         <Keys name="In the plan" keys={GRID_KEYS} />

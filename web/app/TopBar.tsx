@@ -201,7 +201,7 @@ function PersonMenu({ showKeys }: { showKeys: () => void }) {
             showKeys()
           }}
         >
-          <ListItemText>Keys</ListItemText>
+          <ListItemText>Keyboard shortcuts</ListItemText>
         </MenuItem>
         <Divider />
         <MenuItem

@@ -145,7 +145,7 @@ function CampaignForm({ close, campaign }: Props) {
             label="Campaign value (utm_campaign)"
             hint="The same on every piece of the campaign"
           />
-          <FormZone control={control} name="zone" hint="Days and hours of this campaign are read in it" />
+          <FormZone control={control} name="zone" hint="Days and times of this campaign are in this zone" />
           <Stack direction="row" spacing={2}>
             <FormDay control={control} name="startsOn" label="First day" />
             <FormDay control={control} name="endsOn" label="Last day" />
@@ -155,7 +155,7 @@ function CampaignForm({ close, campaign }: Props) {
               control={control}
               name="domain"
               label="New short links are on"
-              hint="Links that are issued stay where they are"
+              hint="Existing links stay where they are"
               choices={[
                 { value: USUAL, label: 'Default: the client’s domain' },
                 ...(domains.data?.rows ?? [])

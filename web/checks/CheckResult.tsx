@@ -8,7 +8,7 @@ import { When } from '../ui/index.ts'
 export function CheckNow({ isPending, check }: { isPending: boolean; check: () => void }) {
   return (
     <Button disabled={isPending} onClick={check}>
-      {isPending ? 'Following it…' : 'Check now'}
+      {isPending ? 'Checking…' : 'Check now'}
     </Button>
   )
 }

@@ -46,7 +46,7 @@ export function CodeInspector({
           <Figures code={code} />
           <CheckOf key={`check ${String(id)}`} code={code} zone={zone} />
           <Box>
-            <Typography variant="h3">How dense</Typography>
+            <Typography variant="h3">Symbol density</Typography>
             <DensityTable code={code} />
           </Box>
           <Divider />
@@ -56,7 +56,7 @@ export function CodeInspector({
           <Divider />
           <Box>
             <Typography variant="h3" sx={{ mb: 0.5 }}>
-              What was changed of this piece
+              Change history
             </Typography>
             <History of="code" id={id} zone={zone} />
           </Box>
@@ -96,7 +96,7 @@ function Links({ code }: { code: Code }) {
           )}
           <Typography variant="body2" color={code.channel === '' ? 'warning' : 'textSecondary'}>
             {code.channel === ''
-              ? 'Its visits fall in no channel: analytics will call them unassigned.'
+              ? 'Its visits match no channel: analytics will show them as unassigned.'
               : `Channel: ${code.channel}`}
           </Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1 }}>

@@ -2,7 +2,7 @@ import { Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
 import type { Code } from '@flimbo/core/codes'
 import { densities, MODULE_MM_MIN, type Density } from '@flimbo/core/symbol'
 
-/** How dense a piece's symbol is, whichever way it is written: the long address, the short link, and the short link in capitals, which is what is printed. */
+/** Symbol density a piece's symbol is, whichever way it is written: the long address, the short link, and the short link in capitals, which is what is printed. */
 export function DensityTable({
   code,
 }: {
@@ -15,7 +15,7 @@ export function DensityTable({
     ['The short link in capitals (printed)', upperCase],
   ]
   return (
-    <Table size="small" aria-label="How dense" sx={{ '& td, & th': { px: 0.5 } }}>
+    <Table size="small" aria-label="Symbol density" sx={{ '& td, & th': { px: 0.5 } }}>
       <TableHead>
         <TableRow>
           <TableCell>

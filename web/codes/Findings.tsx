@@ -30,7 +30,7 @@ export function Findings({ code }: { code: Code }) {
   }
   if (code.findings.length === 0 && size === null) return null
   return (
-    <Stack spacing={1} role="group" aria-label="What to look over">
+    <Stack spacing={1} role="group" aria-label="Warnings">
       {trouble !== null && (
         <Alert severity="error" variant="outlined">
           {trouble}

@@ -19,7 +19,7 @@ export function Failing() {
       sx={{ p: 2, mb: 2, borderColor: 'warning.main', borderLeftWidth: 4 }}
     >
       <Typography id="failing-title" variant="h2" sx={{ mb: 1 }}>
-        Destinations that need you
+        Failing destinations
       </Typography>
       <Stack component="ul" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.75 }}>
         {rows.slice(0, SHOWN).map((row) => (

@@ -70,7 +70,7 @@ export function JobsScreen() {
               <TableRow>
                 <TableCell>Job</TableCell>
                 <TableCell sx={{ width: 150 }}>By</TableCell>
-                <TableCell sx={{ width: 120 }}>Begun</TableCell>
+                <TableCell sx={{ width: 120 }}>Started</TableCell>
                 <TableCell sx={{ width: 100 }}>State</TableCell>
                 <TableCell>Outcome</TableCell>
                 <TableCell sx={{ width: 190 }} aria-label="Actions" />

@@ -31,7 +31,7 @@ export function useFile<E extends Endpoint>(described: E) {
       awaited.add(job.id)
       await queries.invalidateQueries({ queryKey: [jobsApi.list.path] })
     } catch (error) {
-      setFault(sentenceOf(error, 'The file could not be ordered. Try again.'))
+      setFault(sentenceOf(error, 'The download could not be started. Try again.'))
     }
   }
   return { order, fault }

@@ -53,7 +53,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
           }}
         >
           {text('name', 'Name', 'What it is called here; visitors do not see it.')}
-          {text('title', 'Heading', 'In large type at the top.')}
+          {text('title', 'Heading', 'Shown in large type at the top of the page.')}
           <TextField
             size="small"
             label="Text"
@@ -202,8 +202,8 @@ function Links({
             role="group"
             aria-label={`Link ${String(i + 1)}`}
           >
-            {field(i, 'label', 'It says', '38%')}
-            {field(i, 'address', 'It leads to', '62%')}
+            {field(i, 'label', 'Label', '38%')}
+            {field(i, 'address', 'Address', '62%')}
             <IconButton
               size="small"
               aria-label={`Move ${nth} up`}

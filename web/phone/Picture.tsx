@@ -78,8 +78,8 @@ export function Picture({
         onChange={(_event, hit) => {
           if (hit) void holdCode(hit.id, hit.name)
         }}
-        noOptionsText={asked === '' ? 'Type a part of its name or short link' : 'No piece is called that'}
-        renderInput={(params) => <TextField {...params} label="A piece of yours" />}
+        noOptionsText={asked === '' ? 'Type a part of its name or short link' : 'No piece found'}
+        renderInput={(params) => <TextField {...params} label="One of your pieces" />}
       />
       <Box
         onDragOver={(event) => {

@@ -40,7 +40,7 @@ export function ImportLines({ file }: { file: PlanImport }) {
     ['refuse', 'Refused', counts.refuse],
     ['create', 'To create', counts.create],
     ['change', 'To change', counts.change],
-    ['warned', 'To look over', counts.warned],
+    ['warned', 'Warnings', counts.warned],
     ['same', 'The same', counts.same],
   ]
   return (
@@ -67,9 +67,9 @@ export function ImportLines({ file }: { file: PlanImport }) {
         <TableHead>
           <TableRow>
             <TableCell sx={{ width: 70 }}>Line</TableCell>
-            <TableCell sx={{ width: 110 }}>Would</TableCell>
+            <TableCell sx={{ width: 110 }}>Action</TableCell>
             <TableCell sx={{ width: '28%' }}>Piece</TableCell>
-            <TableCell>What and why</TableCell>
+            <TableCell>Details</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>

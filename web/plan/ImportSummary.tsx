@@ -54,7 +54,7 @@ export function ImportSummary({ file, isReady, begin, refresh }: Props) {
       {stage === 'ready' && counts.refuse === 0 && useful > 0 && (
         <Typography variant="body2">
           {counts.warned > 0
-            ? `${quantity(counts.warned, 'line')} can be imported though something should be looked over.`
+            ? `${quantity(counts.warned, 'line')} can be imported but has warnings.`
             : 'Every line is good.'}
         </Typography>
       )}

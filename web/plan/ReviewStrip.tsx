@@ -13,7 +13,7 @@ const KIND_NAMES: Record<FindingKind, string> = {
   'look-alike': 'look-alikes',
   'letter-case': 'capitals',
   spaces: 'spaces',
-  escaping: 'signs to escape',
+  escaping: 'characters to escape',
   separator: 'separator',
   length: 'too long',
   'same-tags': 'same tags',
@@ -54,10 +54,10 @@ export function ReviewStrip({
         direction="row"
         sx={{ gap: 0.75, flexWrap: 'wrap', alignItems: 'center' }}
         role="group"
-        aria-label="What the tags lack"
+        aria-label="Tag warnings"
       >
         <Typography variant="body2" sx={{ mr: 0.5 }}>
-          To look over before printing:
+          Check before printing:
         </Typography>
         {kinds.map(({ kind, field, pieces, example }) => (
           <Tooltip describeChild key={`${kind} ${field}`} title={example}>

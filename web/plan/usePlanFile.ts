@@ -49,7 +49,7 @@ export function usePlanFile(campaignId: number, id: number | null) {
       show(await run.mutateAsync({ params: { id }, body: { lines } }))
       void file.refetch()
     } catch (error) {
-      setTrouble(sentenceOf(error, 'The import could not be begun. Nothing was imported.'))
+      setTrouble(sentenceOf(error, 'The import could not be started. Nothing was imported.'))
     }
   }
 

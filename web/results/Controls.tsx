@@ -30,7 +30,7 @@ export function Controls({
             {label}
           </MenuItem>
         ))}
-        <MenuItem value="custom">Own dates</MenuItem>
+        <MenuItem value="custom">Custom dates</MenuItem>
       </TextField>
       <Box sx={{ width: 160 }}>
         <DayField

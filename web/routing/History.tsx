@@ -101,7 +101,7 @@ export function History({
     <>
       {back.error && (
         <Alert severity="error" variant="outlined">
-          {sentenceOf(back.error, 'It could not go back. Nothing has changed.')}
+          {sentenceOf(back.error, 'The older version could not be restored. Nothing has changed.')}
         </Alert>
       )}
       <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }} aria-label="Changes">

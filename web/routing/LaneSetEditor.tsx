@@ -131,7 +131,7 @@ function Effect({ set, draft }: { set: LaneSet; draft: LaneSetDraft }) {
   const remove = useChange(laneSetsApi.remove)
   const trouble = remove.error ? sentenceOf(remove.error, 'The set could not be deleted.') : draft.trouble
   return (
-    <Sheet title="What a change of it changes">
+    <Sheet title="Where it is used">
       {set.routes.length === 0 ? (
         <Typography>No route uses this set. Choose it under “Shared lanes” on a route.</Typography>
       ) : (

@@ -51,8 +51,7 @@ export function Matrix({
 }) {
   const [by, setBy] = useState<'devices' | 'hours'>('devices')
   const [added, setAdded] = useState<readonly KnownPlace[]>([])
-  if (!compiled)
-    return <Typography color="textSecondary">Finish the address, and the table is filled.</Typography>
+  if (!compiled) return <Typography color="textSecondary">Complete the address to fill the table.</Typography>
   const lanes = compiled.route.lanes.map(({ lane }) => lane)
   const places = [
     ...new Map(

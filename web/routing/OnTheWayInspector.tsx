@@ -135,7 +135,7 @@ function LocationForm({
       {askLocation && (
         <TextField
           size="small"
-          label="Why, in your words"
+          label="Reason, as visitors read it"
           value={askLocation.why}
           multiline
           maxRows={4}
@@ -191,7 +191,7 @@ function PasswordForm({ route }: { route: WholeRoute }) {
       <TextField
         size="small"
         type="password"
-        label={route.locked ? 'Another password' : 'Password'}
+        label={route.locked ? 'New password' : 'Password'}
         autoComplete="new-password"
         value={password}
         onChange={({ target }) => {

@@ -48,8 +48,8 @@ export default function RouteMap({
       />
       <Typography variant="caption" color="textSecondary">
         {coasts.hasFailed && 'The coasts could not be loaded: open this tab once more to try again. '}
-        Choose a point to put the test scan there; the wheel comes nearer. Shapes: Natural Earth, public
-        domain. Real scans are placed by their network, often at the operator’s nearest exchange.
+        Click a point to put the test scan there; scroll to zoom. Shapes: Natural Earth, public domain. Real
+        scans are placed by their network, often at the operator’s nearest exchange.
       </Typography>
     </Box>
   )

@@ -30,7 +30,7 @@ export function SettingsView({ route, zone }: { route: WholeRoute; zone: string 
         <Form route={route} />
       </Sheet>
       <SharedBy route={route} />
-      <Sheet title="What was changed">
+      <Sheet title="Change history">
         <History of="route" id={route.id} zone={zone} route={route} />
       </Sheet>
     </Stack>
@@ -149,7 +149,7 @@ function SharedBy({ route }: { route: Route }) {
       <Box component="ul" sx={{ columns: 2, m: 0, pl: 2.5 }}>
         {codes.data?.rows.map((code) => (
           <li key={code.id}>
-            <Link component={RouterLink} to={`../plan?code=${String(code.id)}`}>
+            <Link component={RouterLink} to={`../plan?code=${String(code.id)}`} underline="always">
               {code.name}
             </Link>{' '}
             <Typography component="span" variant="body2" color="textSecondary">
@@ -163,7 +163,7 @@ function SharedBy({ route }: { route: Route }) {
                 title={code.findings.map(({ sentence }) => sentence).join(' ')}
               >
                 {' '}
-                ▲ {quantity(code.findings.length, 'thing')} to look over
+                ▲ {quantity(code.findings.length, 'warning')}
               </Typography>
             )}
           </li>

@@ -39,7 +39,7 @@ export function SharedInspector({
         />
         {shared && (
           <Pick
-            label="Asked"
+            label="Position"
             value={shared.place}
             choices={[
               ['first', 'before its own lanes'],
@@ -111,7 +111,7 @@ function KeepForm({
       <Typography variant="h3">Share this route’s lanes</Typography>
       {create.error && (
         <Alert severity="error" variant="outlined">
-          {sentenceOf(create.error, 'The set could not be kept.')}
+          {sentenceOf(create.error, 'The set could not be saved.')}
         </Alert>
       )}
       <TextField

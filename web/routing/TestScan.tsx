@@ -117,7 +117,7 @@ export function TestScan({ given, set, rehearsed, codes, codeId, chooseCode, lan
         <Outcome rehearsed={rehearsed} lanes={lanes} fires={fires} keep={keep} />
       ) : (
         <Typography color="textSecondary" role="status">
-          Finish the address, and the test scan runs.
+          Complete the address to run the test scan.
         </Typography>
       )}
     </Box>

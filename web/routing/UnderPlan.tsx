@@ -59,7 +59,7 @@ export function UnderPlan({ route, plan, given, rehearsed, now, set, choose }: P
         }}
       >
         <Tab value="test" label="Test scan" />
-        <Tab value="matrix" label="Many at once" />
+        <Tab value="matrix" label="Test matrix" />
         <Tab value="map" label="Map" />
         <Tab value="review" label={withCount('Review', findings.length + tagFindings.length)} />
         <Tab value="expect" label={withCount('Expectations', route.expectations.length)} />

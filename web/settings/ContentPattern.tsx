@@ -22,7 +22,7 @@ export function ContentPattern({ rules, change }: { rules: HouseRules; change: (
   return (
     <TextField
       size="small"
-      label="Content is made of"
+      label="Content pattern"
       value={pattern}
       onChange={(event) => {
         change(event.target.value)

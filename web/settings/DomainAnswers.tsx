@@ -14,7 +14,7 @@ const FIELDS = ['home', 'unknown', 'unknownText'] as const
 const NAMES = {
   home: 'The bare domain leads to',
   unknown: 'An unknown short link leads to',
-  unknownText: 'Words on that page',
+  unknownText: 'Text on that page',
 } as const
 const valuesOf = ({ home, unknown, unknownText }: Domain): Values => ({ home, unknown, unknownText })
 const versionOf = ({ version }: Domain) => version
@@ -99,8 +99,8 @@ export function DomainAnswers({ domain }: { domain: Domain }) {
       <FormText
         control={control}
         name="unknownText"
-        label="Words on that page"
-        hint="Empty: Flimbo’s own words"
+        label="Text on that page"
+        hint="Empty: Flimbo’s default text"
       />
       <Button
         type="submit"

@@ -53,10 +53,10 @@ export function HouseRulesForm() {
             multiline
             minRows={2}
             maxRows={10}
-            label="Media that may be used, one a line"
+            label="Allowed media, one per line"
             value={value.media.join('\n')}
             sx={{ width: 320 }}
-            helperText="Empty: every medium may be used."
+            helperText="Empty: every medium is allowed."
             onChange={(event) => {
               change({ media: event.target.value === '' ? [] : event.target.value.split('\n') })
             }}
@@ -64,7 +64,7 @@ export function HouseRulesForm() {
           <TextField
             select
             size="small"
-            label="A medium that is not listed"
+            label="A medium that is not allowed"
             value={value.offList}
             disabled={value.media.length === 0}
             onChange={(event) => {

@@ -17,7 +17,7 @@ export function LinksForm() {
   if (setting.answer.isError) return <Trouble error={setting.answer.error} />
   if (!value) return <Skeleton variant="rounded" height={220} />
   return (
-    <Sheet title="Short links and money">
+    <Sheet title="Short links and currency">
       <Stack spacing={2} sx={{ maxWidth: 520 }}>
         <TextField
           size="small"
@@ -31,7 +31,7 @@ export function LinksForm() {
           error={setting.faultOf('slugLength') !== undefined}
           helperText={
             setting.faultOf('slugLength') ??
-            `${String(SLUG_SIGNS.length)} signs that do not look alike: ${number(SLUG_SIGNS.length ** value.slugLength)} short links. Links that are issued stay as they are.`
+            `${String(SLUG_SIGNS.length)} characters that do not look alike: ${number(SLUG_SIGNS.length ** value.slugLength)} short links. Links that are issued stay as they are.`
           }
         />
         <TextField
@@ -42,7 +42,7 @@ export function LinksForm() {
             setting.set({ ...value, currency: event.target.value })
           }}
           error={setting.faultOf('currency') !== undefined}
-          helperText={setting.faultOf('currency') ?? 'By its three letters (ISO 4217): EUR, DKK, GBP'}
+          helperText={setting.faultOf('currency') ?? 'Three-letter code (ISO 4217), such as EUR, DKK or GBP'}
         />
         <Typography variant="body2" color="textSecondary">
           A short link is never in sequence with another, so nobody can count yours by trying the next.

@@ -13,7 +13,7 @@ const PARTS = {
   lanes: 'Shared lanes',
   visits: 'Visit tags',
   domains: 'Domains',
-  links: 'Short links and money',
+  links: 'Short links and currency',
 } as const
 type Part = keyof typeof PARTS
 

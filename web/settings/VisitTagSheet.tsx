@@ -222,13 +222,13 @@ function Waiting({
               drop.mutate({ params: { tag: tagId } })
             }}
           >
-            Throw away
+            Discard
           </Button>
         </>
       }
     >
       {quantity(waiting + givenUp, 'hit')} kept since {moment(oldestAt, zone)}: {fault}.{' '}
-      {nextAt === null ? 'They are tried no more.' : `Tried again ${moment(nextAt, zone)}.`}
+      {nextAt === null ? 'They are not retried.' : `Tried again ${moment(nextAt, zone)}.`}
       {givenUp > 0 && waiting > 0 && ` ${number(givenUp)} are tried no more.`}
     </Alert>
   )

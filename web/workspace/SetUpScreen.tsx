@@ -23,8 +23,8 @@ export function SetUpScreen() {
   })
   return (
     <Entrance
-      title="Set Flimbo up"
-      text="Nobody is here yet. You become the owner of this workspace."
+      title="Set up Flimbo"
+      text="There is no account yet. You will be the owner of this workspace."
       trouble={trouble}
       submit="Create the workspace"
       busy={change.isPending}
@@ -42,7 +42,7 @@ export function SetUpScreen() {
       <FormZone
         control={control}
         name="zone"
-        hint="Days begin and end by this zone; a campaign may have another."
+        hint="Days begin and end in this time zone; each campaign can have its own."
       />
       <FormText control={control} name="name" label="Your name" autoComplete="name" />
       <FormText control={control} name="email" label="E-mail address" type="email" autoComplete="username" />
