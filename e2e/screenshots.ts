@@ -97,7 +97,7 @@ await shoot('import', `${campaign}/import`, 'h1', async () => {
   await page.getByRole('tab', { name: /^All lines/ }).click()
 })
 await shoot('channels', '/settings/channels', 'table')
-await shoot('domains', '/settings/domains', 'table')
+await shoot('jobs', '/jobs', 'table')
 await shoot('add-a-piece', `${campaign}/plan?new`, 'form')
 await shoot(
   'routes',

@@ -58,7 +58,7 @@ describe('the built application', () => {
   it('lets browsers keep what carries its digest in its name, and nothing else for ever', async () => {
     const port = await serve(true)
     expect((await http('GET', port, '/assets/index-abc.js')).headers['cache-control']).toBe(
-      'public,max-age=31536000,immutable',
+      'public, max-age=31536000, immutable',
     )
     expect((await http('GET', port, '/mark.svg')).headers['cache-control']).not.toContain('immutable')
     expect((await http('GET', port, '/assets/gone.js')).status).toBe(404)
@@ -76,9 +76,30 @@ describe('the built application', () => {
       )
       return [status, headers['content-encoding'], headers.vary, headers['content-type']]
     }
-    expect(await encoding('gzip, deflate, br')).toEqual([200, 'br', 'Accept-Encoding', 'text/javascript'])
-    expect(await encoding('gzip')).toEqual([200, 'gzip', 'Accept-Encoding', 'text/javascript'])
+    expect(await encoding('gzip, deflate, br')).toEqual([
+      200,
+      'br',
+      'Accept-Encoding',
+      'text/javascript; charset=UTF-8',
+    ])
+    expect(await encoding('gzip')).toEqual([200, 'gzip', 'Accept-Encoding', 'text/javascript; charset=UTF-8'])
     expect((await encoding(''))[1]).toBeUndefined()
+  })
+
+  it('goes on when a file is taken away under it, as an upgrade in place does', async () => {
+    const port = await serve(true)
+    rmSync(join(directory, 'assets'), { recursive: true })
+    for (const accepted of ['br', 'gzip', '']) {
+      const { status, headers, body } = await http('GET', port, '/assets/index-abc.js', {
+        'accept-encoding': accepted,
+      })
+      expect([status, headers['content-encoding'], body]).toEqual([
+        404,
+        undefined,
+        'There is no such file.\n',
+      ])
+    }
+    expect((await http('GET', port, '/')).status).toBe(200)
   })
 
   it('says what to do where it is not built', async () => {

@@ -1,11 +1,11 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type Router } from 'express'
-import sirv from 'sirv'
+import staticGzip from 'express-static-gzip'
 
 /** Stands in the built page wherever a nonce belongs; Vite puts it there. */
 const NONCE_MARK = /__FLIMBO_NONCE__/g
-const YEAR_S = 365 * 24 * 60 * 60
+const YEAR_MS = 365 * 24 * 60 * 60 * 1000
 
 /**
  * Serves the built application; every path that is no file is the application's own. Files lie there compressed
@@ -15,16 +15,28 @@ export function application(directory: string): Router {
   const router = express.Router()
   const index = join(directory, 'index.html')
   const page = existsSync(index) ? readFileSync(index, 'utf8') : null
+  const compressed = { enableBrotli: true, orderPreference: ['br', 'gzip'], index: false as const }
   if (page !== null) {
-    const compressed = { brotli: true, gzip: true, etag: true } as const
-    router.use('/assets', sirv(join(directory, 'assets'), { ...compressed, immutable: true, maxAge: YEAR_S }))
+    router.use(
+      '/assets',
+      staticGzip(join(directory, 'assets'), {
+        ...compressed,
+        serveStatic: { immutable: true, maxAge: YEAR_MS, dotfiles: 'ignore', redirect: false },
+      }),
+    )
     // What is not among them is not there: no page of the application lies under this path.
     router.use('/assets', (_request, response) => {
+      response.removeHeader('Content-Encoding')
       response.status(404).type('text').send('There is no such file.\n')
     })
-    router.use(sirv(directory, { ...compressed, extensions: [], maxAge: 0 }))
   }
+  router.get('/index.html', (_request, response) => {
+    response.redirect(308, '/')
+  })
+  if (page !== null)
+    router.use(staticGzip(directory, { ...compressed, serveStatic: { dotfiles: 'ignore', redirect: false } }))
   router.get('/{*path}', (_request, response) => {
+    response.removeHeader('Content-Encoding')
     if (page === null) {
       response.status(503).type('text').send('The application is not built yet. Run: npm run build\n')
       return

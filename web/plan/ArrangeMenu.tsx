@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { USUAL_COLUMNS, type GridColumn } from './columns.tsx'
 import type { Arrangement } from './useArrangement.ts'
 import type { Listing } from './useBlocks.ts'
+import { ToolButton } from './ToolButton.tsx'
 
 /** Which columns stand in the plan, and in which order and groups its pieces do. */
 export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; arrangement: Arrangement }) {
@@ -12,16 +13,12 @@ export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; 
   const sorts = all.filter(({ sort }) => sort !== null)
   return (
     <>
-      <Button
-        color="inherit"
-        startIcon={<ViewColumnIcon />}
-        aria-haspopup="dialog"
-        onClick={(event) => {
-          setAnchor(event.currentTarget)
-        }}
-      >
-        Columns and order
-      </Button>
+      <ToolButton
+        label="Columns and order"
+        icon={<ViewColumnIcon fontSize="small" />}
+        popup="dialog"
+        open={setAnchor}
+      />
       <Popover
         open={anchor !== null}
         anchorEl={anchor}

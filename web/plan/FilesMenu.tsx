@@ -23,6 +23,7 @@ import { useFile } from '../jobs/index.ts'
 import { PrintWarning } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import type { Listing } from './useBlocks.ts'
+import { ToolButton } from './ToolButton.tsx'
 
 /** Plans in and out as files, and everything else that is done to the whole plan. */
 export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; addSeries: () => void }) {
@@ -40,16 +41,12 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
   }
   return (
     <>
-      <Button
-        color="inherit"
-        startIcon={<ImportExportIcon />}
-        aria-haspopup="menu"
-        onClick={(event) => {
-          setAnchor(event.currentTarget)
-        }}
-      >
-        Files and more
-      </Button>
+      <ToolButton
+        label="Files and more"
+        icon={<ImportExportIcon fontSize="small" />}
+        popup="menu"
+        open={setAnchor}
+      />
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
         <MenuItem
           onClick={() => {

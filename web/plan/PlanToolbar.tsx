@@ -26,7 +26,7 @@ export function PlanToolbar({ plan, edits, searchField, add, addSeries }: Props)
   const { arrangement } = plan
   const { listing, narrowing, setNarrowing } = arrangement
   return (
-    <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+    <Stack direction="row" sx={{ gap: 1, alignItems: 'center', container: 'toolbar / inline-size' }}>
       <Typography variant="h1">Plan</Typography>
       <Typography color="textSecondary" sx={{ flex: 1, minWidth: 64 }} role="status" noWrap>
         {plan.blocks.total !== undefined && quantity(plan.total, 'piece')}
@@ -44,7 +44,7 @@ export function PlanToolbar({ plan, edits, searchField, add, addSeries }: Props)
           setNarrowing({ ...narrowing, shown: event.target.value as CodeFilter['shown'] })
         }}
         slotProps={{ htmlInput: { 'aria-label': 'Which pieces' } }}
-        sx={{ minWidth: 104 }}
+        sx={{ minWidth: 116, flexShrink: 0 }}
       >
         {Object.entries(SHOWN).map(([value, label]) => (
           <MenuItem key={value} value={value}>
@@ -63,7 +63,12 @@ export function PlanToolbar({ plan, edits, searchField, add, addSeries }: Props)
         sx={{ width: 140, minWidth: 84, flexShrink: 1 }}
         slotProps={{ htmlInput: { 'aria-label': 'Filter the pieces' } }}
       />
-      <Button variant="contained" startIcon={<AddIcon />} onClick={add} sx={{ flexShrink: 0 }}>
+      <Button
+        variant="contained"
+        startIcon={<AddIcon />}
+        onClick={add}
+        sx={{ flexShrink: 0, whiteSpace: 'nowrap' }}
+      >
         New piece
       </Button>
     </Stack>

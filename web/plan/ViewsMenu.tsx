@@ -5,6 +5,7 @@ import { planApi } from '@flimbo/core/plan'
 import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import type { Arrangement } from './useArrangement.ts'
+import { ToolButton } from './ToolButton.tsx'
 
 /** Ways of looking at a plan that the workspace has saved under names. */
 export function ViewsMenu({ arrangement }: { arrangement: Arrangement }) {
@@ -26,16 +27,7 @@ export function ViewsMenu({ arrangement }: { arrangement: Arrangement }) {
   }
   return (
     <>
-      <Button
-        color="inherit"
-        startIcon={<BookmarkIcon />}
-        aria-haspopup="dialog"
-        onClick={(event) => {
-          setAnchor(event.currentTarget)
-        }}
-      >
-        Views
-      </Button>
+      <ToolButton label="Views" icon={<BookmarkIcon fontSize="small" />} popup="dialog" open={setAnchor} />
       <Popover
         open={anchor !== null}
         anchorEl={anchor}

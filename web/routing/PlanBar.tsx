@@ -41,8 +41,6 @@ export function PlanBar({ route, rules, passing, period, chosen, choose, addLane
         flexWrap: 'wrap',
         px: 2,
         py: 1,
-        borderBottom: 1,
-        borderColor: 'divider',
       }}
     >
       <Typography

@@ -5,6 +5,7 @@ import { useCampaign } from '../campaigns/index.ts'
 import { Sheet, useKeys, useNow } from '../ui/index.ts'
 import { DraftBar } from './DraftBar.tsx'
 import { lanesOf } from './lanes.ts'
+import { PlanBar } from './PlanBar.tsx'
 import { PlanInspector } from './PlanInspector.tsx'
 import { PublishDialog } from './PublishDialog.tsx'
 import { DEVICES, NO_PLACE, rehearse } from './rehearse.ts'
@@ -41,58 +42,70 @@ export function PlanView({ route, others, focusDestination }: Props) {
   })
 
   return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>
-      <Stack spacing={2} sx={{ flex: 1, minWidth: 0 }}>
-        <Sheet pad={false}>
-          <DraftBar
-            routeId={route.id}
-            state={state}
-            discarded={() => {
-              choose(null)
-            }}
-            publish={() => {
-              setPublishing(true)
-            }}
-          />
-          <SignalPlan
-            period={<PeriodChoice period={plan.period} />}
-            route={route}
-            state={state}
-            set={plan.set}
-            exits={plan.exits}
-            zone={zone}
-            names={plan.names}
-            chosen={chosen}
-            choose={choose}
-            addLane={addLane}
-            lit={rehearsed?.decision.exit ?? null}
-          />
-        </Sheet>
-        <UnderPlan
-          route={route}
-          plan={plan}
-          given={given}
-          rehearsed={rehearsed}
-          now={now}
-          set={(change) => {
-            setGiven((was) => ({ ...was, ...change }))
+    <Stack spacing={2} sx={{ minWidth: 0 }}>
+      <Sheet pad={false}>
+        <DraftBar
+          routeId={route.id}
+          state={state}
+          discarded={() => {
+            choose(null)
           }}
-          choose={choose}
+          publish={() => {
+            setPublishing(true)
+          }}
         />
-      </Stack>
-      {chosen && (
-        <PlanInspector
-          ref={inspector}
+        <PlanBar
           route={route}
-          plan={plan}
-          lanes={lanes}
-          others={others}
+          rules={state.draft.rules}
+          passing={plan.passing}
+          period={<PeriodChoice period={plan.period} />}
           chosen={chosen}
           choose={choose}
-          close={close}
-          destinationField={destinationField}
+          addLane={addLane}
         />
-      )}
+      </Sheet>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', minWidth: 0 }}>
+        <Stack spacing={2} sx={{ flex: 1, minWidth: 0 }}>
+          <Sheet pad={false}>
+            <SignalPlan
+              route={route}
+              state={state}
+              set={plan.set}
+              exits={plan.exits}
+              passing={plan.passing}
+              zone={zone}
+              names={plan.names}
+              chosen={chosen}
+              choose={choose}
+              lit={rehearsed?.decision.exit ?? null}
+            />
+          </Sheet>
+          <UnderPlan
+            route={route}
+            plan={plan}
+            given={given}
+            rehearsed={rehearsed}
+            now={now}
+            set={(change) => {
+              setGiven((was) => ({ ...was, ...change }))
+            }}
+            choose={choose}
+          />
+        </Stack>
+        {chosen && (
+          <PlanInspector
+            ref={inspector}
+            route={route}
+            plan={plan}
+            lanes={lanes}
+            others={others}
+            chosen={chosen}
+            choose={choose}
+            close={close}
+            destinationField={destinationField}
+          />
+        )}
+      </Box>
       {publishing && (
         <PublishDialog
           route={route}
@@ -102,7 +115,7 @@ export function PlanView({ route, others, focusDestination }: Props) {
           }}
         />
       )}
-    </Box>
+    </Stack>
   )
 }
 

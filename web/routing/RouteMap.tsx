@@ -6,30 +6,36 @@ import { CustomChart, ScatterChart } from 'echarts/charts'
 import { GeoComponent, TooltipComponent } from 'echarts/components'
 import { init, use as withParts, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
+import same from 'fast-deep-equal'
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import type { Circle } from './circles.ts'
 import { loadCoasts, type Coasts } from './coasts.ts'
-import { isNear, mapOption, viewOf } from './mapOption.ts'
+import { isNear, mapOption, pointUnder, viewOf } from './mapOption.ts'
 
 withParts([CustomChart, ScatterChart, GeoComponent, TooltipComponent, CanvasRenderer])
 
+const HEIGHT_PX = 320
+
 /** The circles of the lanes on a map of the world; choosing a point puts the test scan there. */
 export default function RouteMap({
-  circles,
-  at,
   choose,
+  ...shown
 }: {
   circles: readonly Circle[]
   at: Point | null
   choose: (point: Point) => void
 }) {
+  const { circles, at } = useSteady(shown)
   const { mode, systemMode } = useColorScheme()
   const isStill = useMediaQuery('(prefers-reduced-motion: reduce)')
   const scheme = (mode === 'system' ? systemMode : mode) === 'dark' ? 'dark' : 'light'
-  const [box, chart] = useMap(choose)
+  const [box, chart, shape] = useMap(choose)
   // The view follows the circles, never the point: whoever chooses one stays where they are.
   const [first] = useState(at)
-  const view = useMemo(() => viewOf(circles, circles.length === 0 ? first : null), [circles, first])
+  const view = useMemo(
+    () => viewOf(circles, circles.length === 0 ? first : null, shape),
+    [circles, first, shape],
+  )
   const coasts = useCoasts(isNear(view) ? 'fine' : 'coarse')
   useEffect(() => {
     if (coasts.name)
@@ -44,7 +50,7 @@ export default function RouteMap({
         ref={box}
         role="img"
         aria-label={inWords(circles)}
-        sx={{ height: 320, cursor: 'crosshair', bgcolor: 'background.default' }}
+        sx={{ height: HEIGHT_PX, cursor: 'crosshair', bgcolor: 'background.paper' }}
       />
       <Typography variant="caption" color="textSecondary">
         {coasts.hasFailed && 'The coasts could not be loaded: open this tab once more to try again. '}
@@ -59,6 +65,14 @@ function inWords(circles: readonly Circle[]): string {
   if (circles.length === 0) return 'Map of the world; no lane draws a circle'
   const each = circles.map(({ place, name, km }) => `lane ${String(place)}: ${String(km)} km about ${name}`)
   return `Map with the circles of ${each.join('; ')}`
+}
+
+/** The same object for as long as it says the same, so that what is drawn from it is drawn once. */
+function useSteady<T>(value: T): T {
+  const [steady, setSteady] = useState(value)
+  if (same(steady, value)) return steady
+  setSteady(value)
+  return value
 }
 
 /** The coasts to draw, as soon as they are there; the ones before them stay until then. */
@@ -83,10 +97,11 @@ function useCoasts(wanted: Coasts): { name: Coasts | null; hasFailed: boolean } 
   return { name, hasFailed }
 }
 
-/** A chart that fills its box and says which point of the earth was clicked. */
+/** A chart that fills its box, the width of that by its height; a click says which point of the earth it is at. */
 function useMap(choose: (point: Point) => void) {
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
+  const [shape, setShape] = useState(2)
   const chooseNow = useRef(choose)
   useEffect(() => {
     chooseNow.current = choose
@@ -96,11 +111,12 @@ function useMap(choose: (point: Point) => void) {
     const made = init(box.current)
     chart.current = made
     made.getZr().on('click', ({ offsetX, offsetY }) => {
-      const point = pointAt(made, [offsetX, offsetY])
+      const point = pointUnder([offsetX, offsetY], (degrees) => made.convertToPixel('geo', [...degrees]))
       if (point) chooseNow.current(point)
     })
     const sized = new ResizeObserver(() => {
       made.resize()
+      if (made.getHeight() > 0 && made.getWidth() > 0) setShape(made.getWidth() / made.getHeight())
     })
     sized.observe(box.current)
     return () => {
@@ -108,15 +124,9 @@ function useMap(choose: (point: Point) => void) {
       made.dispose()
     }
   }, [])
-  return [box, chart] as const satisfies [RefObject<HTMLDivElement | null>, RefObject<EChartsType | null>]
-}
-
-/** The point of the earth under a pixel, to about a hundred metres; null beyond the map’s ends. */
-function pointAt(chart: EChartsType, pixel: [number, number]): Point | null {
-  const [longitude, latitude] = (chart.convertFromPixel('geo', pixel) as [number, number] | undefined) ?? []
-  if (longitude === undefined || latitude === undefined) return null
-  // East of the date line the numbers go on beyond 180.
-  if (Math.abs(latitude) > 85 || Math.abs(longitude) > 360) return null
-  const east = ((longitude + 540) % 360) - 180
-  return { latitude: Math.round(latitude * 1e3) / 1e3, longitude: Math.round(east * 1e3) / 1e3 }
+  return [box, chart, shape] as const satisfies [
+    RefObject<HTMLDivElement | null>,
+    RefObject<EChartsType | null>,
+    number,
+  ]
 }

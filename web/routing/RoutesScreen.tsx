@@ -78,7 +78,12 @@ export function RoutesScreen() {
         </Sheet>
       ) : (
         <Box
-          sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '200px minmax(0, 1fr)', xl: '232px minmax(0, 1fr)' },
+            gap: 2,
+            alignItems: 'start',
+          }}
         >
           <Sheet pad={false}>
             <List component="div" role="group" aria-label="Routes" disablePadding>

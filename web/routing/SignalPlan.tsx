@@ -23,11 +23,10 @@ import {
   type Names,
   type WholeRoute,
 } from '@flimbo/core/routing'
-import type { ReactNode } from 'react'
 import { LaneRow } from './LaneRow.tsx'
 import { LifeStrip } from './LifeStrip.tsx'
-import { PlanBar } from './PlanBar.tsx'
 import { Track } from './Track.tsx'
+import { scansAt } from './useRoutePlan.ts'
 import type { DraftState } from './useDraft.ts'
 
 export type Chosen =
@@ -35,17 +34,16 @@ export type Chosen =
 
 interface Props {
   readonly route: WholeRoute
-  /** Where the period of the counts is chosen. */
-  readonly period: ReactNode
   readonly state: DraftState
   /** The set of lanes it shares, and those lanes as it asks them. */
   readonly set: { readonly name: string; readonly lanes: readonly Lane[] } | null
   readonly exits: readonly ExitTally[]
+  /** Scans that passed the lanes. */
+  readonly passing: number
   readonly zone: string
   readonly names: Names
   readonly chosen: Chosen
   readonly choose: (chosen: Chosen) => void
-  readonly addLane: () => void
   /** The exit that the test scan takes; null where none is made. */
   readonly lit: string | null
 }
@@ -53,15 +51,14 @@ interface Props {
 /** The route as a signal plan: scans come in at the left, pass the lanes in order, and leave at the right. */
 export function SignalPlan({
   route,
-  period,
   state: { draft, edit },
   set,
   exits,
+  passing,
   zone,
   names,
   chosen,
   choose,
-  addLane,
   lit,
 }: Props) {
   const { lanes, life, shared } = draft.rules
@@ -70,9 +67,7 @@ export function SignalPlan({
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   )
-  const scansOf = (exit: string) =>
-    exits.filter((each) => each.exit === exit).reduce((sum, { scans }) => sum + scans, 0)
-  const passing = [...lanes, ...ofSet].reduce((sum, { id }) => sum + scansOf(id), 0) + scansOf('otherwise')
+  const scansOf = (exit: string) => scansAt(exits, exit)
   const move = (from: number, to: number) => {
     if (to >= 0 && to < lanes.length && from >= 0)
       edit((was) => ({ ...was, rules: { ...was.rules, lanes: arrayMove(was.rules.lanes, from, to) } }))
@@ -105,15 +100,6 @@ export function SignalPlan({
 
   return (
     <Box role="region" aria-label="Signal plan">
-      <PlanBar
-        route={route}
-        rules={draft.rules}
-        passing={passing}
-        period={period}
-        chosen={chosen}
-        choose={choose}
-        addLane={addLane}
-      />
       {life && (
         <LifeStrip
           names={names}

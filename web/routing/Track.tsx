@@ -1,6 +1,6 @@
 import { Box, ButtonBase, Typography } from '@mui/material'
 import { number, share } from '@flimbo/core/formats'
-import type { KeyboardEvent, ReactNode } from 'react'
+import { Fragment, type KeyboardEvent, type ReactNode } from 'react'
 
 export interface TrackProps {
   readonly place: string
@@ -108,12 +108,22 @@ export function Track({
               overflow: 'hidden',
             }}
           >
-            {leads}
+            {breakable(leads)}
           </Typography>
         </Box>
       </ButtonBase>
     </Box>
   )
+}
+
+/** An address that breaks after its slashes before it breaks within a word. */
+function breakable(address: string): ReactNode {
+  return address.split(/(?<=\/)(?!\/)/).map((part, i) => (
+    <Fragment key={i}>
+      {part}
+      <wbr />
+    </Fragment>
+  ))
 }
 
 /** The line that scans come along, and the switch by which they leave it. */

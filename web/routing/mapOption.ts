@@ -8,31 +8,68 @@ type Scheme = keyof typeof INKS
 /** The corners of what a map shows: north-west, south-east; longitude before latitude, degrees. */
 export type View = readonly [readonly [number, number], readonly [number, number]]
 
-/** Where a map without circles looks: the whole world, but for the ice at both ends. */
-const WORLD: View = [
+/** A map without circles looks at the world from here, but for the ice at both ends. */
+const WORLD = [
   [-170, 72],
   [190, -56],
-]
+] as const satisfies View
 /** A view is at least so high and wide, in degrees of longitude: a lone point needs a coast to be recognised by. */
 const LEAST_DEGREES = 3
 const POINT_KM = 50
+/** Land stands out from the sea, which is the sheet. */
+const LAND = { light: '#EAE4D6', dark: '#343D42' } as const
 
-/** The view that holds all circles and the point of the test scan, with a little room about them. */
-export function viewOf(circles: readonly Circle[], at: Point | null): View {
+/**
+ * The view that holds all circles and the point of the test scan, with a little room about them.
+ * A chart stretches its view to its box, so that circles are round only where both have one shape.
+ *
+ * @param shape the width of the box by its height
+ */
+export function viewOf(circles: readonly Circle[], at: Point | null, shape: number): View {
   const outlines = [...circles, ...(at ? [{ ...at, km: POINT_KM }] : [])].flatMap((circle) =>
     circleAround(circle, circle.km, 36).map(({ longitude, latitude }) => mercator([longitude, latitude])),
   )
-  if (outlines.length === 0) return WORLD
-  const xs = outlines.map(([x]) => x)
-  const ys = outlines.map(([, y]) => y)
+  const held = outlines.length === 0 ? WORLD.map(mercator) : outlines
+  const xs = held.map(([x]) => x)
+  const ys = held.map(([, y]) => y)
   const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const room = Math.max(right - left, bottom - top, (LEAST_DEGREES * Math.PI) / 180) * 0.15
-  return [fromMercator([left - room, top - room]), fromMercator([right + room, bottom + room])]
+  const least = (LEAST_DEGREES * Math.PI) / 180
+  const room = outlines.length === 0 ? 1 : 1.3
+  const height = Math.max(bottom - top, (right - left) / shape, least) * room
+  const [x, y] = [(left + right) / 2, (top + bottom) / 2]
+  const [across, down] = [(height * shape) / 2, height / 2]
+  return [fromMercator([x - across, y - down]), fromMercator([x + across, y + down])]
 }
 
 /** Whether a view is so near that the coarse coasts show their corners. */
 export function isNear([[west], [east]]: View): boolean {
   return east - west < 40
+}
+
+/** Two points far apart, by which a map tells where it lies: longitude before latitude, degrees. */
+const NULL_ISLAND = [0, 0] as const
+const FAR_OFF = [90, -60] as const
+
+/**
+ * The point of the earth under a pixel, to about a hundred metres; null beyond the map's ends.
+ * The chart's own way back from pixels leaves its projection out of account: a map is a shifted and scaled
+ * picture of the projected earth, so that two points placed by it tell where all others are.
+ *
+ * @param toPixel where the chart draws a point, longitude before latitude, degrees
+ */
+export function pointUnder(
+  [x, y]: readonly [number, number],
+  toPixel: (degrees: readonly [number, number]) => readonly number[],
+): Point | null {
+  const [x0 = NaN, y0 = NaN] = toPixel(NULL_ISLAND)
+  const [x1 = NaN, y1 = NaN] = toPixel(FAR_OFF)
+  const [across, down] = mercator(FAR_OFF)
+  const [longitude, latitude] = fromMercator([((x - x0) / (x1 - x0)) * across, ((y - y0) / (y1 - y0)) * down])
+  // Outside these, and where the chart has drawn nothing yet.
+  if (!(Math.abs(latitude) <= 85 && Math.abs(longitude) <= 360)) return null
+  // East of the date line the numbers go on beyond 180.
+  const east = ((longitude + 540) % 360) - 180
+  return { latitude: Math.round(latitude * 1e3) / 1e3, longitude: Math.round(east * 1e3) / 1e3 }
 }
 
 interface Drawn {
@@ -46,7 +83,7 @@ interface Drawn {
 
 /** What the map draws: coasts in Mercator's projection, a circle for each lane that has one, a pin for the test scan. */
 export function mapOption({ map, view, circles, at, scheme, isStill }: Drawn): EChartsCoreOption {
-  const { hairline, sheet, quiet, signal } = INKS[scheme]
+  const { hairline, quiet, signal } = INKS[scheme]
   return {
     animation: !isStill,
     geo: {
@@ -58,7 +95,7 @@ export function mapOption({ map, view, circles, at, scheme, isStill }: Drawn): E
       right: 0,
       top: 0,
       bottom: 0,
-      itemStyle: { areaColor: sheet, borderColor: quiet, borderWidth: 0.6 },
+      itemStyle: { areaColor: LAND[scheme], borderColor: quiet, borderWidth: 0.6 },
       emphasis: { disabled: true },
       select: { disabled: true },
       silent: true,
@@ -68,7 +105,9 @@ export function mapOption({ map, view, circles, at, scheme, isStill }: Drawn): E
       ...(at
         ? [
             {
+              id: 'test scan',
               type: 'scatter',
+              animation: false,
               coordinateSystem: 'geo',
               symbol: 'pin',
               symbolSize: 28,

@@ -41,6 +41,8 @@ export interface RoutePlan {
   readonly period: { days: string; choose: (days: string) => void; from: string; to: string }
   /** Scans of the period by the way they left. */
   readonly exits: readonly ExitTally[]
+  /** Scans of the period that passed the lanes. */
+  readonly passing: number
   readonly codes: readonly Code[]
   /** The piece whose tags and settings a test scan carries. */
   readonly codeId: number | undefined
@@ -57,6 +59,11 @@ export interface RoutePlan {
   readonly findings: ReturnType<typeof findingsOf>
   /** What the linter says of the destination, seen through the piece that is scanned most. */
   readonly tagFindings: readonly string[]
+}
+
+/** How many scans left by an exit. */
+export function scansAt(exits: readonly ExitTally[], exit: string): number {
+  return exits.reduce((sum, each) => (each.exit === exit ? sum + each.scans : sum), 0)
 }
 
 export function useRoutePlan(route: WholeRoute, others: readonly RouteName[], now: number): RoutePlan {
@@ -88,6 +95,7 @@ export function useRoutePlan(route: WholeRoute, others: readonly RouteName[], no
     state,
     period: { days, choose: chooseDays, from, to: today },
     exits,
+    passing: [...asked.map(({ id }) => id), 'otherwise'].reduce((sum, exit) => sum + scansAt(exits, exit), 0),
     codes,
     codeId,
     chooseCode,

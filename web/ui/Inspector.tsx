@@ -19,7 +19,7 @@ export function Inspector({
       component="aside"
       aria-label={title}
       sx={{
-        width: 420,
+        width: { xs: 384, xl: 420 },
         flexShrink: 0,
         borderLeft: 1,
         borderColor: 'divider',
