@@ -2,7 +2,8 @@ import { once } from 'node:events'
 import { createWriteStream } from 'node:fs'
 import type { Writable } from 'node:stream'
 import type { JobRow } from '../database/index.ts'
-import { JobCancelled, type JobResult, type Jobs, type NewJob } from './runner.ts'
+import type { Jobs } from './runner.ts'
+import { JobCancelled, type JobResult, type NewJob } from './work.ts'
 
 /** Says how far an export is. @throws JobCancelled where it was asked to stop */
 export type Advance = (done: number, total: number) => void

@@ -28,9 +28,9 @@ const log = {
   },
 }
 /** An office's jobs, of which every export is carried out in one way. */
-async function started(run: JobWork['run'], more: Partial<JobWork> = {}): Promise<Jobs> {
-  const jobs = createJobs({ database, live: liveHub(), log, directory: join(directory, 'jobs') })
-  jobs.define({ kind: 'export', atOnce: 1, tries: 2, run, ...more })
+async function started(run: JobWork['run'], on: Database = database): Promise<Jobs> {
+  const jobs = createJobs({ database: on, live: liveHub(), log, directory: join(directory, 'jobs') })
+  jobs.define({ kind: 'export', atOnce: 1, tries: 2, run })
   await jobs.start()
   return jobs
 }
@@ -94,6 +94,45 @@ describe('a job', () => {
       state: 'cancelled',
       sentence: 'It was cancelled before it began.',
     })
+    await jobs.stop()
+  })
+
+  it('that is cancelled in the moment it is ordered never goes on', async () => {
+    let passed = 0
+    const jobs = await started(async (_job, { progress }) => {
+      await setTimeout(5)
+      progress(1, 2)
+      passed++
+      return { sentence: '' }
+    })
+    const orders = await Promise.all(Array.from({ length: 5 }, () => jobs.add(ORDER)))
+    await Promise.all(orders.map((order) => jobs.cancel(order)))
+    for (const { id } of orders) expect((await until(jobs, id, isOver)).state).toBe('cancelled')
+    expect(passed).toBe(0)
+    await jobs.stop()
+  })
+
+  it('that is over is done once, and stored as such as soon as the disk takes it', async () => {
+    let runs = 0
+    let isFull = false
+    const jobs = await started(
+      () => {
+        runs++
+        isFull = true
+        return Promise.resolve({ sentence: 'Made once.' })
+      },
+      {
+        ...database,
+        writeAside: (act) =>
+          isFull ? Promise.reject(new Error('database or disk is full')) : database.writeAside(act),
+      },
+    )
+    const { id } = await jobs.add(ORDER)
+    while (logged.length === 0) await setTimeout(5)
+    expect((await jobs.find(id)).state).toBe('running')
+    isFull = false
+    expect(await until(jobs, id, isOver)).toMatchObject({ state: 'done', sentence: 'Made once.' })
+    expect(runs).toBe(1)
     await jobs.stop()
   })
 

@@ -1,65 +1,22 @@
-import { mkdirSync, readdirSync } from 'node:fs'
+import { mkdirSync } from 'node:fs'
 import { rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import { In, IsNull, LessThan, LessThanOrEqual, MoreThan, Not, type EntityManager } from 'typeorm'
+import { setTimeout as pause } from 'node:timers/promises'
+import { In, LessThanOrEqual } from 'typeorm'
 import type { Logger } from 'pino'
-import { isActive, pauseAfter, type JobKind } from '@flimbo/core/jobs'
+import { pauseAfter, type JobKind } from '@flimbo/core/jobs'
 import { Refusal } from '../api/index.ts'
 import { insertedId, tables, type Database, type JobRow } from '../database/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { tidyJobs } from './tidy.ts'
+import { JobCancelled, type JobContext, type JobWork, type NewJob } from './work.ts'
 
 /** How often it is looked whether something is to be begun. */
 const LOOK_MS = 1000
 const TIDY_MS = 60 * 60_000
-const DAY_MS = 24 * 60 * 60_000
-/** What has ended is shown for so long; files are kept, and drafts wait, for a day. */
-const ENDED_KEPT_MS = 30 * DAY_MS
 /** A job that was begun so often without ever coming to an end takes the office with it: it is not begun again. */
 const INTERRUPTED_MAX = 5
 const WENT_WRONG = 'Something went wrong on the server, and nothing of it was kept.'
-
-/** Thrown by work that was asked to stop. The message says what was kept. */
-export class JobCancelled extends Error {
-  override readonly name = 'JobCancelled'
-}
-
-/** What came of a job. */
-export interface JobResult {
-  readonly sentence: string
-  /** Where it wrote a file to `context.file`: what it is called, and its media type. */
-  readonly file?: { readonly name: string; readonly type: string }
-}
-
-/** What a job is given while it runs. */
-export interface JobContext {
-  /** Goes off when it is cancelled, and when the office stops. */
-  readonly signal: AbortSignal
-  /** Where it may write a file. */
-  readonly file: string
-  /** Says how far it is, and throws where it was asked to stop. @throws JobCancelled */
-  readonly progress: (done: number, total: number) => void
-  /** Marks it as done in the very transaction that stores what it did: whatever stops then, it is not done twice. */
-  readonly settle: (manager: EntityManager, sentence: string) => Promise<void>
-}
-
-/** How one kind of job is carried out. */
-export interface JobWork {
-  readonly kind: JobKind
-  /** So many of the kind run at the same time. */
-  readonly atOnce: number
-  /** So often it is tried before it has failed for good; a Refusal is no try. */
-  readonly tries: number
-  run(job: JobRow, context: JobContext): Promise<JobResult>
-}
-
-export interface NewJob {
-  readonly kind: JobKind
-  readonly workspaceId: number
-  readonly personId: number | null
-  readonly campaignId: number | null
-  readonly title: string
-  readonly payload: unknown
-}
 
 interface Running {
   readonly kind: JobKind
@@ -140,28 +97,56 @@ export function createJobs({ database, live, log, directory }: Parts) {
   }
   async function beginDue(): Promise<void> {
     const due = await database.read.find(tables.jobs, {
+      select: { id: true, kind: true },
       where: { state: 'waiting', nextAt: LessThanOrEqual(Date.now()) },
       order: { id: 'asc' },
     })
-    for (const job of due) {
-      const work = works.get(job.kind)
-      const busy = [...running.values()].filter(({ kind }) => kind === job.kind).length
-      if (isStopping || !work || busy >= work.atOnce || running.has(job.id)) continue
-      await change(job.id, { state: 'running', attempts: job.attempts + 1, nextAt: null })
-      begin(work, { ...job, state: 'running', attempts: job.attempts + 1 })
+    for (const { id, kind } of due) {
+      const work = works.get(kind)
+      const busy = [...running.values()].filter((each) => each.kind === kind).length
+      if (isStopping || !work || busy >= work.atOnce || running.has(id)) continue
+      begin(work, id)
     }
   }
 
-  function begin(work: JobWork, job: JobRow): void {
+  function begin(work: JobWork, id: number): void {
     const stopper = new AbortController()
-    const state = { kind: job.kind, stopper, done: 0, total: 0 }
-    // It must be among those that run before it can end.
-    const ended = Promise.resolve().then(() => carryOut(work, job, stopper.signal))
-    running.set(job.id, Object.assign(state, { ended }))
-    tell(job.workspaceId, job.id)
+    const state = { kind: work.kind, stopper, done: 0, total: 0 }
+    // It must be among those that run before it can end, and before anybody can cancel it as one that runs.
+    const end = Promise.resolve().then(() => carryOut(work, id, stopper.signal))
+    running.set(id, Object.assign(state, { ended: end }))
   }
 
-  async function carryOut(work: JobWork, job: JobRow, signal: AbortSignal): Promise<void> {
+  async function carryOut(work: JobWork, id: number, signal: AbortSignal): Promise<void> {
+    try {
+      if (!(await claim(id))) return
+      const job = await find(id)
+      tell(job.workspaceId, id)
+      await attempt(work, job, signal)
+      tell(job.workspaceId, id)
+    } catch (error) {
+      // It waits still, and is begun at one of the next looks.
+      log.error({ error, job: id }, `a job could not be begun: ${work.kind}`)
+      await pause(LOOK_MS)
+    } finally {
+      running.delete(id)
+      if (!isStopping) void look()
+    }
+  }
+
+  /** Takes a job that waits; false where somebody cancelled it, or another took it, in the meantime. */
+  async function claim(id: number): Promise<boolean> {
+    const { affected } = await database.writeAside((manager) =>
+      manager.update(
+        tables.jobs,
+        { id, state: 'waiting' },
+        { state: 'running', attempts: () => 'attempts + 1', nextAt: null, touchedAt: Date.now() },
+      ),
+    )
+    return affected === 1
+  }
+
+  async function attempt(work: JobWork, job: JobRow, signal: AbortSignal): Promise<void> {
     let isSettled = false
     const context: JobContext = {
       signal,
@@ -179,15 +164,24 @@ export function createJobs({ database, live, log, directory }: Parts) {
       const { sentence, file } = await work.run(job, context)
       const bytes = file && (await stat(context.file)).size
       const kept = { fileName: file?.name ?? null, fileType: file?.type ?? null, fileBytes: bytes ?? null }
-      if (!isSettled) await change(job.id, { ...ended(job.id, 'done', sentence), ...kept })
+      if (!isSettled) await record(job.id, { ...ended(job.id, 'done', sentence), ...kept })
     } catch (error) {
       // A stopping office leaves it as it is, to be begun anew by the next one.
-      if (!isSettled && !isStopping) await change(job.id, outcomeOf(error, work, job))
-    } finally {
-      running.delete(job.id)
-      tell(job.workspaceId, job.id)
-      if (!isStopping) void look()
+      if (!isSettled && !isStopping) await record(job.id, outcomeOf(error, work, job))
     }
+  }
+
+  /** Stores what came of a job. What it did is done: where that cannot be written, as on a full disk, it is tried on. */
+  async function record(id: number, set: Partial<JobRow>): Promise<void> {
+    for (;;)
+      try {
+        await change(id, set)
+        return
+      } catch (error) {
+        log.error({ error, job: id }, 'what came of a job could not be stored')
+        if (isStopping) return
+        await pause(LOOK_MS)
+      }
   }
 
   function ended(id: number, state: 'done' | 'failed' | 'cancelled', sentence: string): Partial<JobRow> {
@@ -226,34 +220,10 @@ export function createJobs({ database, live, log, directory }: Parts) {
     await look()
   }
 
-  /** Forgets what ended long ago, drafts that nobody began, and files that were kept for long enough. */
-  async function tidy(): Promise<void> {
-    const now = Date.now()
-    await database.writeAside(async (manager) => {
-      await manager.delete(tables.jobs, { endedAt: LessThan(now - ENDED_KEPT_MS) })
-      await manager.delete(tables.jobs, { state: 'draft', touchedAt: LessThan(now - DAY_MS) })
-      await manager.update(
-        tables.jobs,
-        { fileName: Not(IsNull()), endedAt: LessThan(now - DAY_MS) },
-        { fileName: null, fileType: null, fileBytes: null },
-      )
-    })
-    const ids = readdirSync(directory).map(Number)
-    const wanted = await database.read.find(tables.jobs, {
-      select: { id: true },
-      where: [
-        { id: In(ids), endedAt: IsNull() },
-        { id: In(ids), endedAt: MoreThan(now - DAY_MS) },
-      ],
-    })
-    const kept = new Set(wanted.map(({ id }) => id))
-    for (const id of ids) if (!kept.has(id)) await rm(fileOf(id), { force: true })
-  }
-
   const timers = [
     setInterval(() => void look(), LOOK_MS),
     setInterval(() => {
-      tidy().catch(() => undefined)
+      tidyJobs(database, directory).catch(() => undefined)
     }, TIDY_MS),
   ]
   for (const timer of timers) timer.unref()
@@ -266,7 +236,7 @@ export function createJobs({ database, live, log, directory }: Parts) {
       works.set(work.kind, work)
     },
     async start(): Promise<void> {
-      await tidy().catch(() => undefined)
+      await tidyJobs(database, directory).catch(() => undefined)
       await resume()
     },
     /** Has something carried out, as soon as there is a place for it. */
@@ -298,13 +268,13 @@ export function createJobs({ database, live, log, directory }: Parts) {
       wake(workspaceId, id)
     },
     /** Stops a job that runs, once it comes to look; one that waits, at once. */
-    async cancel(job: JobRow): Promise<void> {
-      const under = running.get(job.id)
-      under?.stopper.abort()
-      if (!under && isActive(job)) {
-        await change(job.id, ended(job.id, 'cancelled', 'It was cancelled before it began.'))
-        tell(job.workspaceId, job.id)
-      }
+    async cancel({ id, workspaceId }: JobRow): Promise<void> {
+      const set = ended(id, 'cancelled', 'It was cancelled before it began.')
+      await database.writeAside((manager) =>
+        manager.update(tables.jobs, { id, state: 'waiting' }, { ...set, touchedAt: Date.now() } as never),
+      )
+      running.get(id)?.stopper.abort()
+      tell(workspaceId, id)
     },
     /** How far a job is by now. */
     progressOf: ({ id, done, total }: JobRow): { done: number; total: number } => {

@@ -1,17 +1,15 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
 import type { Code } from '@flimbo/core/codes'
-import { useEffect, useEffectEvent, useRef, useState } from 'react'
-import { useForm, useWatch } from 'react-hook-form'
-import { byContract, showFaults, useAnswer } from '../api/index.ts'
+import { useEffect, useRef } from 'react'
+import { useWatch } from 'react-hook-form'
+import { useAnswer } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
 import { quantity } from '@flimbo/core/formats'
 import { Conflict, FormChoice, FormDestination, FormText } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
-import { CODE_FIELDS, pieceValues, type PieceValues } from './pieceFields.ts'
-import { pieceContract, readTyped } from './pieceValues.ts'
 import { SlugHint } from './SlugHint.tsx'
 import { TagField } from './TagField.tsx'
-import { usePieceSave } from './usePieceSave.ts'
+import { usePieceForm } from './usePieceForm.ts'
 
 const STATE_NAMES = {
   live: 'Live: scans are sent on',
@@ -21,52 +19,14 @@ const STATE_NAMES = {
 
 /** Everything that can be changed of a piece, with one Save. */
 export function PieceForm({ code, focusDestination }: { code: Code; focusDestination: number }) {
-  const [trouble, setTrouble] = useState<string | null>(null)
-  const {
-    control,
-    handleSubmit,
-    reset,
-    setError,
-    setValue,
-    getValues,
-    formState: { isDirty },
-  } = useForm<PieceValues>({
-    defaultValues: pieceValues(code),
-    resolver: byContract(pieceContract, readTyped),
-  })
+  const form = usePieceForm(code)
+  const { control, isDirty, conflict } = form
   const slug = useWatch({ control, name: 'slug' })
   const rules = useAnswer(taggingApi.rules, {})
   const destinationField = useRef<HTMLInputElement>(null)
-
-  const piece = usePieceSave(code, isDirty)
-  // What others save shows at once, but never in place of what is being typed.
-  const follow = useEffectEvent((stored: Code) => {
-    const values = piece.follow(stored)
-    if (values) reset(values)
-  })
-  useEffect(() => {
-    if (!isDirty) follow(code)
-  }, [code, isDirty])
   useEffect(() => {
     if (focusDestination > 0) destinationField.current?.select()
   }, [focusDestination])
-
-  async function save(values: PieceValues): Promise<void> {
-    setTrouble(null)
-    try {
-      const saved = await piece.save(values)
-      if (saved) reset(saved)
-    } catch (error) {
-      setTrouble(showFaults(error, setError, [...CODE_FIELDS, 'destination']))
-    }
-  }
-
-  /** Theirs in place of one's own; where only the destination is in dispute, the rest that was typed stays. */
-  function keepStored(isDestinationOnly: boolean): void {
-    const stored = piece.rebase()
-    reset(stored, { keepValues: isDestinationOnly })
-    setValue('destination', stored.destination, { shouldDirty: true })
-  }
 
   return (
     <Stack
@@ -74,27 +34,15 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
       noValidate
       spacing={2}
       onSubmit={(event) => {
-        void handleSubmit(save)(event)
+        void form.submit(event)
       }}
     >
-      {trouble !== null && (
+      {form.trouble !== null && (
         <Alert severity="error" variant="outlined">
-          {trouble}
+          {form.trouble}
         </Alert>
       )}
-      {piece.conflict && (
-        <Conflict
-          what={piece.conflict.what}
-          rows={piece.conflict.rows(getValues())}
-          keepStored={() => {
-            keepStored(piece.conflict?.what === 'destination')
-          }}
-          overwrite={() => {
-            piece.rebase()
-            void save(getValues())
-          }}
-        />
-      )}
+      {conflict && <Conflict {...conflict} keepStored={form.keepStored} overwrite={form.overwrite} />}
       <FormDestination
         control={control}
         name="destination"
@@ -129,9 +77,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         campaignId={code.campaignId}
         domainId={code.domainId}
         own={code.slug}
-        choose={(chosen) => {
-          setValue('slug', chosen, { shouldDirty: true })
-        }}
+        choose={form.choose}
       />
       <PlanFields control={control} />
       {code.state !== 'deleted' && (
@@ -143,18 +89,11 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         />
       )}
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-        <Button type="submit" variant="contained" disabled={!isDirty || piece.isSaving}>
+        <Button type="submit" variant="contained" disabled={!isDirty || form.isSaving}>
           Save
         </Button>
         {isDirty ? (
-          <Button
-            color="inherit"
-            onClick={() => {
-              piece.rebase()
-              reset(piece.follow(code) ?? pieceValues(code))
-              setTrouble(null)
-            }}
-          >
+          <Button color="inherit" onClick={form.discard}>
             Discard changes
           </Button>
         ) : (

@@ -1,41 +1,14 @@
 import { Box } from '@mui/material'
-import { useCallback, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react'
 import { CellEditor } from './CellEditor.tsx'
-import { textOfBlock, type RouteNumbers } from './cells.ts'
-import { blockFrom } from './clipboard.ts'
-import type { GridColumn } from './columns.tsx'
 import { GridHead } from './GridHead.tsx'
 import type { Selected } from './gridParts.ts'
+import type { GridProps } from './gridProps.ts'
 import { cellId, GridRow, ROW_LOOKS } from './GridRow.tsx'
 import { GroupLine } from './GroupLine.tsx'
-import type { Lines } from './lines.ts'
-import { rangeOn, type Cell } from './range.ts'
-import type { Blocks, Listing } from './useBlocks.ts'
+import { rangeOn } from './range.ts'
 import { useCellEditing } from './useCellEditing.ts'
-import type { GridActions } from './useGridActions.ts'
-import { gridKey } from './useGridKeys.ts'
+import { useGridEvents } from './useGridEvents.ts'
 import { useGridView } from './useGridView.ts'
-
-interface Props {
-  readonly lines: Lines
-  readonly total: number
-  readonly blocks: Blocks
-  readonly columns: readonly GridColumn[]
-  readonly widths: readonly number[]
-  readonly listing: Listing
-  readonly selected: Selected
-  /** The piece that stands in the inspector. */
-  readonly inspected: number | null
-  readonly active: Cell
-  readonly setActive: (cell: Cell) => void
-  readonly offers: Readonly<Partial<Record<NonNullable<GridColumn['offers']>, readonly string[]>>>
-  readonly routes: RouteNumbers
-  readonly actions: GridActions
-  /** Is given the first and the last piece on the screen. */
-  readonly onSeen: (first: number, last: number) => void
-}
-
-const LEAST_COLUMN_PX = 44
 
 function extent(selected: Selected): 'none' | 'some' | 'all' {
   if (selected === 'all') return 'all'
@@ -43,7 +16,7 @@ function extent(selected: Selected): 'none' | 'some' | 'all' {
 }
 
 /** The grid: rows are drawn only where they are seen, cells are moved among, chosen, edited, copied and pasted by keyboard. */
-export function PlanGrid(props: Props) {
+export function PlanGrid(props: GridProps) {
   const { lines, total, blocks, columns, widths, listing, selected, active, actions } = props
   const view = useGridView(props)
   const { scroller, items, width, range, go, focus } = view
@@ -56,77 +29,7 @@ export function PlanGrid(props: Props) {
   })
   const { isEditing, row, column, stop } = editing
 
-  const press = useCallback(
-    (piece: number, j: number, event: MouseEvent) => {
-      if (event.button !== 0) return
-      go({ piece, column: j }, event.shiftKey)
-      stop()
-      focus()
-      event.preventDefault()
-    },
-    [go, focus, stop],
-  )
-  const enter = useCallback(
-    (piece: number, j: number) => {
-      go({ piece, column: j }, true)
-    },
-    [go],
-  )
-
-  function onCopy(event: ClipboardEvent): void {
-    if (isEditing) return
-    event.preventDefault()
-    const rows = Array.from({ length: range.bottom - range.top + 1 }, (_, i) => blocks.at(range.top + i))
-    const there = rows.flatMap((each) => each ?? [])
-    if (there.length < rows.length) actions.copyFar(range)
-    else
-      event.clipboardData.setData(
-        'text/plain',
-        textOfBlock(there, columns.slice(range.left, range.right + 1)),
-      )
-    if (event.type === 'cut') actions.clear(range)
-  }
-
-  function onPaste(event: ClipboardEvent): void {
-    if (isEditing) return
-    event.preventDefault()
-    actions.paste(blockFrom(event.clipboardData.getData('text/plain')), range)
-  }
-
-  function onKeyDown(event: KeyboardEvent): void {
-    if (isEditing || event.target !== scroller.current) return
-    gridKey(event, {
-      active,
-      pieces: total,
-      columns: columns.length,
-      page: view.linesShown(),
-      step: (piece, by) => lines.step(piece, by),
-      go,
-      edit: () => {
-        editing.begin(active.piece, active.column)
-      },
-      open: () => {
-        if (row) actions.open(row)
-      },
-      toggle: () => {
-        if (row) actions.toggle(row.id, active.piece, false)
-      },
-      chooseAll: actions.chooseAll,
-      clear: () => {
-        actions.clear(range)
-      },
-      fillDown: () => {
-        actions.fillDown(range)
-      },
-      undo: actions.undo,
-      redo: actions.redo,
-      widen: (by) => {
-        if (!column) return
-        actions.resize(column.id, Math.max(LEAST_COLUMN_PX, (widths[active.column] ?? column.width) + by))
-        actions.resized()
-      },
-    })
-  }
+  const { press, enter, onCopy, onPaste, onKeyDown } = useGridEvents(props, view, editing)
 
   const pieceRow = (piece: number, top: number) => {
     const here = blocks.at(piece)

@@ -3,7 +3,7 @@ import { useCallback, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useCampaign } from '../campaigns/index.ts'
 import { CodeInspector, NewPiece } from '../codes/index.ts'
-import { Trouble, useKeys } from '../ui/index.ts'
+import { Trouble } from '../ui/index.ts'
 import { EmptyPlan, NoMatch } from './EmptyPlan.tsx'
 import { MoveDialog } from './MoveDialog.tsx'
 import { OutcomeLine } from './OutcomeLine.tsx'
@@ -15,6 +15,7 @@ import { useActivePiece } from './useActivePiece.ts'
 import { useEdits } from './useEdits.ts'
 import { useGridActions } from './useGridActions.ts'
 import { usePlanData } from './usePlanData.ts'
+import { usePlanKeys } from './usePlanKeys.ts'
 
 /** The plan: a row a printed piece, edited in place; the chosen one stands at the right. */
 export function PlanScreen() {
@@ -35,8 +36,11 @@ export function PlanScreen() {
   const close = () => {
     open(null)
   }
-  const add = (what: '' | 'series' = '') => {
-    setAddress({ new: what }, { replace: true })
+  const add = () => {
+    setAddress({ new: '' }, { replace: true })
+  }
+  const addSeries = () => {
+    setAddress({ new: 'series' }, { replace: true })
   }
 
   const plan = usePlanData()
@@ -60,34 +64,17 @@ export function PlanScreen() {
       void navigate(to)
     },
   })
-  useKeys({
-    j: () => {
-      step(1)
-    },
-    k: () => {
-      step(-1)
-    },
-    e: () => {
-      const here = row()
-      if (inspected === null && here) open(here.id)
+  usePlanKeys({
+    row,
+    step,
+    edit: (id) => {
+      if (id !== null && inspected === null) open(id)
       setEditing((n) => n + 1)
     },
-    f: () => {
-      const here = row()
-      if (here) grid.fix(here)
-    },
-    c: () => {
-      const here = row()
-      if (here) grid.copyAddress(here)
-    },
-    n: () => {
-      add()
-    },
-    '/': () => {
-      searchField.current?.focus()
-    },
-    'ctrl+z': edits.undo,
-    'ctrl+y': edits.redo,
+    grid,
+    add,
+    edits,
+    searchField,
   })
 
   const isEmpty = blocks.total === 0
@@ -95,17 +82,7 @@ export function PlanScreen() {
   return (
     <Box sx={{ flex: 'none', display: 'flex', height: 'calc(100vh - 95px)', overflow: 'hidden' }}>
       <Stack sx={{ flex: 1, minWidth: 0, p: 2, gap: 1 }}>
-        <PlanToolbar
-          plan={plan}
-          edits={edits}
-          searchField={searchField}
-          add={() => {
-            add()
-          }}
-          addSeries={() => {
-            add('series')
-          }}
-        />
+        <PlanToolbar plan={plan} edits={edits} searchField={searchField} add={add} addSeries={addSeries} />
         <ReviewStrip
           campaignId={campaignId}
           arrangement={arrangement}
@@ -128,13 +105,7 @@ export function PlanScreen() {
           }}
         />
         {blocks.error && <Trouble error={blocks.error} retry={blocks.retry} />}
-        {isEmpty && !isFiltered && (
-          <EmptyPlan
-            add={() => {
-              add()
-            }}
-          />
-        )}
+        {isEmpty && !isFiltered && <EmptyPlan add={add} />}
         {isEmpty && isFiltered && (
           <NoMatch
             showAll={() => {
