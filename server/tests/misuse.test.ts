@@ -9,7 +9,7 @@ import type { Endpoint } from '@flimbo/core/api'
 import { everyEndpoint } from '@flimbo/core/contracts'
 import { callThread, type CalledThread } from '../threads/index.ts'
 import type { ProbeCalls, Probed } from './probe-thread.ts'
-import { OWNER } from './running.ts'
+import { OWNER } from './http.ts'
 import { setUpCampaign, exitCodeOf, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
 
 /*

@@ -1,6 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
-import { request, type IncomingHttpHeaders } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
@@ -10,75 +9,17 @@ import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
 import type { Rules, WholeRoute } from '@flimbo/core/routing'
 import { readConfig } from '../config/index.ts'
+import { http, OWNER, type Answer } from './http.ts'
 import { startInOneProcess } from './inOneProcess.ts'
 import { PHONE } from './phones.ts'
 
-export { PHONE }
+export { http, OWNER, PHONE }
+export type { Answer }
 
 export const DOOR = 'http://go.saltmarsh.example'
-export const OWNER = {
-  workspace: 'Saltmarsh Line',
-  zone: 'Europe/Berlin',
-  name: 'Anna Petersen',
-  email: 'anna@saltmarsh.example',
-  password: 'low tide at noon',
-}
 /** Addresses the city database puts in these cities, as the stand-ins' list says. */
 export const BREMEN = '2.59.32.77'
 export const GRONINGEN = '31.132.200.77'
-
-export interface Answer<T = unknown> {
-  readonly status: number
-  readonly headers: IncomingHttpHeaders
-  readonly body: T
-}
-
-function read(text: string, type: string | undefined): unknown {
-  return /json/.test(type ?? '') ? JSON.parse(text) : text
-}
-
-/** One HTTP request as it is, without a client's own ideas of redirects and cookies. */
-export function http(
-  method: string,
-  port: number,
-  path: string,
-  headers: Record<string, string> = {},
-  body?: string | Uint8Array,
-): Promise<Answer> {
-  return new Promise((resolve, reject) => {
-    const asking = request(
-      {
-        host: '127.0.0.1',
-        port,
-        path,
-        method,
-        headers: {
-          ...(body === undefined
-            ? {}
-            : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }),
-          ...headers,
-        },
-      },
-      (response) => {
-        const parts: Buffer[] = []
-        response.on('data', (part: Buffer) => parts.push(part))
-        response.on('end', () => {
-          const whole = Buffer.concat(parts)
-          const type = response.headers['content-type']
-          resolve({
-            status: response.statusCode ?? 0,
-            headers: response.headers,
-            body: /image\/png|application\/(zip|vnd)/.test(type ?? '')
-              ? whole
-              : read(whole.toString('utf8'), type),
-          })
-        })
-      },
-    )
-    asking.on('error', reject)
-    asking.end(body)
-  })
-}
 
 /** A whole Flimbo on a database of its own, and somebody at its office. */
 export async function runningFlimbo(settings: Record<string, string> = {}) {

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess, type StdioOptions } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { vi } from 'vitest'
 import type { Ports } from '../line/index.ts'
-import { http, OWNER } from './running.ts'
+import { http, OWNER } from './http.ts'
 
 /** As it is run for real; the tests' own set-up has just bundled it. */
 const MAIN = fileURLToPath(new URL('./dist/main.js', import.meta.url))
