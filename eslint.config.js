@@ -18,6 +18,11 @@ const restrict = (...patterns) => ({
   'no-restricted-imports': ['error', { patterns: [behindTheDoor, deepPackage, ...patterns] }],
 })
 
+/** One program checks the types of all layers, so that those of Node.js are known everywhere: these are not used there. */
+const notNode = {
+  'no-restricted-globals': ['error', 'process', 'Buffer', 'global', 'require', '__dirname', '__filename'],
+}
+
 export default tseslint.config(
   { ignores: ['**/dist/', '**/node_modules/', 'data/', 'e2e/output/'] },
   ...tseslint.configs.recommendedTypeChecked.map((config) => ({ ...config, files: ['**/*.ts', '**/*.tsx'] })),
@@ -25,7 +30,7 @@ export default tseslint.config(
     files: ['**/*.ts', '**/*.tsx'],
     languageOptions: {
       parserOptions: {
-        project: ['./tsconfig.json', './web/tsconfig.json'],
+        project: ['./tsconfig.json'],
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -65,6 +70,7 @@ export default tseslint.config(
           '@flimbo/web',
         ),
       ),
+      ...notNode,
       'no-restricted-syntax': [
         'error',
         {
@@ -83,6 +89,7 @@ export default tseslint.config(
     },
   },
   { files: ['server/**/*.ts'], rules: restrict(only('react', '@mui', '@flimbo/web', '@flimbo/demo')) },
+  { files: ['web/**/*.ts', 'web/**/*.tsx'], ignores: ['web/vite.config.ts'], rules: notNode },
   {
     files: ['web/**/*.ts', 'web/**/*.tsx'],
     plugins: { 'react-hooks': hooks },

@@ -40,7 +40,9 @@ const here = () =>
         document.querySelector('[role=grid]')?.getAttribute('aria-activedescendant') ?? '',
       )?.textContent ?? '',
   )
-const said = (text: string | RegExp) => browser.page.getByText(text).first().waitFor()
+// Fifty thousand pieces take their time where other tests want the same two cores.
+const PATIENCE = { timeout: 60_000 }
+const said = (text: string | RegExp) => browser.page.getByText(text).first().waitFor(PATIENCE)
 const inClipboard = (text: string) =>
   browser.page.evaluate((value) => navigator.clipboard.writeText(value), text)
 
@@ -176,7 +178,7 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await inClipboard('Last one\tposter\tbench\nOne more\tposter\tbench')
     await page.getByRole('grid').focus()
     await press('Control+End', 'Home', 'ArrowRight', 'Control+v')
-    await page.getByRole('heading', { name: 'Import a plan' }).waitFor()
+    await page.getByRole('heading', { name: 'Import a plan' }).waitFor(PATIENCE)
     await page.getByText('Destination: give the address this leads to').waitFor()
     await page.getByText('0 pieces to create').waitFor()
     expect(browser.complaints).toEqual([])

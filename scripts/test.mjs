@@ -1,6 +1,6 @@
 // npm test: installs what is missing, then types, lint, unit and browser tests.
 import { spawn } from 'node:child_process'
-import { buildIfNeeded, installChromium, installPackages, root, run } from './steps/install.mjs'
+import { installChromium, installPackages, root, run } from './steps/install.mjs'
 
 const step = (name, work) => {
   const began = Date.now()
@@ -14,23 +14,31 @@ step('install', () => {
   installChromium()
 })
 
-// Types and lint need a core each and nothing of each other, and the check of the format little; there are two cores.
-const began = Date.now()
-const beside = (name) =>
-  new Promise((resolve) => {
-    spawn('npm', ['run', '-s', name], { cwd: root, stdio: 'inherit' }).on('exit', (code) => {
-      resolve({ name, code })
-    })
-  })
-const checks = Promise.all([beside('types'), beside('lint'), beside('format:check')])
-for (const { name, code } of await checks) {
-  if (code === 0) continue
-  console.error(`npm run ${name} ended with ${String(code)}`)
-  process.exit(1)
+/** Runs npm scripts side by side; all of them, or none goes on. */
+async function beside(name, scripts) {
+  const began = Date.now()
+  console.log(`\n── ${name}`)
+  const ended = await Promise.all(
+    scripts.map(
+      (script) =>
+        new Promise((resolve) => {
+          spawn('npm', ['run', '-s', script], { cwd: root, stdio: 'inherit' }).on('exit', (code) => {
+            resolve({ script, code })
+          })
+        }),
+    ),
+  )
+  const failed = ended.find(({ code }) => code !== 0)
+  if (failed) {
+    console.error(`npm run ${failed.script} ended with ${String(failed.code)}`)
+    process.exit(1)
+  }
+  console.log(`── ${name}: ${((Date.now() - began) / 1000).toFixed(1)} s`)
 }
-console.log(`── types and lint: ${((Date.now() - began) / 1000).toFixed(1)} s`)
 
-step('unit tests', () => run('npm', ['run', '-s', 'unit']))
-step('build', buildIfNeeded)
+// Types and lint need a core each and nothing of each other; there are two.
+await beside('types and lint', ['types', 'lint'])
+// Unit tests often wait, for the disk above all: the build has time enough meanwhile, and is over before they measure.
+await beside('unit tests, format and build', ['unit', 'format:check', 'build:needed'])
 step('browser tests', () => run('npm', ['run', '-s', 'e2e']))
 console.log('\nEverything passed.')

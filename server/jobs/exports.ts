@@ -1,6 +1,9 @@
 import { once } from 'node:events'
-import { createWriteStream } from 'node:fs'
+import { createWriteStream, statfsSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { dirname } from 'node:path'
 import type { Writable } from 'node:stream'
+import { Refusal } from '../api/index.ts'
 import type { JobRow } from '../database/index.ts'
 import type { Jobs } from './runner.ts'
 import { JobCancelled, type JobResult, type NewJob } from './work.ts'
@@ -23,8 +26,37 @@ export interface ExportKind<Order> {
 
 type Made = Required<JobResult>['file']
 
+/** So many files of a workspace are being made, or wait for that, at one time. */
+const ACTIVE_MAX = 20
+/** What stays free on the disk whatever is exported, bytes: scans are written to the same disk. */
+const RESERVE_BYTES = 512 * 1024 * 1024
+const RESERVE_CHECK_MS = 500
+
+/**
+ * Looks now and then whether there is room on the disk of a file.
+ *
+ * @throws Refusal where going on could leave none for scans
+ */
+function roomKeeper(file: string, freeBytes: (directory: string) => number): () => void {
+  let checkedAt = 0
+  return () => {
+    if (Date.now() < checkedAt + RESERVE_CHECK_MS) return
+    checkedAt = Date.now()
+    if (freeBytes(dirname(file)) < RESERVE_BYTES)
+      throw new Refusal(
+        'taken',
+        'The disk of the server is nearly full; what is left is kept for scans. Have it cleared, or export less at once.',
+      )
+  }
+}
+
+function freeBytesOf(directory: string): number {
+  const { bavail, bsize } = statfsSync(directory)
+  return bavail * bsize
+}
+
 /** Has files made by jobs, to be fetched when they are ready. */
-export function exporter(jobs: Jobs) {
+export function exporter(jobs: Jobs, freeBytes = freeBytesOf) {
   const makers = new Map<string, (stored: unknown, out: Writable, advance: Advance) => Promise<Made>>()
 
   /** Writes a file and waits until all of it is there. */
@@ -37,8 +69,11 @@ export function exporter(jobs: Jobs) {
       out.end()
       await Promise.race([once(out, 'close'), failed])
       return result
-    } finally {
+    } catch (error) {
       out.destroy()
+      // Half a file is of use to nobody, and takes room.
+      await rm(file, { force: true })
+      throw error
     }
   }
 
@@ -50,13 +85,16 @@ export function exporter(jobs: Jobs) {
       const { what, order } = payload as { what: string; order: unknown }
       const make = makers.get(what)
       if (!make) throw new Error(`Nobody knows how to make ${what}`)
+      const keepRoom = roomKeeper(file, freeBytes)
       const advance: Advance = (done, total) => {
+        keepRoom()
         try {
           progress(done, total)
         } catch {
           throw new JobCancelled('It was cancelled; no file was made.')
         }
       }
+      keepRoom()
       return {
         sentence: 'The file is ready.',
         file: await intoFile(file, (out) => make(order, out, advance)),
@@ -72,9 +110,15 @@ export function exporter(jobs: Jobs) {
         return { name: await nameOf(order), type }
       })
     },
-    /** Has a file made. */
-    order: (what: string, order: unknown, of: Omit<NewJob, 'kind' | 'payload'>): Promise<JobRow> =>
-      jobs.add({ ...of, kind: 'export', payload: { what, order } }),
+    /** Has a file made. @throws Refusal where very many wait already */
+    async order(what: string, order: unknown, of: Omit<NewJob, 'kind' | 'payload'>): Promise<JobRow> {
+      if ((await jobs.active(of.workspaceId, 'export')).length >= ACTIVE_MAX)
+        throw new Refusal(
+          'taken',
+          `${String(ACTIVE_MAX)} files are being made already. Wait for one of them, or cancel one under Jobs.`,
+        )
+      return jobs.add({ ...of, kind: 'export', payload: { what, order } })
+    },
   }
 }
 export type Exporter = ReturnType<typeof exporter>

@@ -83,7 +83,7 @@ export const theme = createTheme({
         // Whoever asked their system for less motion gets none (WCAG 2.2, technique C39).
         '@media (prefers-reduced-motion: reduce)': {
           '*, ::before, ::after': {
-            transitionDuration: '1ms !important',
+            transition: 'none !important',
             animationDuration: '1ms !important',
             animationIterationCount: '1 !important',
           },
