@@ -199,7 +199,7 @@ describe('arranging', () => {
     await page.getByRole('button', { name: 'By medium', exact: true }).click()
     await page.getByText('4 pieces · 0 scans').waitFor()
     await page.getByRole('button', { name: 'Views' }).click()
-    await page.getByRole('button', { name: 'Forget the view By medium' }).click()
+    await page.getByRole('button', { name: 'Delete the view By medium' }).click()
     await page.getByText('No view is saved yet').waitFor()
     await page.keyboard.press('Escape')
   })

@@ -3,7 +3,7 @@
 import { mkdirSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import type { Page } from 'playwright-core'
-import { PHONE } from '../server/tests/running.ts'
+import { PHONE } from '../server/tests/phones.ts'
 import { openBrowser } from './browser.ts'
 
 const { values } = parseArgs({

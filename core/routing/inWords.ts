@@ -48,7 +48,7 @@ export function laneInWords(
   { condition, outcome, resting }: Lane,
   names: Pick<Names, 'route' | 'page'>,
 ): string {
-  return `${whoInWords(condition)} → ${outcomeInWords(outcome, names)}${resting ? ' (resting)' : ''}`
+  return `${whoInWords(condition)} → ${outcomeInWords(outcome, names)}${resting ? ' (turned off)' : ''}`
 }
 
 /** What bounds a route, in sentences. */

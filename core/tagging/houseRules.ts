@@ -27,7 +27,7 @@ export const houseRules = z.strictObject({
   separator: z.enum(['-', '_', 'any']),
   /** Media that may be used; an empty list allows every medium. */
   media: z
-    .array(line('a medium', UTM_VALUE_MAX).refine((medium) => medium !== '', 'Take the empty line out.'))
+    .array(line('a medium', UTM_VALUE_MAX).refine((medium) => medium !== '', 'Remove the empty line.'))
     .max(200),
   offList: z.enum(['warn', 'refuse']),
   required: z.array(z.enum(['term', 'content'])),

@@ -23,7 +23,9 @@ export function checked(schema: Endpoint['body'], value: unknown): BodyRead {
 export function valueOf(read: BodyRead): unknown {
   if (read.ok) return read.value
   if (read.kind === 'malformed') throw new Refusal('malformed', read.sentence)
-  throw new Refusal('invalid', read.fields.map(({ message }) => message).join(' '), { fields: read.fields })
+  throw new Refusal('invalid', [...new Set(read.fields.map(({ message }) => message))].join(' '), {
+    fields: read.fields,
+  })
 }
 
 const malformed = (sentence: string): BodyRead => ({ ok: false, kind: 'malformed', sentence })

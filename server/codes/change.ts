@@ -6,7 +6,7 @@ import {
   findAmong,
   insertMany,
   ONE_TURN,
-  reserveIds,
+  reserveInTurn,
   tables,
   updateMany,
   type CodeRow,
@@ -285,10 +285,10 @@ export async function changeCodes(
     touched.add(id)
     ids.add(id)
   }
+  const firstId = await reserveInTurn(manager, turns, tables.revisions, revisions.length)
+  const numbered = revisions.map((revision, i): RevisionRow => ({ ...revision, id: firstId + i }))
   await turns.begin()
   await insertMany(manager, tables.shortLinks, links, turns)
-  const firstId = await reserveIds(manager, tables.revisions, revisions.length)
-  const numbered = revisions.map((revision, i): RevisionRow => ({ ...revision, id: firstId + i }))
   await insertMany(manager, tables.revisions, numbered, turns)
   await updateMany(
     manager,

@@ -3,7 +3,7 @@ import { copyRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
 import {
   insertedId,
   insertMany,
-  reserveIds,
+  reserveInTurn,
   tables,
   type RevisionRow,
   type RouteRow,
@@ -71,11 +71,12 @@ async function copyRoutes(
     }),
     used,
   )
-  await turns.begin()
-  let id = await reserveIds(manager, tables.routes, rows.length)
+  let id = await reserveInTurn(manager, turns, tables.routes, rows.length)
+  let revisionId = await reserveInTurn(manager, turns, tables.revisions, rows.length)
   const routes = new Map(rows.map((row) => [row.id, id++]))
+  await turns.begin()
   const renumbered: Renumbered = { routes, pages: await copyPages(manager, from, to, at) }
-  let revisionId = await reserveIds(manager, tables.revisions, rows.length)
+  await turns.rest()
   const copies = rows.map(({ name, destination, note, state, rules, passwordHash, ...row }): RouteRow => ({
     ...plainRoute({ campaignId: to, name, destination, note }, at),
     id: routes.get(row.id) ?? 0,
@@ -88,6 +89,7 @@ async function copyRoutes(
     manager,
     copies.map(({ rules }) => rules),
   )
+  await turns.begin()
   await insertMany(manager, tables.routes, copies, turns)
   await storeLimits(manager, copies, at)
   await insertMany(

@@ -3,7 +3,7 @@ import { wrongField, Refusal } from '../api/index.ts'
 import {
   findAmong,
   insertMany,
-  reserveIds,
+  reserveInTurn,
   tables,
   updateMany,
   type CampaignRow,
@@ -39,6 +39,7 @@ async function routesFor(
   coming: readonly CodeRow[],
   campaign: CampaignRow,
   at: number,
+  turns: Turns,
 ): Promise<MovedRoutes> {
   const comingBy = new Map<number, number>()
   for (const { routeId, state } of coming)
@@ -49,8 +50,8 @@ async function routesFor(
   const routes = await findAmong(manager, tables.routes, 'id', comingBy.keys())
   const isKept = ({ id }: RouteRow) => (counts.get(id) ?? 0) > (comingBy.get(id) ?? 0)
   const copied = routes.filter(isKept).length
-  let fresh = await reserveIds(manager, tables.routes, copied)
-  let revisionId = await reserveIds(manager, tables.revisions, copied)
+  let fresh = await reserveInTurn(manager, turns, tables.routes, copied)
+  let revisionId = await reserveInTurn(manager, turns, tables.revisions, copied)
   for (const route of routes) {
     const stays = isKept(route)
     const copy: RouteRow = stays
@@ -94,10 +95,9 @@ export async function moveCodes(
     campaign.id,
     coming.filter((row) => row.campaignId !== campaign.id).map(({ key }) => key),
   )
-  await turns.begin()
   const routes =
     routeId === null
-      ? await routesFor(manager, coming, campaign, at)
+      ? await routesFor(manager, coming, campaign, at, turns)
       : { routeOf: new Map<number, number>(), moved: [], copies: [] }
   const revisions = routes.copies.map((copy): RevisionRow => ({
     id: copy.revisionId,
@@ -115,7 +115,7 @@ export async function moveCodes(
     routeId: routeId ?? routes.routeOf.get(row.routeId) ?? row.routeId,
     version: row.version + 1,
   }))
-  let revisionId = await reserveIds(manager, tables.revisions, next.length)
+  let revisionId = await reserveInTurn(manager, turns, tables.revisions, next.length)
   next.forEach((row, i) => {
     const before = coming[i]
     if (before)
@@ -130,6 +130,7 @@ export async function moveCodes(
         after: codeSnapshot(row),
       })
   })
+  await turns.begin()
   await insertMany(manager, tables.routes, routes.copies, turns)
   await storeLimits(manager, routes.copies, at)
   await updateMany(manager, tables.routes, routes.moved, turns)

@@ -1,4 +1,5 @@
 import type { EntityManager, EntitySchema, InsertResult, ObjectLiteral } from 'typeorm'
+import type { Turns } from './writing.ts'
 
 /** The number the database gave a row that was just inserted. */
 export function insertedId(result: InsertResult): number {
@@ -27,4 +28,22 @@ export async function reserveIds<T extends ObjectLiteral>(
   if (found) return found.seq - count + 1
   await manager.query('INSERT INTO sqlite_sequence (name, seq) VALUES (?, ?)', [table, count])
   return 1
+}
+
+/**
+ * Has numbers given out in a turn of its own: rows that are made of them afterwards are made without holding the lock
+ * that scans wait for.
+ *
+ * @param count see `reserveIds`
+ */
+export async function reserveInTurn<T extends ObjectLiteral>(
+  manager: EntityManager,
+  turns: Turns,
+  schema: EntitySchema<T>,
+  count: number,
+): Promise<number> {
+  await turns.begin()
+  const first = await reserveIds(manager, schema, count)
+  await turns.rest()
+  return first
 }

@@ -19,7 +19,7 @@ export type {
   ViewRow,
   WorkspaceRow,
 } from './entities/index.ts'
-export { insertedId, reserveIds } from './ids.ts'
+export { insertedId, reserveIds, reserveInTurn } from './ids.ts'
 export { migrate, openDatabase, openReadOnly } from './open.ts'
 export type { Database, ReadOnly } from './open.ts'
 export { ONE_TURN } from './writing.ts'

@@ -4,6 +4,8 @@ import { tables, type Database, type OutboxRow } from '../database/index.ts'
 
 /** How often it is looked whether something is to be done. */
 const LOOK_MS = 1000
+/** A look at millions of entries that wait for a collector takes a while: it rests so many times as long after. */
+const REST_TIMES = 20
 const BATCH = 100
 const AT_ONCE = 4
 /** After so many failures one upon the other, the rest of a batch is left for later. */
@@ -133,9 +135,17 @@ export function startOutbox(database: Database, deliveries: readonly Delivery[])
     })
   }
 
-  // What fails one time, such as a full disk, is tried again at the next look.
+  let restUntil = 0
   const timer = setInterval(() => {
-    look().catch(() => undefined)
+    const began = performance.now()
+    if (began < restUntil) return
+    restUntil = Infinity
+    look()
+      // What fails one time, such as a full disk, is tried again at the next look.
+      .catch(() => undefined)
+      .finally(() => {
+        restUntil = performance.now() + (performance.now() - began) * REST_TIMES
+      })
   }, LOOK_MS)
   timer.unref()
   return {

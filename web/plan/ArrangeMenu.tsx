@@ -40,7 +40,7 @@ export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; 
                 setOrder({ ...order, sort: event.target.value as Listing['sort'] })
               }}
             >
-              <MenuItem value="createdAt">as they were added</MenuItem>
+              <MenuItem value="createdAt">Date added</MenuItem>
               {sorts.map(({ id, title, sort }) => (
                 <MenuItem key={id} value={sort ?? ''}>
                   {title}
@@ -57,8 +57,8 @@ export function ArrangeMenu({ all, arrangement }: { all: readonly GridColumn[]; 
               }}
               sx={{ minWidth: 120 }}
             >
-              <MenuItem value="asc">rising</MenuItem>
-              <MenuItem value="desc">falling</MenuItem>
+              <MenuItem value="asc">Ascending</MenuItem>
+              <MenuItem value="desc">Descending</MenuItem>
             </TextField>
             <TextField
               select

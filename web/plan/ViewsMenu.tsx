@@ -57,7 +57,7 @@ export function ViewsMenu({ arrangement }: { arrangement: Arrangement }) {
               </Button>
               <IconButton
                 size="small"
-                aria-label={`Forget the view ${view.name}`}
+                aria-label={`Delete the view ${view.name}`}
                 onClick={() => {
                   drop.mutate({ params: { id: view.id } })
                 }}
