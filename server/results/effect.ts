@@ -95,10 +95,14 @@ export function effect(database: Sqlite.Database) {
         repeat: row.isUnique === 0,
         precise: 'refused',
       })
-      const [from, to] = [live, next].map((route) =>
-        withoutQuery(leadsWhere(decide({ code, route }, arrival))),
-      ) as [string, string]
-      if (from === to) continue
+      const [before, after] = [live, next].map((route) => leadsWhere(decide({ code, route }, arrival))) as [
+        string,
+        string,
+      ]
+      if (before === after) continue
+      // What a code adds to a query is the same on both sides; addresses that it alone tells apart are summed up by page.
+      const [from, page] = [withoutQuery(before), withoutQuery(after)]
+      const to = from === page ? `${page} with another query` : page
       const key = `${from} ${to}`
       const group = moved.get(key) ?? { was: from, is: to, scans: 0, places: new Map<string, number>() }
       const place = row.city === '' ? row.country : `${row.city} (${row.country})`

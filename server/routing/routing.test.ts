@@ -232,6 +232,28 @@ describe('what publishing would change', () => {
       changes: ['a new lane: Scans in Netherlands → saltmarsh.example/nl'],
     })
   })
+
+  it('counts who would come to the same page with another query', async () => {
+    const { routeId, slug } = await made()
+    await flimbo.scan(`/${slug}`, dutch)
+    await flimbo.scan(`/${slug}`, { 'x-forwarded-for': BREMEN })
+    const winter = 'https://saltmarsh.example/else?season=winter'
+    await draft(
+      routeId,
+      withLanes(lane('nl', inNetherlands, { outcome: { kind: 'address', address: winter } })),
+    )
+    expect((await flimbo.ask<Effect>('GET', path(routeId, '/effect'))).body).toMatchObject({
+      scans: 2,
+      elsewhere: 1,
+      moved: [
+        {
+          was: 'https://saltmarsh.example/else',
+          is: 'https://saltmarsh.example/else with another query',
+          scans: 1,
+        },
+      ],
+    })
+  })
 })
 
 describe('a lane that leads to another route', () => {
