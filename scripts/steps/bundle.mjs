@@ -14,6 +14,7 @@ export async function bundleServer(outdir, more = {}) {
       'writer-thread': 'server/scans/writer-thread.ts',
       'reader-thread': 'server/reader/reader-thread.ts',
       'cities-thread': 'server/scans/cities-thread.ts',
+      'write-cities': 'server/scans/write-cities.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
       'csv-thread': 'server/scans/csv-thread.ts',
       'sheets-thread': 'server/plan/sheets-thread.ts',

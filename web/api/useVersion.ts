@@ -17,14 +17,16 @@ export interface Version<Stored> {
   readonly rebase: () => void
 }
 
+const versionIn = ({ version }: { readonly version: number }) => version
+
 /**
  * @param latest the version last seen stored; followed for as long as nothing is edited, and never backwards
- * @param versionOf the version of a stored copy
+ * @param versionOf which number of a stored copy counts its edits, where that is not its version
  */
-export function useVersion<Stored>(
+export function useVersion<Stored extends { readonly version: number }>(
   latest: number,
   isEdited: boolean,
-  versionOf: (stored: Stored) => number,
+  versionOf: (stored: Stored) => number = versionIn,
 ): Version<Stored> {
   const base = useRef(latest)
   const [newer, setNewer] = useState<Stored | null>(null)

@@ -1,11 +1,11 @@
-import { Alert, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack } from '@mui/material'
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack } from '@mui/material'
 import { campaignChange, campaignsApi, newCampaign, type Campaign } from '@flimbo/core/campaigns'
 import { useEffect, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { domainsApi } from '@flimbo/core/domains'
 import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
-import { Conflict, disagreements, FormChoice, FormDay, FormText } from '../ui/index.ts'
+import { Conflict, disagreements, FormChoice, FormDay, FormText, Fault } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import { FormZone } from '../workspace/index.ts'
 
@@ -26,7 +26,6 @@ const NAMES = {
   endsOn: 'Last day',
 } as const
 const USUAL = 'usual'
-const versionOf = ({ version }: Campaign) => version
 
 /** What is sent: a day that is left empty is no day. */
 const sent = ({ domain, ...values }: Values) => ({
@@ -75,7 +74,7 @@ function CampaignForm({ close, campaign }: Props) {
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
   // From the version the dialog was opened with, whatever comes live meanwhile.
-  const version = useVersion<Campaign>(campaign?.version ?? 0, true, versionOf)
+  const version = useVersion<Campaign>(campaign?.version ?? 0, true)
   const domains = useAnswer(domainsApi.list, {})
   const create = useChange(campaignsApi.create)
   const change = useChange(campaignsApi.change)
@@ -122,11 +121,7 @@ function CampaignForm({ close, campaign }: Props) {
       <DialogTitle id="campaign-title">{campaign ? 'Campaign settings' : 'New campaign'}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          {trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {trouble}
-            </Alert>
-          )}
+          <Fault sentence={trouble} />
           {version.newer !== null && (
             <Conflict
               what="campaign"

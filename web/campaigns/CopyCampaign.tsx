@@ -1,19 +1,10 @@
-import {
-  Alert,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  Stack,
-  Typography,
-} from '@mui/material'
+import { Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material'
 import { campaignCopy, campaignsApi, nextYear, type Campaign } from '@flimbo/core/campaigns'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { quantity } from '@flimbo/core/formats'
-import { FormChoice, FormDay, FormText } from '../ui/index.ts'
+import { FormChoice, FormDay, FormText, Fault, DialogButtons } from '../ui/index.ts'
 
 interface Values {
   name: string
@@ -70,11 +61,7 @@ function CopyForm({ campaign, close, made }: Props) {
       <DialogTitle id="copy-title">Duplicate “{campaign.name}”</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          {trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {trouble}
-            </Alert>
-          )}
+          <Fault sentence={trouble} />
           <FormText control={control} name="name" label="Name" autoFocus />
           <FormText control={control} name="utmCampaign" label="Campaign value (utm_campaign)" />
           <Stack direction="row" spacing={2}>
@@ -96,20 +83,7 @@ function CopyForm({ campaign, close, made }: Props) {
           </Typography>
         </Stack>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={close} color="inherit">
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          disabled={copy.isPending}
-          onClick={() => {
-            void submit()
-          }}
-        >
-          Duplicate
-        </Button>
-      </DialogActions>
+      <DialogButtons close={close} label="Duplicate" act={submit} isDisabled={copy.isPending} />
     </>
   )
 }

@@ -1,7 +1,8 @@
-import { Alert, Button, Stack, Typography } from '@mui/material'
+import { Button, Stack, Typography } from '@mui/material'
 import { codesApi, type Code, type CodeSet } from '@flimbo/core/codes'
 import { useState } from 'react'
 import { ApiProblem, useChange } from '../api/index.ts'
+import { Fault } from '../ui/index.ts'
 
 /** What may become of a piece: put away, brought back, doubled, or deleted while nobody has scanned it. */
 export function Fate({ code, close }: { code: Code; close: () => void }) {
@@ -23,11 +24,7 @@ export function Fate({ code, close }: { code: Code; close: () => void }) {
   const gone = code.state === 'deleted' || code.archivedAt !== null
   return (
     <Stack spacing={1}>
-      {trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {trouble}
-        </Alert>
-      )}
+      <Fault sentence={trouble} />
       {code.archivedAt !== null && (
         <Typography variant="body2">
           This piece is archived: it is out of the plan, and its code goes on working.

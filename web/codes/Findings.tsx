@@ -4,6 +4,7 @@ import { sizeWarning } from '@flimbo/core/symbol'
 import { fixSet, type Finding } from '@flimbo/core/tagging'
 import { useState } from 'react'
 import { ApiProblem, useChange } from '../api/index.ts'
+import { Fault } from '../ui/index.ts'
 
 /** What the linter finds of a piece, each with its fix where there is one. */
 export function Findings({ code }: { code: Code }) {
@@ -31,11 +32,7 @@ export function Findings({ code }: { code: Code }) {
   if (code.findings.length === 0 && size === null) return null
   return (
     <Stack spacing={1} role="group" aria-label="Warnings">
-      {trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {trouble}
-        </Alert>
-      )}
+      <Fault sentence={trouble} />
       {code.findings.map((finding) => (
         <Alert
           key={`${finding.kind} ${finding.field}`}

@@ -1,6 +1,6 @@
-import { Alert, Button, Collapse, Stack, Typography } from '@mui/material'
+import { Button, Collapse, Stack, Typography } from '@mui/material'
 import { RouteChoice } from '../routing/index.ts'
-import { FormDestination, FormText, Inspector } from '../ui/index.ts'
+import { FormDestination, FormText, Inspector, Fault } from '../ui/index.ts'
 import { FinalAddress } from './FinalAddress.tsx'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
 import { SlugHint } from './SlugHint.tsx'
@@ -28,11 +28,7 @@ export function NewPiece({
           void form.submit(event)
         }}
       >
-        {form.trouble !== null && (
-          <Alert severity="error" variant="outlined">
-            {form.trouble}
-          </Alert>
-        )}
+        <Fault sentence={form.trouble} />
         {series && (
           <>
             <Typography variant="body2" color="textSecondary">

@@ -1,11 +1,11 @@
-import { Alert, Button, Stack, Typography } from '@mui/material'
+import { Button, Stack, Typography } from '@mui/material'
 import type { Code } from '@flimbo/core/codes'
 import { useEffect, useRef } from 'react'
 import { useWatch } from 'react-hook-form'
 import { useAnswer } from '../api/index.ts'
 import { taggingApi } from '@flimbo/core/tagging'
 import { quantity } from '@flimbo/core/formats'
-import { Conflict, FormChoice, FormDestination, FormText } from '../ui/index.ts'
+import { Conflict, FormChoice, FormDestination, FormText, Fault } from '../ui/index.ts'
 import { OwnFields, PlanFields } from './PlanFields.tsx'
 import { SlugHint } from './SlugHint.tsx'
 import { TagField } from './TagField.tsx'
@@ -37,11 +37,7 @@ export function PieceForm({ code, focusDestination }: { code: Code; focusDestina
         void form.submit(event)
       }}
     >
-      {form.trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {form.trouble}
-        </Alert>
-      )}
+      <Fault sentence={form.trouble} />
       {conflict && <Conflict {...conflict} keepStored={form.keepStored} overwrite={form.overwrite} />}
       <FormDestination
         control={control}

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { byContract, showFaults, useAnswer, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { readTyped, type TypedValues } from './pieceValues.ts'
+import { readTyped, TYPED, type TypedValues } from './pieceValues.ts'
 
 export type Values = TypedValues & {
   name: string
@@ -35,14 +35,7 @@ const FIELDS = [
   'place',
   'destination',
   'slug',
-  'sizeMm',
-  'viewingM',
-  'latitude',
-  'longitude',
-  'printRun',
-  'cost',
-  'liveOn',
-  'downOn',
+  ...TYPED,
   'reference',
   'key',
   'from',

@@ -31,15 +31,14 @@ interface PieceSave {
   readonly follow: (code: Code) => PieceValues | null
 }
 
-const versionOf = ({ version }: { version: number }) => version
 const baseOf = (code: Code): Base => ({ code, destination: code.destination })
 const shown = ({ code, destination }: Base): PieceValues => ({ ...pieceValues(code), destination })
 
 /** Stores a piece: its route's destination first, then what differs of the code, each from the version it was read at. */
 export function usePieceSave(code: Code, isDirty: boolean): PieceSave {
   const base = useRef(baseOf(code))
-  const codeVersion = useVersion<Code>(code.version, isDirty, versionOf)
-  const routeVersion = useVersion<Route>(code.routeVersion, isDirty, versionOf)
+  const codeVersion = useVersion<Code>(code.version, isDirty)
+  const routeVersion = useVersion<Route>(code.routeVersion, isDirty)
   const changeCode = useChange(codesApi.change)
   const changeRoute = useChange(routesApi.change)
   const { newer: newerRoute } = routeVersion

@@ -7,7 +7,7 @@ import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { quantity } from '@flimbo/core/formats'
-import { Conflict, PhoneFrame, Sheet, swap } from '../ui/index.ts'
+import { Conflict, PhoneFrame, Sheet, swap, Fault } from '../ui/index.ts'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {
@@ -74,11 +74,7 @@ export function PageEditor({ page, campaignId, saved, removed }: Props) {
               edit({ links })
             }}
           />
-          {state.trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {state.trouble}
-            </Alert>
-          )}
+          <Fault sentence={state.trouble} />
           {state.isOvertaken && (
             <Conflict
               what="page"

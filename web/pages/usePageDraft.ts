@@ -6,7 +6,6 @@ import { ApiProblem, sentenceOf, useChange, useVersion } from '../api/index.ts'
 export type PageDraft = PageContent & { readonly name: string }
 
 export const EMPTY_PAGE: PageDraft = { name: '', title: '', text: '', links: [] }
-const versionOf = ({ version }: Page) => version
 const partsOf = ({ name, title, text, links }: PageDraft): PageDraft => ({ name, title, text, links })
 
 /** What is typed of a page until it is saved, what is wrong with it, and what somebody else saved meanwhile. `page` is null for a new one. */
@@ -18,7 +17,7 @@ export function usePageDraft(page: Page | null, campaignId: number, saved: (page
   const create = useChange(pagesApi.create)
   const change = useChange(pagesApi.change)
   const draft = local ?? stored
-  const version = useVersion<Page>(page?.version ?? 0, local !== null, versionOf)
+  const version = useVersion<Page>(page?.version ?? 0, local !== null)
   const forget = () => {
     setLocal(null)
     setFaults([])

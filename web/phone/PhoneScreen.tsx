@@ -1,19 +1,9 @@
-import {
-  Alert,
-  Box,
-  Button,
-  FormControlLabel,
-  MenuItem,
-  Stack,
-  Switch,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Box, Button, FormControlLabel, MenuItem, Stack, Switch, TextField, Typography } from '@mui/material'
 import { phoneApi, type PhoneAnswer, type PhoneChoices } from '@flimbo/core/phone'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
-import { PhoneFrame, Sheet, Trouble } from '../ui/index.ts'
+import { PhoneFrame, Sheet, Trouble, Fault } from '../ui/index.ts'
 import { Picture, type Held } from './Picture.tsx'
 import { NoPicture, readSymbol } from './read.ts'
 
@@ -121,11 +111,7 @@ export function PhoneScreen() {
             >
               Scan
             </Button>
-            {trouble !== null && (
-              <Alert severity="error" variant="outlined">
-                {trouble}
-              </Alert>
-            )}
+            <Fault sentence={trouble} />
           </Stack>
         </Sheet>
         <Sheet title="3  What it shows">

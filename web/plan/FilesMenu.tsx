@@ -1,8 +1,6 @@
 import ImportExportIcon from '@mui/icons-material/ImportExportOutlined'
 import {
-  Button,
   Dialog,
-  DialogActions,
   DialogContent,
   DialogTitle,
   Divider,
@@ -20,7 +18,7 @@ import { useNavigate } from 'react-router'
 import type { InputOf } from '@flimbo/core/api'
 import { useChange } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { PrintWarning } from '../ui/index.ts'
+import { PrintWarning, DialogButtons } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
 import type { Listing } from './useBlocks.ts'
 import { ToolButton } from './ToolButton.tsx'
@@ -164,21 +162,15 @@ function SymbolFiles({
           </TextField>
         </Stack>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={close} color="inherit">
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          disabled={fault !== null}
-          onClick={() => {
-            order({ what: 'symbols.zip', filter, pattern, format: format === 'png' ? 'png' : 'svg' })
-            close()
-          }}
-        >
-          Download
-        </Button>
-      </DialogActions>
+      <DialogButtons
+        close={close}
+        label="Download"
+        act={() => {
+          order({ what: 'symbols.zip', filter, pattern, format: format === 'png' ? 'png' : 'svg' })
+          close()
+        }}
+        isDisabled={fault !== null}
+      />
     </Dialog>
   )
 }

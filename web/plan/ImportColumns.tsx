@@ -1,10 +1,10 @@
-import { Alert, FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
+import { FormControlLabel, MenuItem, Stack, Switch, TextField } from '@mui/material'
 import { DELIMITERS, ENCODINGS, fileColumns, planApi, type PlanImport } from '@flimbo/core/plan'
 import { taggingApi } from '@flimbo/core/tagging'
 import type { InputOf } from '@flimbo/core/api'
 import { useState } from 'react'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
-import { Sheet } from '../ui/index.ts'
+import { Sheet, Fault } from '../ui/index.ts'
 import { ColumnTable, changeMapping } from './ColumnTable.tsx'
 
 const DELIMITER_NAMES: Readonly<Record<string, string>> = {
@@ -29,11 +29,7 @@ export function ImportColumns({ file, adjusted }: { file: PlanImport; adjusted: 
   return (
     <Sheet title="File settings">
       <Stack spacing={2}>
-        {trouble !== null && (
-          <Alert severity="error" variant="outlined">
-            {trouble}
-          </Alert>
-        )}
+        <Fault sentence={trouble} />
         <Stack direction="row" sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'center' }}>
           {file.kind === 'text' && (
             <>

@@ -1,15 +1,4 @@
-import {
-  Alert,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  Stack,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Dialog, DialogContent, DialogTitle, MenuItem, Stack, TextField, Typography } from '@mui/material'
 import { campaignsApi } from '@flimbo/core/campaigns'
 import { codesApi } from '@flimbo/core/codes'
 import { routesApi } from '@flimbo/core/routing'
@@ -17,6 +6,7 @@ import { useState } from 'react'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
 import { RouteChoice } from '../routing/index.ts'
 import { quantity } from '@flimbo/core/formats'
+import { Fault, DialogButtons } from '../ui/index.ts'
 
 /** Moves pieces to another campaign or onto another route; their scans go with them. */
 export function MoveDialog({
@@ -57,11 +47,7 @@ export function MoveDialog({
       <DialogTitle id="move-title">Move {quantity(ids?.length ?? 0, 'piece')}</DialogTitle>
       <DialogContent>
         <Stack spacing={2} sx={{ pt: 1 }}>
-          {trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {trouble}
-            </Alert>
-          )}
+          <Fault sentence={trouble} />
           <TextField
             select
             size="small"
@@ -93,20 +79,12 @@ export function MoveDialog({
           </Typography>
         </Stack>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={close} color="inherit">
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          disabled={move.isPending || (here && route === null)}
-          onClick={() => {
-            void submit()
-          }}
-        >
-          Move
-        </Button>
-      </DialogActions>
+      <DialogButtons
+        close={close}
+        label="Move"
+        act={submit}
+        isDisabled={move.isPending || (here && route === null)}
+      />
     </Dialog>
   )
 }

@@ -1,10 +1,10 @@
-import { Alert, Button, Stack } from '@mui/material'
+import { Button, Stack } from '@mui/material'
 import { newRoute, routesApi } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { FormDestination, FormText, Sheet } from '../ui/index.ts'
+import { FormDestination, FormText, Sheet, Fault } from '../ui/index.ts'
 
 interface Values {
   name: string
@@ -40,11 +40,7 @@ export function NewRoute({ made }: { made: (id: number) => void }) {
         }}
         sx={{ maxWidth: 640 }}
       >
-        {trouble !== null && (
-          <Alert severity="error" variant="outlined">
-            {trouble}
-          </Alert>
-        )}
+        <Fault sentence={trouble} />
         <FormText control={control} name="name" label="Name" autoFocus />
         <FormDestination control={control} name="destination" label="Destination" />
         <FormText control={control} name="note" label="Note" />

@@ -1,4 +1,4 @@
-import { Alert, Box, Button, Link, Stack, Typography } from '@mui/material'
+import { Box, Button, Link, Stack, Typography } from '@mui/material'
 import { codesApi } from '@flimbo/core/codes'
 import { routeChange, routesApi, STATES, type Route, type WholeRoute } from '@flimbo/core/routing'
 import { useEffect, useEffectEvent, useState } from 'react'
@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form'
 import { Link as RouterLink } from 'react-router'
 import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
 import { quantity, number } from '@flimbo/core/formats'
-import { Conflict, disagreements, FormChoice, FormText, Sheet } from '../ui/index.ts'
+import { Conflict, disagreements, FormChoice, FormText, Sheet, Fault } from '../ui/index.ts'
 import { History } from './History.tsx'
 
 type Values = Pick<Route, 'name' | 'state' | 'note'>
@@ -19,7 +19,6 @@ const STATE_NAMES = {
 } as const
 const CODES_SHOWN = 12
 
-const versionOf = ({ version }: Route) => version
 const valuesOf = ({ name, state, note }: Route): Values => ({ name, state, note })
 
 /** What a route is called, whether it is live, who shares it, and every change of it. */
@@ -51,7 +50,7 @@ function Form({ route }: { route: WholeRoute }) {
     defaultValues: valuesOf(route),
     resolver: byContract(routeChange.omit({ version: true })),
   })
-  const version = useVersion<Route>(route.version, isDirty, versionOf)
+  const version = useVersion<Route>(route.version, isDirty)
   const follow = useEffectEvent((stored: Route) => {
     if (stored.version >= version.current()) reset(valuesOf(stored))
   })
@@ -85,11 +84,7 @@ function Form({ route }: { route: WholeRoute }) {
         void handleSubmit(save)(event)
       }}
     >
-      {trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {trouble}
-        </Alert>
-      )}
+      <Fault sentence={trouble} />
       {version.newer !== null && (
         <Conflict
           what="route"

@@ -17,13 +17,12 @@ const NEW_LANE: Omit<Lane, 'id'> = {
   outcome: { kind: 'message', title: 'No boats today', text: '' },
   resting: true,
 }
-const versionOf = ({ version }: LaneSet) => version
 
 /** A set of shared lanes while it is edited: one Save for all routes that use it. */
 export function useLaneSetDraft(set: LaneSet) {
   const [local, setLocal] = useState<Draft | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
-  const version = useVersion<LaneSet>(set.version, local !== null, versionOf)
+  const version = useVersion<LaneSet>(set.version, local !== null)
   const change = useChange(laneSetsApi.change)
   const { name, lanes } = local ?? set
   const edit = (part: Partial<Draft>) => {

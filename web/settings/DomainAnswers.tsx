@@ -1,9 +1,9 @@
-import { Alert, Button, Stack } from '@mui/material'
+import { Button, Stack } from '@mui/material'
 import { domainChange, domainsApi, type Domain } from '@flimbo/core/domains'
 import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { byContract, showFaults, useChange, useVersion } from '../api/index.ts'
-import { Conflict, disagreements, FormText } from '../ui/index.ts'
+import { Conflict, disagreements, FormText, Fault } from '../ui/index.ts'
 
 interface Values {
   home: string
@@ -17,7 +17,6 @@ const NAMES = {
   unknownText: 'Text on that page',
 } as const
 const valuesOf = ({ home, unknown, unknownText }: Domain): Values => ({ home, unknown, unknownText })
-const versionOf = ({ version }: Domain) => version
 
 /** What a domain answers beside its short links. */
 export function DomainAnswers({ domain }: { domain: Domain }) {
@@ -34,7 +33,7 @@ export function DomainAnswers({ domain }: { domain: Domain }) {
     defaultValues: valuesOf(domain),
     resolver: byContract(domainChange, (values) => ({ ...values, version: domain.version })),
   })
-  const version = useVersion<Domain>(domain.version, isDirty, versionOf)
+  const version = useVersion<Domain>(domain.version, isDirty)
   useEffect(() => {
     if (!isDirty) reset(valuesOf(domain))
   }, [domain, isDirty, reset])
@@ -61,11 +60,7 @@ export function DomainAnswers({ domain }: { domain: Domain }) {
         void handleSubmit(save)(event)
       }}
     >
-      {trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {trouble}
-        </Alert>
-      )}
+      <Fault sentence={trouble} />
       {version.newer !== null && (
         <Conflict
           what="domain"

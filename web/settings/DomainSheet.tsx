@@ -1,9 +1,9 @@
-import { Alert, Button, Stack, Typography } from '@mui/material'
+import { Button, Stack, Typography } from '@mui/material'
 import { quantity } from '@flimbo/core/formats'
 import { domainsApi, type Domain } from '@flimbo/core/domains'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { Sheet } from '../ui/index.ts'
+import { Sheet, Fault } from '../ui/index.ts'
 import { DomainAnswers } from './DomainAnswers.tsx'
 import { DomainRecords } from './DomainRecords.tsx'
 import { RemoveDomain } from './RemoveDomain.tsx'
@@ -66,11 +66,7 @@ export function DomainSheet({ domain }: { domain: Domain }) {
       }
     >
       <Stack spacing={2}>
-        {trouble !== null && (
-          <Alert severity="error" variant="outlined">
-            {trouble}
-          </Alert>
-        )}
+        <Fault sentence={trouble} />
         {domain.records && <DomainRecords domain={domain} records={domain.records} attempt={attempt} />}
         <DomainAnswers domain={domain} />
       </Stack>

@@ -1,18 +1,9 @@
-import {
-  Alert,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  Stack,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Dialog, DialogContent, DialogTitle, Stack, TextField, Typography } from '@mui/material'
 import { quantity } from '@flimbo/core/formats'
 import { domainsApi, type Domain } from '@flimbo/core/domains'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
+import { Fault, DialogButtons } from '../ui/index.ts'
 
 /** Removing a domain kills what is printed with it, so the number of its short links must be typed. */
 export function RemoveDomain({ domain, open, close }: { domain: Domain; open: boolean; close: () => void }) {
@@ -33,11 +24,7 @@ export function RemoveDomain({ domain, open, close }: { domain: Domain; open: bo
       <DialogTitle id="remove-domain">Remove {domain.host}</DialogTitle>
       <DialogContent>
         <Stack spacing={2}>
-          {trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {trouble}
-            </Alert>
-          )}
+          <Fault sentence={trouble} />
           <Typography>
             {domain.links === 0
               ? 'No short link is on it.'
@@ -55,21 +42,13 @@ export function RemoveDomain({ domain, open, close }: { domain: Domain; open: bo
           )}
         </Stack>
       </DialogContent>
-      <DialogActions>
-        <Button onClick={close} color="inherit">
-          Cancel
-        </Button>
-        <Button
-          variant="contained"
-          color="error"
-          disabled={!sure || remove.isPending}
-          onClick={() => {
-            void submit()
-          }}
-        >
-          Remove the domain
-        </Button>
-      </DialogActions>
+      <DialogButtons
+        close={close}
+        label="Remove the domain"
+        act={submit}
+        isDisabled={!sure || remove.isPending}
+        isDestructive
+      />
     </Dialog>
   )
 }

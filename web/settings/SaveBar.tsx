@@ -1,5 +1,5 @@
 import { Alert, Button, Stack, Typography } from '@mui/material'
-import { Conflict } from '../ui/index.ts'
+import { Conflict, Fault } from '../ui/index.ts'
 
 interface Saving {
   isDirty: boolean
@@ -16,11 +16,7 @@ interface Saving {
 export function SaveBar({ setting }: { setting: Saving }) {
   return (
     <Stack spacing={1}>
-      {setting.trouble !== null && (
-        <Alert severity="error" variant="outlined">
-          {setting.trouble}
-        </Alert>
-      )}
+      <Fault sentence={setting.trouble} />
       {setting.isOvertaken && (
         <Conflict
           what="part of the settings"

@@ -9,8 +9,6 @@ interface Versioned<T> {
   version: number
 }
 
-const versionOf = ({ version }: Versioned<unknown>) => version
-
 /** One part of the settings with one clear Save: what is typed, what is wrong with it, and what somebody else saved meanwhile. */
 export function useSetting<T>(read: Endpoint, write: Endpoint, schema: z.ZodType<T>) {
   // Both endpoints answer a value with its version; the caller's schema says of what kind.
@@ -20,7 +18,7 @@ export function useSetting<T>(read: Endpoint, write: Endpoint, schema: z.ZodType
   const [local, setLocal] = useState<T | null>(null)
   const [faults, setFaults] = useState<readonly { path: string; message: string }[]>([])
   const [trouble, setTrouble] = useState<string | null>(null)
-  const version = useVersion<Versioned<T>>(stored?.version ?? 0, local !== null, versionOf)
+  const version = useVersion<Versioned<T>>(stored?.version ?? 0, local !== null)
   const value = local ?? stored?.value
   const reset = () => {
     setLocal(null)

@@ -1,5 +1,6 @@
-import { Alert, Box, Button, Paper, Stack, Typography } from '@mui/material'
+import { Box, Button, Paper, Stack, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
+import { Fault } from '../ui/index.ts'
 
 /** The sheet one signs in on: nothing else on the page. */
 export function Entrance({
@@ -40,11 +41,7 @@ export function Entrance({
           </Stack>
           <Typography variant="h1">{title}</Typography>
           <Typography color="textSecondary">{text}</Typography>
-          {trouble !== null && (
-            <Alert severity="error" variant="outlined">
-              {trouble}
-            </Alert>
-          )}
+          <Fault sentence={trouble} />
           {children}
           <Button type="submit" variant="contained" size="medium" disabled={busy}>
             {submit}
