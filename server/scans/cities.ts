@@ -45,7 +45,11 @@ export function cityFinder(directory: string): CityFinder {
   async function load() {
     if (!existsSync(file)) {
       const thread = callThread<CityCalls>('cities-thread', import.meta.url)
-      await thread.call('write', file).finally(() => thread.end())
+      try {
+        await thread.call('write', file)
+      } finally {
+        await thread.end()
+      }
     }
     const cities = JSON.parse(await readFile(file, 'utf8')) as KnownCity[]
     return cities.map((city) => ({ ...city, name: plain(city.city), within: plain(city.region) }))

@@ -3,7 +3,7 @@ import { startThread } from './thread.ts'
 
 /** What a thread can be called for: its file gives these to `serveCalls`. */
 // Any function will do; what it takes and gives is known by its name.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 export type Calls = Readonly<Record<string, (...values: any[]) => unknown>>
 
 /** One call, as it crosses to the thread; `null` asks it to finish and end. */
