@@ -2,16 +2,19 @@
 import { spawn } from 'node:child_process'
 import { installChromium, installPackages, root, run } from './steps/install.mjs'
 
-const step = (name, work) => {
+const step = async (name, work) => {
   const began = Date.now()
   console.log(`\n── ${name}`)
-  work()
+  await work()
   console.log(`── ${name}: ${((Date.now() - began) / 1000).toFixed(1)} s`)
 }
 
-step('install', () => {
+await step('install', async () => {
   installPackages()
   installChromium()
+  // What is made once of an installed package is installed with it.
+  const { listCities } = await import('./steps/cities.mjs')
+  await listCities()
 })
 
 /** Runs npm scripts side by side; all of them, or none goes on. */
@@ -40,5 +43,5 @@ async function beside(name, scripts) {
 await beside('types and lint', ['types', 'lint'])
 // Unit tests often wait, for the disk above all: the build has time enough meanwhile, and is over before they measure.
 await beside('unit tests, format and build', ['unit', 'format:check', 'build:needed'])
-step('browser tests', () => run('npm', ['run', '-s', 'e2e']))
+await step('browser tests', () => run('npm', ['run', '-s', 'e2e']))
 console.log('\nEverything passed.')

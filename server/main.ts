@@ -18,8 +18,7 @@ const config = configuration()
 const log = openLog(config.logLevel, 'supervisor')
 
 try {
-  await migrate(config.databaseFile)
-  const flimbo = await startFlimbo(config, log)
+  const flimbo = await startFlimbo(config, log, migrate(config.databaseFile))
   const { office, door } = addressesOf(config, () => flimbo.ports)
   log.info({ office, door, ports: flimbo.ports }, 'Flimbo is running')
   // Whoever started it with a channel, such as a test, is told which ports the system chose.

@@ -2,6 +2,21 @@
 import { build } from 'esbuild'
 import { root } from './install.mjs'
 
+/** Packages that load files of their own beside their scripts. */
+const OUTSIDE = ['better-sqlite3', 'exceljs', 'sharp']
+
+/** What a package would use if it were there, such as TypeORM's drivers for other databases, is not looked for. */
+const optionalOutside = {
+  name: 'optional-outside',
+  setup(builder) {
+    builder.onResolve({ filter: /^[^./]/ }, async ({ path, kind, resolveDir, pluginData }) => {
+      if (pluginData === optionalOutside || !resolveDir.includes('node_modules')) return undefined
+      const found = await builder.resolve(path, { kind, resolveDir, pluginData: optionalOutside })
+      return found.errors.length > 0 ? { path, external: true } : found
+    })
+  },
+}
+
 export async function bundleServer(outdir, more = {}) {
   await build({
     absWorkingDir: root,
@@ -14,7 +29,6 @@ export async function bundleServer(outdir, more = {}) {
       'writer-thread': 'server/scans/writer-thread.ts',
       'reader-thread': 'server/reader/reader-thread.ts',
       'cities-thread': 'server/scans/cities-thread.ts',
-      'write-cities': 'server/scans/write-cities.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
       'csv-thread': 'server/scans/csv-thread.ts',
       'sheets-thread': 'server/plan/sheets-thread.ts',
@@ -26,19 +40,13 @@ export async function bundleServer(outdir, more = {}) {
     target: 'node20',
     format: 'esm',
     sourcemap: true,
+    sourcesContent: false,
     logLevel: 'warning',
-    // Packages stay packages; only our own rooms are bundled, and what would load hundreds of files at each start.
-    plugins: [
-      {
-        name: 'packages-outside',
-        setup(builder) {
-          builder.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-            path.startsWith('@flimbo/') || /^(@date-fns\/tz|date-fns)$/.test(path) || kind === 'entry-point'
-              ? undefined
-              : { path, external: true },
-          )
-        },
-      },
-    ],
+    // Packages are bundled too: every process and thread would otherwise look for hundreds of files at each start.
+    banner: {
+      js: "import { createRequire as requireBy } from 'node:module'; const require = requireBy(import.meta.url);",
+    },
+    external: OUTSIDE,
+    plugins: [optionalOutside],
   })
 }

@@ -1,6 +1,5 @@
 import { once } from 'node:events'
 import type { Writable } from 'node:stream'
-import ExcelJS from 'exceljs'
 import { Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import { contentOf } from '@flimbo/core/codes'
 import { fileColumns, fileNamer, writeTable, type PlanFile } from '@flimbo/core/plan'
@@ -63,6 +62,8 @@ export function planFiles(parts: FileParts) {
     ) {
       const ids = await selection.ids(campaign, filter)
       const columns = await columnsOf(campaign)
+      // Loaded by whoever first asks for a workbook: it would make every start of the office a third longer.
+      const { default: ExcelJS } = await import('exceljs')
       const workbook = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out })
       const sheet = workbook.addWorksheet('Plan', { views: [{ state: 'frozen', ySplit: 1 }] })
       sheet.columns = columns.map(({ title, id }) => ({

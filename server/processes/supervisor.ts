@@ -18,19 +18,19 @@ export interface Running {
 }
 
 /** The script of a process: built, beside the bundle; from source, beside this file. */
-function scriptOf(name: string): { path: string; execArgv: string[] } {
-  const isSource = import.meta.url.endsWith('.ts')
-  const path = fileURLToPath(new URL(isSource ? `./${name}.ts` : `./${name}.js`, import.meta.url))
-  return { path, execArgv: isSource ? ['--import', 'tsx'] : ['--enable-source-maps'] }
+function scriptOf(name: string): string {
+  const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js'
+  return fileURLToPath(new URL(`./${name}.${ending}`, import.meta.url))
 }
 
 /**
  * Starts the front doors, the office and, where they are configured, the stand-ins, each in a process of its own, and
  * starts each again when it ends. It carries what they tell one another, and does nothing else: nothing can stop it.
  *
+ * @param prepared what they need before they begin, such as the database's tables; they are loaded meanwhile
  * @throws Error with a sentence where something cannot start
  */
-export async function startFlimbo(config: Config, log: Logger): Promise<Running> {
+export async function startFlimbo(config: Config, log: Logger, prepared: Promise<unknown>): Promise<Running> {
   const secret = randomBytes(32).toString('hex')
   let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0 }
   const doors: Watched[] = []
@@ -80,12 +80,11 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
       part,
       hear,
       log,
+      prepared,
       begin: () => ({ kind: 'begin', secret, ports }),
       port: () => (part === 'door' ? doorPort : null),
-      spawn: () => {
-        const { path, execArgv } = scriptOf(script)
-        return fork(path, { execArgv })
-      },
+      // With what Node.js itself was given here, such as a loader for TypeScript.
+      spawn: () => fork(scriptOf(script)),
       ended: (from) => {
         if (from.part === 'door') ended(from)
       },
@@ -104,7 +103,8 @@ export async function startFlimbo(config: Config, log: Logger): Promise<Running>
     for (let i = 0; i < config.doors; i++) {
       const door = keep('door', 'door-process')
       doors.push(door)
-      await door.started
+      // Where nothing can be prepared, nothing ever begins.
+      await Promise.all([prepared, door.started])
     }
     await Promise.all(all().map((each) => each.started))
   } catch (error) {

@@ -22,6 +22,8 @@ export interface Watched {
 interface Parts {
   readonly part: Part
   readonly spawn: () => ChildProcess
+  /** What has to be there before it begins; it is loaded meanwhile. */
+  readonly prepared: Promise<unknown>
   readonly begin: () => Extract<Down, { kind: 'begin' }>
   /** The port it is to listen on, where that is open already. */
   readonly port: () => OpenPort | null
@@ -44,7 +46,16 @@ const FIRST_PAUSE_MS = 250
 /** So many messages that may be lost wait for a process that does not take them. */
 const WAITING_MAX = 50
 
-export function watchProcess({ part, spawn, begin, port: portNow, hear, ended, log }: Parts): Watched {
+export function watchProcess({
+  part,
+  spawn,
+  prepared,
+  begin,
+  port: portNow,
+  hear,
+  ended,
+  log,
+}: Parts): Watched {
   let child: ChildProcess | null = null
   let ready = false
   let begun = false
@@ -99,14 +110,21 @@ export function watchProcess({ part, spawn, begin, port: portNow, hear, ended, l
       }),
   }
 
-  function take(message: Up, port: OpenPort | null): void {
+  function take(message: Up, port: OpenPort | null, from: ChildProcess): void {
     if (message.kind === 'pong') {
       missed = 0
       return
     }
     if (message.kind === 'hello') {
-      begun = true
-      send(begin(), portNow())
+      prepared.then(
+        () => {
+          if (child !== from) return
+          begun = true
+          send(begin(), portNow())
+        },
+        // Whoever prepares it says what went wrong.
+        () => undefined,
+      )
       return
     }
     if (message.kind === 'ready') {
@@ -142,7 +160,7 @@ export function watchProcess({ part, spawn, begin, port: portNow, hear, ended, l
     waiting = 0
     // Nothing but an open port is ever sent along.
     own.on('message', (message: Up, handle: unknown) => {
-      take(message, (handle as OpenPort | undefined) ?? null)
+      take(message, (handle as OpenPort | undefined) ?? null, own)
     })
     own.on('error', (error) => {
       log.error({ error }, `${part}: could not be started`)

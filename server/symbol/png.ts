@@ -1,4 +1,3 @@
-import sharp from 'sharp'
 import { rasterPlan, scenePixels, type Scene } from '@flimbo/core/symbol'
 
 /**
@@ -8,6 +7,7 @@ import { rasterPlan, scenePixels, type Scene } from '@flimbo/core/symbol'
  */
 export async function scenePng(scene: Scene, dpi: number): Promise<Buffer> {
   const plan = rasterPlan(scene, dpi)
+  const { default: sharp } = await import('sharp')
   const raw = { width: plan.width, height: plan.height, channels: 1 } as const
   return sharp(scenePixels(scene, plan.scale), { raw })
     .withMetadata({ density: plan.dpi })

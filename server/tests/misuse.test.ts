@@ -13,13 +13,15 @@ import { OWNER } from './http.ts'
 import { setUpCampaign, exitCodeOf, spawnedFlimbo, START_MS, type Ports } from './spawned.ts'
 
 /*
- * Every endpoint of the contract, every field of each, with what nobody should send; and beside it a probe that scans at
+ * Every endpoint of the contract, every field of each, with what nobody should send, by several at once; and beside it a probe that scans at
  * the front door every 20 ms. New endpoints are in it as soon as they are in the contract.
  */
 
 /** So long may a phone wait while the office is being misused. */
 const PHONE_WAITS_MS = 250
 const MEMORY_MAX_MB = 1500
+/** So many misuse it at once. */
+const PEOPLE = 4
 const MEGABYTE = 'x'.repeat(1 << 20)
 const NESTED = 100_000
 
@@ -253,6 +255,13 @@ function* attacks(
   }
 }
 
+/** Everything sent to a room, made when it is its turn. */
+function* attacksOn(room: string) {
+  for (const each of everyEndpoint)
+    if (each.room === room && !endsSession(each))
+      for (const attack of attacks(each)) yield { each, ...attack }
+}
+
 const memoryMb = (): number => {
   const own = (pid: string) =>
     Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024
@@ -295,19 +304,23 @@ describe('misuse of the office', () => {
       const unexpected: string[] = []
       let sent = 0
       const { slowest, failed, scans } = await probed(async () => {
-        for (const each of everyEndpoint.filter((one) => one.room === room && !endsSession(one))) {
-          for (const { what, path, body, type } of attacks(each)) {
-            sent++
-            const status = await send(
-              each.method,
-              path,
-              body,
-              type === undefined ? {} : { 'content-type': type },
-            )
-            if (!KNOWN_REFUSALS.has(Number(status)))
-              unexpected.push(`${each.method} ${each.path}, ${what}: ${String(status)}`)
-          }
-        }
+        const coming = attacksOn(room)
+        await Promise.all(
+          Array.from({ length: PEOPLE }, async () => {
+            // Each takes the next one as soon as theirs is answered.
+            for (const { each, what, path, body, type } of coming) {
+              sent++
+              const status = await send(
+                each.method,
+                path,
+                body,
+                type === undefined ? {} : { 'content-type': type },
+              )
+              if (!KNOWN_REFUSALS.has(Number(status)))
+                unexpected.push(`${each.method} ${each.path}, ${what}: ${String(status)}`)
+            }
+          }),
+        )
       })
       expect(unexpected).toEqual([])
       expect(failed).toEqual([])

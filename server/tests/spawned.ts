@@ -10,7 +10,7 @@ export const START_MS = 90_000
 
 /** Starts what may not come up at all. */
 export const spawnMain = (settings: Record<string, string>, stdio: StdioOptions, main = MAIN): ChildProcess =>
-  spawn(process.execPath, ['--enable-source-maps', main], {
+  spawn(process.execPath, [main], {
     env: { ...process.env, FLIMBO_CHECK_HOUR: 'off', ...settings },
     stdio,
   })
