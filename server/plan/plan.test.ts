@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import ExcelJS from 'exceljs'
 import { unzipSync } from 'fflate'
@@ -276,8 +277,10 @@ describe('importing a plan', () => {
     await flimbo.ask('POST', `/api/imports/${String(stopped.id)}/runs`, { lines: 'all' })
     await flimbo.ask('DELETE', `/api/imports/${String(stopped.id)}`)
     let state = stopped
-    while (state.stage === 'ready' || state.stage === 'running')
+    while (state.stage === 'ready' || state.stage === 'running') {
+      await pause(10)
       state = (await flimbo.ask<PlanImport>('GET', `/api/imports/${String(stopped.id)}`)).body
+    }
     expect([state.stage, (await plan(campaign)).length]).toEqual(['cancelled', 0])
     // Meanwhile phones are answered, and none of their scans is lost.
     const code = await flimbo.code((await flimbo.campaign('Meanwhile')).id, { slug: 'meanwhile' })
@@ -285,7 +288,10 @@ describe('importing a plan', () => {
     let going = true
     const scanned = (async () => {
       const statuses: number[] = []
-      while (going) statuses.push((await flimbo.scan('/meanwhile')).status)
+      while (going) {
+        statuses.push((await flimbo.scan('/meanwhile')).status)
+        await pause(10)
+      }
       return statuses
     })()
     expect(await run(read)).toMatchObject({ stage: 'done', done: 10_000, total: 10_000 })
