@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { unzipSync } from 'fflate'
 import { readFileSync } from 'node:fs'
-import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
+import { api, builtServer, expectAccessible, openScreen, setUp, watchedBrowser } from './running.ts'
 
 interface Made {
   id: number
@@ -117,7 +117,7 @@ describe('finding and fixing', () => {
   it('fixes a finding in the inspector, and says how dense the symbol is', async () => {
     const { page } = browser
     await api(page, 'POST', '/codes/changes', { changes: [{ id: 1, set: { content: 'One Line' } }] })
-    await page.goto(`${server.office}/campaigns/1/plan?code=1`)
+    await openScreen(page, '/campaigns/1/plan?code=1')
     const inspector = page.getByRole('complementary', { name: 'Bus one' })
     await inspector
       .getByRole('group', { name: 'Warnings' })
@@ -137,7 +137,7 @@ describe('destinations', () => {
     await openPlan()
     await page.getByRole('button', { name: 'Files and more' }).click()
     await page.getByRole('menuitem', { name: /Check all destinations/ }).click()
-    await page.goto(server.office)
+    await openScreen(page, '/')
     const desk = page.getByRole('region', { name: 'Failing destinations' })
     await desk.getByText(/Dead end.* fails since/).waitFor()
     await desk.getByText(/Hall screen.* loses its tags/).waitFor()
@@ -159,7 +159,7 @@ describe('destinations', () => {
       .getByText(/Answers in \d+ ms, with every tag/)
       .first()
       .waitFor()
-    await page.goto(server.office)
+    await openScreen(page, '/')
     await page.getByText(/Hall screen.* loses its tags/).waitFor()
     expect(await page.getByText(/Dead end/).count()).toBe(0)
   })
@@ -191,7 +191,7 @@ describe('arranging', () => {
 
   it('finds columns and views again after leaving', async () => {
     const { page } = browser
-    await page.goto(server.office)
+    await openScreen(page, '/')
     await openPlan()
     await cell('Offline screen').waitFor()
     expect(await page.getByText('4 pieces · 0 scans').count()).toBe(0)
@@ -304,7 +304,7 @@ describe('files', () => {
       page.waitForEvent('download'),
       page.getByRole('menuitem', { name: /The plan as XLSX/ }).click(),
     ])
-    await page.goto(`${server.office}/campaigns/1/import`)
+    await openScreen(page, '/campaigns/1/import')
     await page.setInputFiles('input[type=file]', {
       name: 'again.xlsx',
       mimeType: 'application/octet-stream',
@@ -318,7 +318,7 @@ describe('files', () => {
 describe('settings', () => {
   it('a house rule is written, shown by an example, and holds in the form', async () => {
     const { page } = browser
-    await page.goto(`${server.office}/settings/tags`)
+    await openScreen(page, '/settings/tags')
     await page.getByLabel('Content pattern').fill('{place}-{colour}')
     await page.getByText('{colour} is no field').waitFor()
     await page.getByLabel('Content pattern').fill('{place}-{size}')
@@ -332,7 +332,7 @@ describe('settings', () => {
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByText('Everything is saved.').waitFor()
 
-    await page.goto(`${server.office}/campaigns/1/plan?new`)
+    await openScreen(page, '/campaigns/1/plan?new')
     await page.getByLabel('Name of the piece').fill('Balloon')
     await page.getByRole('combobox', { name: 'Medium' }).fill('balloon')
     await page.getByRole('combobox', { name: 'Source' }).fill('fair')
@@ -348,7 +348,7 @@ describe('settings', () => {
 
   it('the channel table is put in another order, and tried', async () => {
     const { page } = browser
-    await page.goto(`${server.office}/settings/channels`)
+    await openScreen(page, '/settings/channels')
     await page.getByRole('status').filter({ hasText: 'falls in Offline print' }).waitFor()
     await page.getByLabel('Channel of line 4').fill('Walls')
     await page.getByRole('button', { name: 'Line 4 up' }).click()
@@ -362,7 +362,7 @@ describe('settings', () => {
 
   it('a domain is named, its records set, checked, used, and removed only by who says what dies', async () => {
     const { page } = browser
-    await page.goto(`${server.office}/settings/domains`)
+    await openScreen(page, '/settings/domains')
     await page.getByLabel('Host name').fill('https://qr.saltmarsh.example')
     await page.getByRole('button', { name: 'Add', exact: true }).click()
     await page.getByText('Give only the host name').waitFor()
@@ -403,7 +403,7 @@ describe('settings', () => {
 describe('the next year', () => {
   it('a campaign is duplicated with its year carried forward, pinned, and put away', async () => {
     const { page } = browser
-    await page.goto(`${server.office}/campaigns/1/plan`)
+    await openScreen(page, '/campaigns/1/plan')
     await page.getByRole('button', { name: 'Pin, duplicate, archive' }).click()
     await expectAccessible(page)
     await page.getByRole('menuitem', { name: /Duplicate…/ }).click()
@@ -425,7 +425,7 @@ describe('the next year', () => {
     await page.getByRole('button', { name: 'Pin, duplicate, archive' }).click()
     await page.getByRole('menuitem', { name: /Unpin/ }).waitFor()
     await page.keyboard.press('Escape')
-    await page.goto(`${server.office}/campaigns/1/plan`)
+    await openScreen(page, '/campaigns/1/plan')
     await page.getByRole('button', { name: 'Pin, duplicate, archive' }).click()
     await page.getByRole('menuitem', { name: /^Archive/ }).click()
     await page.getByRole('heading', { name: 'Desk' }).waitFor()

@@ -109,6 +109,14 @@ export async function expectAccessible(page: Page, what: 'all' | 'colours' = 'al
   expect(found).toEqual([])
 }
 
+/** Goes to another screen of the application that is open, as its links do: without loading it anew. */
+export async function openScreen(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    history.pushState(null, '', to)
+    dispatchEvent(new PopStateEvent('popstate'))
+  }, path)
+}
+
 /** Calls the API from the page, as whoever is signed in there. */
 export function api<T>(page: Page, method: string, path: string, body?: unknown): Promise<T> {
   return page.evaluate(

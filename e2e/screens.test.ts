@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
+import { api, builtServer, expectAccessible, openScreen, setUp, watchedBrowser } from './running.ts'
 
 interface Made {
   id: number
@@ -81,7 +81,7 @@ describe('each screen', () => {
     '%s is accessible in light and dark, fits 1280 × 800 sideways, and complains of nothing',
     async (path, heading) => {
       const { page, complaints } = light
-      await page.goto(server.office + path)
+      await openScreen(page, path)
       await page.getByRole('heading', { name: heading, exact: true, level: 1 }).waitFor()
       await page.waitForLoadState('load')
       await page.waitForTimeout(300)
@@ -156,7 +156,7 @@ describe('by keyboard alone', () => {
 describe('two people at once', () => {
   it('nothing is overwritten: both versions are shown and one is chosen', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/1/plan?code=${String(code.id)}`)
+    await openScreen(page, `/campaigns/1/plan?code=${String(code.id)}`)
     const destination = page.getByLabel('Destination')
     await destination.fill('https://saltmarsh.example/mine')
     await api(page, 'PATCH', `/routes/${String(code.routeId)}`, {
@@ -193,7 +193,7 @@ describe('two people at once', () => {
 describe('what goes wrong on the way', () => {
   it('a lost connection keeps what was typed and says so', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/1/plan?code=2`)
+    await openScreen(page, '/campaigns/1/plan?code=2')
     await page.getByLabel('Place').fill('East pier')
     await page.context().setOffline(true)
     await page.getByRole('button', { name: 'Save' }).click()
@@ -207,7 +207,7 @@ describe('what goes wrong on the way', () => {
 
   it('an address of nothing says so', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/999/plan`)
+    await openScreen(page, '/campaigns/999/plan')
     await page.getByText('There is no such campaign').waitFor()
   })
 })
@@ -215,7 +215,7 @@ describe('what goes wrong on the way', () => {
 describe('routes and campaigns', () => {
   it('a route is added, shared by a new piece, and paused for all its pieces', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/1/routes`)
+    await openScreen(page, '/campaigns/1/routes')
     await page.getByRole('heading', { name: 'Routes', level: 1 }).waitFor()
     await page.keyboard.press('n')
     await page.getByRole('heading', { name: 'New route' }).waitFor()
@@ -228,7 +228,7 @@ describe('routes and campaigns', () => {
     await page.getByRole('button', { name: 'Settings and changes' }).click()
     await page.getByText('No piece uses this route yet').waitFor()
 
-    await page.goto(`${server.office}/campaigns/1/plan?new`)
+    await openScreen(page, '/campaigns/1/plan?new')
     await page.getByLabel('Name of the piece').fill('Winter poster')
     await page.getByRole('combobox', { name: 'Medium' }).fill('print')
     await page.getByRole('combobox', { name: 'Source' }).fill('poster')
@@ -246,7 +246,7 @@ describe('routes and campaigns', () => {
     const follow = () => fetch(`${server.door}/winter`, { redirect: 'manual' })
     expect((await follow()).status).toBe(302)
 
-    await page.goto(`${server.office}/campaigns/1/routes`)
+    await openScreen(page, '/campaigns/1/routes')
     await page.getByText('Winter page').first().click()
     await page.getByRole('button', { name: 'Settings and changes' }).click()
     await page.getByLabel('State', { exact: true }).click()
@@ -258,7 +258,7 @@ describe('routes and campaigns', () => {
 
   it('a campaign’s settings change, and a newer save of somebody else is shown first', async () => {
     const { page } = light
-    await page.goto(`${server.office}/campaigns/1/plan`)
+    await openScreen(page, '/campaigns/1/plan')
     await page.getByRole('button', { name: 'Campaign settings' }).click()
     await page.getByLabel('Campaign value').fill('seals-27')
     await api(page, 'PATCH', '/campaigns/1', { version: 1, name: 'Seals, renamed' })
@@ -276,7 +276,7 @@ describe('routes and campaigns', () => {
       redirect: 'manual',
       headers: { 'user-agent': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0' },
     })
-    await page.goto(`${server.office}/campaigns/1/results`)
+    await openScreen(page, '/campaigns/1/results')
     await page.getByRole('img', { name: /^Scans by day: 1 scan from/ }).waitFor()
     for (const [choice, label] of [
       ['Winter poster', '0 scans'],
@@ -294,7 +294,7 @@ describe('routes and campaigns', () => {
 
   it('the colours follow the person’s choice', async () => {
     const { page } = light
-    await page.goto(server.office)
+    await openScreen(page, '/')
     await page.getByRole('heading', { name: 'Desk', level: 1 }).waitFor()
     const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
     expect(await ground()).toBe('rgb(250, 248, 243)')

@@ -71,6 +71,7 @@ export function tagContext({
     rules,
     campaign,
     values: Object.fromEntries(TAG_FIELDS.map((field) => [field, valuesInUse(counts.values[field], isTidy)])),
-    alike: (piece) => Math.max(0, (counts.tags.get(tagsKey(piece)) ?? 0) - (counted ? 1 : 0)),
+    alike: (piece) =>
+      counts.tags.size === 0 ? 0 : Math.max(0, (counts.tags.get(tagsKey(piece)) ?? 0) - (counted ? 1 : 0)),
   }
 }

@@ -78,24 +78,32 @@ function fixTo(was: string, is: string, fallback = ''): string | null {
   return value === '' || value === was ? null : value
 }
 
-/** Values come many times over in a plan; what is said of one, whatever piece it stands on, is kept for the context. */
-const spelled = new WeakMap<TagContext, Map<string, Finding[]>>()
+/** Of so many values what is said of them is kept. */
+const KEPT_MAX = 100_000
 
-function lintValue(field: string, value: string, context: TagContext, name: string): Finding[] {
-  const known = spelled.get(context) ?? new Map<string, Finding[]>()
-  spelled.set(context, known)
+/** What is said of a value by itself is the same under the same rules, whatever piece it stands on, and whenever. */
+const spelled = new WeakMap<HouseRules, Map<string, Finding[]>>()
+
+function spellingOf(field: string, value: string, rules: HouseRules, name: string): Finding[] {
+  let known = spelled.get(rules)
+  if (!known || known.size > KEPT_MAX) {
+    known = new Map()
+    spelled.set(rules, known)
+  }
   const key = `${field}\0${value}`
   const kept = known.get(key)
   if (kept) return kept
-  const findings = [
-    ...lintSpelling(field, value, context.rules, name),
-    ...((TAG_FIELDS as readonly string[]).includes(field)
-      ? lintAgainstOthers(field as TagField, value, context)
-      : []),
-  ]
+  const findings = lintSpelling(field, value, rules, name)
   // A fix for personal data may be made of the piece's name, so it is the piece's own.
   if (!findings.some(({ kind }) => kind === 'personal-data')) known.set(key, findings)
   return findings
+}
+
+function lintValue(field: string, value: string, context: TagContext, name: string): Finding[] {
+  const spelling = spellingOf(field, value, context.rules, name)
+  return (TAG_FIELDS as readonly string[]).includes(field)
+    ? [...spelling, ...lintAgainstOthers(field as TagField, value, context)]
+    : spelling
 }
 
 /** What can be said of one value by itself. */
@@ -221,16 +229,34 @@ export function contentFromPattern(piece: PatternFields, rules: HouseRules): str
   return rules.contentPattern === '' ? '' : tidyValue(fillPattern(rules.contentPattern, piece), rules)
 }
 
+/** Many pieces lead to the same address: it is read once for a context. */
+const readBefore = new WeakMap<TagContext, Map<string, ReturnType<typeof readTagged>>>()
+
+function readTagged(destination: string, { parameters }: HouseRules) {
+  const url = readUrl(destination)
+  if (!url) return null
+  const own = parameters.map(({ name }) => name)
+  return { url, inside: tagsIn(url, own) }
+}
+
+function readDestination(destination: string, context: TagContext) {
+  const known = readBefore.get(context) ?? new Map<string, ReturnType<typeof readTagged>>()
+  readBefore.set(context, known)
+  let read = known.get(destination)
+  if (read === undefined) {
+    read = readTagged(destination, context.rules)
+    known.set(destination, read)
+  }
+  return read
+}
+
 function lintDestination(
   { destination, medium, source, campaign, term, content, extra }: TaggedPiece,
-  rules: HouseRules,
+  context: TagContext,
 ): Finding[] {
-  const url = readUrl(destination)
-  if (!url) return []
-  const inside = tagsIn(
-    url,
-    rules.parameters.map(({ name }) => name),
-  )
+  const read = readDestination(destination, context)
+  if (!read) return []
+  const { url, inside } = read
   const findings: Finding[] = []
   if (inside.length > 0) {
     const names = inside.map(({ name, value }) => `${name}=${value}`).join(', ')
@@ -304,7 +330,7 @@ export function lint(piece: TaggedPiece, context: TagContext): Finding[] {
     if (wanted !== '' && piece.content !== '' && piece.content !== wanted)
       findings.push(found('pattern', 'content', `By the house’s pattern the content is “${wanted}”.`, wanted))
   }
-  findings.push(...lintDestination(piece, rules))
+  findings.push(...lintDestination(piece, context))
   return findings.sort((a, b) => FINDING_KINDS.indexOf(a.kind) - FINDING_KINDS.indexOf(b.kind))
 }
 

@@ -25,6 +25,10 @@ interface TagRow extends Omit<TaggedPiece, 'campaign' | 'extra'> {
   readonly extra: string
 }
 
+const NO_EXTRA: Readonly<Record<string, string>> = Object.freeze({})
+/** Most pieces have no values of the workspace's own parameters. */
+const extraOf = (text: string) => (text === '{}' ? NO_EXTRA : (JSON.parse(text) as Record<string, string>))
+
 /** The tags of a workspace and of its campaigns, as they are stored. */
 export function tagRows(database: Sqlite.Database) {
   function values(workspaceId: number): TagCounts['values'] {
@@ -56,10 +60,7 @@ export function tagRows(database: Sqlite.Database) {
       )
       .all(campaignId) as (TagRow & { n: number })[]
     return new Map(
-      rows.map(({ n, extra, ...row }) => [
-        tagsKey({ ...row, campaign, extra: JSON.parse(extra) as Record<string, string> }),
-        n,
-      ]),
+      rows.map(({ n, extra, ...row }) => [tagsKey({ ...row, campaign, extra: extraOf(extra) }), n]),
     )
   }
 
@@ -71,11 +72,7 @@ export function tagRows(database: Sqlite.Database) {
       WHERE c.campaignId = ? AND c.state <> 'deleted' AND c.archivedAt IS NULL`,
       )
       .all(campaignId) as TagRow[]
-    return rows.map(({ extra, ...row }) => ({
-      ...row,
-      campaign,
-      extra: JSON.parse(extra) as Record<string, string>,
-    }))
+    return rows.map((row) => Object.assign(row, { campaign, extra: extraOf(row.extra) }))
   }
 
   return {

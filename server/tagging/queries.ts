@@ -25,10 +25,18 @@ const LOOKS_MAX = 4
 /** Looks whole campaigns over, on the reading thread; the same one is not looked over twice. */
 export function campaignLooks({ tagValues, sameTags, taggedPieces }: TagRows) {
   const looks = new Map<string, { question: string; found: ReviewedPieces }>()
+  let before: { readonly text: string; readonly rules: HouseRules } | null = null
+
+  /** What the linter finds out under some rules it keeps by their object: equal ones are to be the same one. */
+  function sameRules(rules: HouseRules): HouseRules {
+    const text = JSON.stringify(rules)
+    if (before?.text !== text) before = { text, rules }
+    return before.rules
+  }
 
   function lookOver(question: TagQuestion): ReviewedPieces {
     const context = tagContext({
-      rules: question.rules,
+      rules: sameRules(question.rules),
       campaign: question.campaign,
       counts: tagCounts(tagValues(question.workspaceId), sameTags(question)),
       counted: true,

@@ -2,8 +2,8 @@ import CloseIcon from '@mui/icons-material/Close'
 import { Box, IconButton, Link, Paper, Stack, Typography } from '@mui/material'
 import { isActive, jobsApi, type Job } from '@flimbo/core/jobs'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { Link as RouterLink } from 'react-router'
+import { useEffect, useRef, useState } from 'react'
+import { Link as RouterLink, useLocation } from 'react-router'
 import { call } from '../api/index.ts'
 import { takeFile } from './files.ts'
 import { JobActions } from './JobActions.tsx'
@@ -14,7 +14,10 @@ const NEWEST = { query: { shown: 'own', order: 'desc', pageSize: 5 } } as const
 /** Imports have a screen of their own, which says the same. */
 const isShown = ({ kind }: Job) => kind !== 'import'
 
-/** What somebody began that takes longer than an answer: how far it is, and what came of it, until it is closed. */
+/**
+ * What somebody began that takes longer than an answer: how far it is, and what came of it, until it is closed. What
+ * went well stands in nobody's way on the next screen; the list of jobs has it.
+ */
 export function OwnJobs() {
   const { data } = useQuery({
     queryKey: [jobsApi.list.path, NEWEST],
@@ -28,6 +31,15 @@ export function OwnJobs() {
     const news = (data?.rows ?? []).filter((job) => takeFile(job) || isActive(job))
     if (news.length > 0) setSeen((old) => new Set([...old, ...news.map(({ id }) => id)]))
   }, [data])
+  const { pathname } = useLocation()
+  const rows = useRef<readonly Job[]>([])
+  useEffect(() => {
+    rows.current = data?.rows ?? []
+  }, [data])
+  useEffect(() => {
+    const read = rows.current.filter(({ state }) => state === 'done').map(({ id }) => id)
+    if (read.length > 0) setClosed((old) => new Set([...old, ...read]))
+  }, [pathname])
   const shown = (data?.rows ?? []).filter((job) => isShown(job) && seen.has(job.id) && !closed.has(job.id))
   if (shown.length === 0) return null
   return (
