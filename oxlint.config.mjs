@@ -1,4 +1,4 @@
-// What every file keeps to, and the borders of rooms and layers. Types are known to it: run with --type-aware.
+// What every file keeps to, and the borders of rooms and layers. Types are known to it, and checked as the compiler does: run with --type-aware --type-check.
 const ROOMS =
   'access api app campaigns checks codes conditions config contracts database desk domains door formats jobs line log office pages phone plan processes reach reader results routing scans session settings sqlite standins symbol tagging threads time ui visitTags workspace'
 
