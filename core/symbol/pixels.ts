@@ -1,4 +1,5 @@
-import type { Area, Point, Scene } from './scene.ts'
+import { crossRows, edgesOf, type Edge } from './edges.ts'
+import type { Mark, Scene } from './scene.ts'
 
 const MM_PER_INCH = 25.4
 export const RASTER_SIDE_MAX = 16_384
@@ -43,48 +44,28 @@ export function rasterPlan(
 /** How light a colour of a scene in black and white is: 0 for black, 255 for white. */
 const LIGHTNESS: Readonly<Record<string, number>> = { '#000': 0, '#fff': 255 }
 
-/** An edge that a row of pixels may cross, from its upper end to its lower. */
-interface Edge {
-  readonly top: number
-  readonly bottom: number
-  readonly x: number
-  readonly slope: number
-}
-
-function edgesOf({ outlines }: Area, scale: number): Edge[] {
-  const edges: Edge[] = []
-  for (const outline of outlines) {
-    outline.forEach((from, i) => {
-      const to = outline[(i + 1) % outline.length] ?? from
-      const [upper, lower]: [Point, Point] = from[1] < to[1] ? [from, to] : [to, from]
-      if (upper[1] === lower[1]) return
-      edges.push({
-        top: upper[1] * scale,
-        bottom: lower[1] * scale,
-        x: upper[0] * scale,
-        slope: (lower[0] - upper[0]) / (lower[1] - upper[1]),
-      })
-    })
-  }
-  return edges.sort((a, b) => a.top - b.top)
-}
-
 /**
  * The pixels of a scene in black and white, one byte each, rows from the top: 0 is black, 255 white. A pixel belongs to
  * an area that its centre lies in.
  *
  * @param scale whole pixels a unit, as `rasterPlan` gives them
- * @throws RangeError where a mark has another colour
+ * @throws RangeError where a mark has another colour, or is a picture
  */
 export function scenePixels({ width, height, marks }: Scene, scale: number): Uint8Array {
   const [columns, rows] = [width * scale, height * scale]
   const pixels = new Uint8Array(columns * rows).fill(255)
-  for (const area of marks) {
-    const lightness = LIGHTNESS[area.ink.colour]
-    if (lightness === undefined) throw new RangeError(`Not black or white: ${area.ink.colour}`)
-    fill(pixels, columns, rows, edgesOf(area, scale), lightness)
+  for (const mark of marks) {
+    const { outlines, lightness } = blackOrWhite(mark)
+    fill(pixels, columns, rows, edgesOf(outlines, scale), lightness)
   }
   return pixels
+}
+
+function blackOrWhite(mark: Mark) {
+  const colour = mark.kind === 'area' && mark.ink.kind === 'solid' ? mark.ink.colour : mark.kind
+  const lightness = LIGHTNESS[colour]
+  if (mark.kind !== 'area' || lightness === undefined) throw new RangeError(`Not black or white: ${colour}`)
+  return { outlines: mark.outlines, lightness }
 }
 
 /** Fills what lies between each odd and even crossing of a row with some edges. */
@@ -95,17 +76,11 @@ function fill(
   edges: readonly Edge[],
   lightness: number,
 ): void {
-  let next = 0
-  let active: Edge[] = []
-  for (let row = 0; row < rows; row++) {
-    const y = row + 0.5
-    for (let edge = edges[next]; edge && edge.top <= y; edge = edges[++next]) active.push(edge)
-    active = active.filter(({ bottom }) => bottom > y)
-    const crossings = active.map(({ x, top, slope }) => x + (y - top) * slope).sort((a, b) => a - b)
+  crossRows(edges, rows, 1, (row, crossings) => {
     for (let i = 0; i + 1 < crossings.length; i += 2) {
       const from = Math.max(0, Math.ceil((crossings[i] ?? 0) - 0.5))
       const to = Math.min(columns, Math.ceil((crossings[i + 1] ?? 0) - 0.5))
       if (to > from) pixels.fill(lightness, row * columns + from, row * columns + to)
     }
-  }
+  })
 }

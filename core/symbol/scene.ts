@@ -1,24 +1,58 @@
 import { QUIET_ZONE, type QrSymbol } from './encode.ts'
 import { fullSide, outlinesOf } from './outline.ts'
+import { placed, rectangle, type Outline, type Point } from './path.ts'
 
-/** A point, in units of its scene from the upper left corner. */
-export type Point = readonly [x: number, y: number]
-
-/** What something is printed with: a solid colour, as CSS writes it (`#1f2a30`). */
-export interface Ink {
+/** One colour: as CSS writes it (`#1f2a30`), and in print where that is not to be worked out: cyan, magenta, yellow, black in per cent. */
+export interface Solid {
   readonly kind: 'solid'
   readonly colour: string
+  readonly cmyk?: readonly [cyan: number, magenta: number, yellow: number, black: number]
 }
 
-/** An area: closed outlines of straight lines, filled by the even-odd rule. */
+/** Two colours that run into each other along a line, and go on beyond its ends. */
+export interface Linear {
+  readonly kind: 'linear'
+  readonly from: Point
+  readonly to: Point
+  readonly stops: readonly [Solid, Solid]
+}
+
+/** Two colours that run into each other from a point outwards. */
+export interface Radial {
+  readonly kind: 'radial'
+  readonly centre: Point
+  readonly radius: number
+  readonly stops: readonly [Solid, Solid]
+}
+
+/** What something is printed with. */
+export type Ink = Solid | Linear | Radial
+
+/** An area: closed outlines, filled by the even-odd rule. */
 export interface Area {
   readonly kind: 'area'
-  readonly outlines: readonly (readonly Point[])[]
+  readonly outlines: readonly Outline[]
   readonly ink: Ink
 }
 
+/** An area of one colour. */
+export interface PlainArea extends Area {
+  readonly ink: Solid
+}
+
+/** An uploaded picture, drawn into a rectangle. */
+export interface Picture {
+  readonly kind: 'picture'
+  /** The SHA-256 it is kept by. */
+  readonly file: string
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
 /** Something in a scene. */
-export type Mark = Area
+export type Mark = Area | Picture
 
 /**
  * What is printed, before any file format: every file and every check draws this. Measured in units that are so many
@@ -33,19 +67,8 @@ export interface Scene {
   readonly marks: readonly Mark[]
 }
 
-export const BLACK: Ink = { kind: 'solid', colour: '#000' }
-export const WHITE: Ink = { kind: 'solid', colour: '#fff' }
-
-/** A rectangle from the upper left corner of a scene, as an area. */
-function ground(width: number, height: number, ink: Ink): Area {
-  const corners: Point[] = [
-    [0, 0],
-    [width, 0],
-    [width, height],
-    [0, height],
-  ]
-  return { kind: 'area', outlines: [corners], ink }
-}
+export const BLACK: Solid = { kind: 'solid', colour: '#000' }
+export const WHITE: Solid = { kind: 'solid', colour: '#fff' }
 
 /**
  * A plain symbol as it is printed: black on white, with its quiet zone.
@@ -53,16 +76,21 @@ function ground(width: number, height: number, ink: Ink): Area {
  * @param mm printed side in millimetres, quiet zone included
  * @param title what screen readers read out
  */
-export function symbolScene(symbol: Pick<QrSymbol, 'modules' | 'side'>, mm: number, title: string): Scene {
+export function symbolScene(
+  symbol: Pick<QrSymbol, 'modules' | 'side'>,
+  mm: number,
+  title: string,
+): Scene & { marks: readonly PlainArea[] } {
   const full = fullSide(symbol.side)
-  const outlines = outlinesOf(symbol).map((outline) =>
-    outline.map(([x, y]): Point => [x + QUIET_ZONE, y + QUIET_ZONE]),
-  )
+  const outlines = outlinesOf(symbol).map((outline) => placed(outline, QUIET_ZONE, QUIET_ZONE))
   return {
     title,
     unitMm: mm / full,
     width: full,
     height: full,
-    marks: [ground(full, full, WHITE), { kind: 'area', outlines, ink: BLACK }],
+    marks: [
+      { kind: 'area', outlines: [rectangle(0, 0, full, full)], ink: WHITE },
+      { kind: 'area', outlines, ink: BLACK },
+    ],
   }
 }

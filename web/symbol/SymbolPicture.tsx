@@ -1,10 +1,10 @@
 import { contentOf } from '@flimbo/core/codes'
-import { encode, pathData, symbolScene, type Area, type Level } from '@flimbo/core/symbol'
+import { encode, pathData, symbolScene, type Level, type PlainArea } from '@flimbo/core/symbol'
 import { useMemo } from 'react'
 
 interface Drawn {
   readonly full: number
-  readonly areas: readonly Area[]
+  readonly areas: readonly PlainArea[]
 }
 const DRAWN_MAX = 1000
 /** Symbols drawn lately: a plan that is scrolled shows the same ones again and again. */
