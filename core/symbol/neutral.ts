@@ -20,8 +20,8 @@ export const NEUTRAL_LOOKS: readonly NamedLook[] = [
     look: {
       ...PLAIN_LOOK,
       modules: { shape: 'dot', size: 0.9 },
-      finder: { ...soft, ring: 'circle', centre: 'circle' },
-      alignment: 'circle',
+      finder: { ...soft, centre: 'circle' },
+      alignment: 'rounded',
     },
   },
   {

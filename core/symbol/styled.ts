@@ -59,8 +59,8 @@ export function inkFor(paint: Paint, { x, y, width, height }: Box): Ink {
 
 const area = (outlines: readonly Outline[], ink: Ink): Area => ({ kind: 'area', outlines, ink })
 
-/** A side of the ring of a finder pattern, and what its corners take when they are rounded (modules). */
-const PATTERN_ROUNDING = 0.28
+/** What rounded corners take of a side: no more, so that the modules in the corners are still dark where they are measured. */
+const PATTERN_ROUNDING = 0.2
 
 function pattern(shape: PatternShape, x: number, y: number, side: number): Outline {
   const [left, top] = [x + 0.5 - side / 2, y + 0.5 - side / 2]
@@ -216,16 +216,7 @@ export function styledScene(
     const whole = { x: 0, y: 0, width: full, height: full }
     return { title, unitMm, width: full, height: full, marks: [...groundMarks(look, whole, 0), ...marks] }
   }
-  const edge = surround.line + surround.padding
-  const lines: Line[] = []
-  const above = surround.captionAt === 'above'
-  const caption =
-    surround.caption === '' ? null : lineOf(parts.text(surround.caption, 'caption'), full * CAPTION_EM, full)
-  const linkLine =
-    surround.link && link !== '' ? lineOf(parts.text(link, 'link'), full * LINK_EM, full) : null
-  const top = edge + (caption && above ? caption.height : 0)
-  if (caption && !above) lines.push(caption)
-  if (linkLine) lines.push(linkLine)
+  const { edge, top, caption, lines } = surroundOf(surround, full, link, parts)
   const width = full + 2 * edge
   const height = top + full + lines.reduce((sum, line) => sum + line.height, 0) + edge
   const inkOfText = solidInk(surround.textTint)
@@ -234,7 +225,7 @@ export function styledScene(
     const outlines = line.text.outlines.map((outline) => placed(outline, x, y + line.em * BASELINE, line.em))
     return area(outlines, inkOfText)
   }
-  const written: Area[] = caption && above ? [write(caption, edge)] : []
+  const written: Area[] = caption ? [write(caption, edge)] : []
   let y = top + full
   for (const line of lines) {
     written.push(write(line, y))
@@ -257,6 +248,41 @@ export function styledScene(
       ...written,
     ],
   }
+}
+
+/** Where things stand about a symbol, in modules. */
+function surroundOf(
+  surround: NonNullable<Look['surround']>,
+  full: number,
+  link: string,
+  parts: LookParts,
+): { edge: number; top: number; caption: Line | null; lines: Line[] } {
+  const edge = surround.line + surround.padding
+  const written =
+    surround.caption === '' ? null : lineOf(parts.text(surround.caption, 'caption'), full * CAPTION_EM, full)
+  const above = surround.captionAt === 'above' ? written : null
+  const below = surround.captionAt === 'below' ? written : null
+  const linkLine =
+    surround.link && link !== '' ? lineOf(parts.text(link, 'link'), full * LINK_EM, full) : null
+  return {
+    edge,
+    top: edge + (above?.height ?? 0),
+    caption: above,
+    lines: [below, linkLine].filter((line) => line !== null),
+  }
+}
+
+/** Where the upper left module of a symbol in a look lies in its scene, in modules. */
+export function symbolAt(
+  symbol: Pick<QrSymbol, 'side'>,
+  look: Look,
+  link: string,
+  parts: LookParts,
+): { readonly x: number; readonly y: number } {
+  const { quietZone, surround } = look
+  if (!surround) return { x: quietZone, y: quietZone }
+  const { edge, top } = surroundOf(surround, symbol.side + 2 * quietZone, link, parts)
+  return { x: edge + quietZone, y: top + quietZone }
 }
 
 function frameOutlines({ width, height }: Box, line: number, corner: number): Outline[] {
