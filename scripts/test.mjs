@@ -1,6 +1,6 @@
 // npm test: installs what is missing, then types, lint, unit and browser tests.
 import { spawn } from 'node:child_process'
-import { installChromium, installPackages, root, run } from './steps/install.mjs'
+import { installDebian, installPackages, root, run } from './steps/install.mjs'
 
 const step = async (name, work) => {
   const began = Date.now()
@@ -11,7 +11,7 @@ const step = async (name, work) => {
 
 await step('install', async () => {
   installPackages()
-  installChromium()
+  installDebian()
   // What is made once of an installed package is installed with it.
   const { listCities } = await import('./steps/cities.mjs')
   await listCities()

@@ -1,4 +1,4 @@
-// Installs what is missing: packages, and for the browser tests Debian's Chromium.
+// Installs what is missing: packages, and what tests need of Debian.
 import { execFileSync, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
@@ -40,12 +40,16 @@ export function installPackages() {
   if (!loads('better-sqlite3')) run('npm', ['rebuild', 'better-sqlite3', '--foreground-scripts'])
 }
 
-export function installChromium() {
-  if (existsSync(CHROMIUM)) return
-  console.log('Installing Chromium from Debian.')
+/** Debian's packages that tests need, each by a file it brings: a browser, and what renders print files. */
+const DEBIAN = { chromium: CHROMIUM, ghostscript: '/usr/bin/gs' }
+
+export function installDebian() {
+  const missing = Object.keys(DEBIAN).filter((name) => !existsSync(DEBIAN[name]))
+  if (missing.length === 0) return
+  console.log(`Installing from Debian: ${missing.join(', ')}.`)
   const options = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
   run('apt-get', ['update', '-q'], options)
-  run('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], options)
+  run('apt-get', ['install', '-y', '-q', '--no-install-recommends', ...missing], options)
 }
 
 /** Builds when a source file is newer than the last build. */
