@@ -40,3 +40,26 @@ export { cmykOf } from './cmyk.ts'
 export type { Cmyk } from './cmyk.ts'
 export { sceneEps } from './eps.ts'
 export type { ColourSpace } from './eps.ts'
+export {
+  CHOICES,
+  choiceCosts,
+  CONDITION_NAMES,
+  correctionSentence,
+  costSentence,
+  gradesOf,
+  limitsSentence,
+  proof,
+  reasonSentence,
+} from './preflight/index.ts'
+export type {
+  Choice,
+  ChoiceCost,
+  ConditionName,
+  Decoder,
+  Limit,
+  Piece,
+  Proof,
+  ProofParts,
+  Readiness,
+  Reason,
+} from './preflight/index.ts'

@@ -60,7 +60,7 @@ const READ = 0.004
 /** Pixels a module that are more than enough. */
 const ENOUGH_PX = 8
 /** How much about the symbol is seen as well, as a share of its width. */
-const MARGIN = 0.15
+const MARGIN = 0.25
 
 /**
  * Photographs a subject: its picture in gray, as a phone's reader is handed it. The part of the frame that shows it
@@ -79,9 +79,17 @@ export function photograph(
   // Readers look at half the pixels where there are more than enough.
   const focalPx = (moduleMm * FOCAL_PX) / view.distanceMm > ENOUGH_PX ? FOCAL_PX / 2 : FOCAL_PX
   const perMm = focalPx / view.distanceMm
-  const diagonal = Math.hypot(widthMm, heightMm) * perMm
-  const [width, height] = [0, 1].map(() => Math.ceil(diagonal * (1 + MARGIN))) as [number, number]
-  if (diagonal * (FOCAL_PX / focalPx) > CAMERA.heightPx) return null
+  // As much as the symbol takes, turned as it is, and a little about it.
+  const [cosTurn, sinTurn] = [Math.cos(radians(view.turnDeg)), Math.sin(radians(view.turnDeg))].map(
+    Math.abs,
+  ) as [number, number]
+  const seenWide = (widthMm * cosTurn + heightMm * sinTurn) * perMm
+  const seenHigh = (widthMm * sinTurn + heightMm * cosTurn) * perMm
+  const [width, height] = [seenWide, seenHigh].map((side) => Math.ceil(side * (1 + MARGIN))) as [
+    number,
+    number,
+  ]
+  if (Math.max(seenWide, seenHigh) * (FOCAL_PX / focalPx) > CAMERA.heightPx) return null
   const hand = seededNumbers(seed)
   const [shiftX, shiftY] = [hand() - 0.5, hand() - 0.5]
   // Seen from afar many of its points lie under one pixel: the artwork is made smaller first.
@@ -93,7 +101,7 @@ export function photograph(
     perMm: seen.width / widthMm,
     around,
   })
-  lit(values, width, height, view, diagonal / 2)
+  lit(values, width, height, view, Math.hypot(seenWide, seenHigh) / 2)
   const modulePx = moduleMm * perMm
   const focus = Math.hypot(LENS_PX, view.defocus * modulePx)
   const sharp = blurred({ width, height, values }, Math.hypot(focus, view.motion * modulePx), focus)

@@ -47,7 +47,7 @@ export function goodDistance(subject: Subject): number {
 /** Nearer than this a lens is out of focus, or the symbol does not fit into the picture. */
 function nearest({ artwork, widthMm }: Subject): number {
   const heightMm = (widthMm * artwork.height) / artwork.width
-  const fits = (Math.hypot(widthMm, heightMm) * FOCAL_PX) / CAMERA.heightPx
+  const fits = (Math.max(widthMm, heightMm) * FOCAL_PX) / CAMERA.heightPx
   return Math.max(CAMERA.nearestMm, fits)
 }
 
@@ -61,7 +61,7 @@ export const CONDITIONS: readonly Condition[] = [
   {
     name: 'near',
     good: goodDistance,
-    worst: (subject) => nearest(subject) / 1.5,
+    worst: nearest,
     byRatio: true,
     view: (distanceMm) => ({ distanceMm }),
   },

@@ -53,7 +53,7 @@ describe('a plain symbol', () => {
     expect(value('far')).toBeGreaterThan(300)
     expect(value('far')).toBeLessThan(900)
     expect(value('near')).toBeLessThan(75)
-    expect(value('near')).toBeGreaterThanOrEqual(CAMERA.nearestMm / 1.5)
+    expect(value('near')).toBeGreaterThanOrEqual(CAMERA.nearestMm)
     expect(value('tilt')).toBeGreaterThan(45)
     expect(value('dim')).toBeLessThan(0.2)
     expect(value('bend')).toBeLessThan(20)

@@ -24,34 +24,36 @@ export async function findLimits(
   decoders: readonly Decoder[],
   conditions: readonly Condition[] = CONDITIONS,
 ): Promise<Limit[]> {
+  const read = (condition: Condition, value: number, seed: number) => {
+    const spoilt = under(condition, value, subject)
+    return isRead(spoilt.subject, spoilt.view, text, decoders, seed)
+  }
+  // Good conditions are the same for all: where it is not read in them there is nothing to halve.
+  const [first] = conditions
+  if (first && !(await read(first, first.good(subject), 0)))
+    return conditions.map(({ name }) => ({ name, value: null, isEnd: false }))
   const limits: Limit[] = []
   for (const [i, condition] of conditions.entries())
-    limits.push(await findLimit(condition, subject, text, decoders, i + 1))
+    limits.push(await findLimit(condition, subject, (value) => read(condition, value, i + 1)))
   return limits
 }
 
 async function findLimit(
   condition: Condition,
   subject: Subject,
-  text: string,
-  decoders: readonly Decoder[],
-  seed: number,
+  readAt: (value: number) => Promise<boolean>,
 ): Promise<Limit> {
   const { name } = condition
   const [good, worst] = [condition.good(subject), condition.worst(subject)]
   const valueAt = (share: number) =>
     condition.byRatio ? good * (worst / good) ** share : good + (worst - good) * share
-  const reads = (share: number) => {
-    const spoilt = under(condition, valueAt(share), subject)
-    return isRead(spoilt.subject, spoilt.view, text, decoders, seed)
-  }
-  if (!(await reads(0))) return { name, value: null, isEnd: false }
-  if (await reads(1)) return { name, value: worst, isEnd: true }
   let [read, unread] = [0, 1]
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (read + unread) / 2
-    if (await reads(middle)) read = middle
+    if (await readAt(valueAt(middle))) read = middle
     else unread = middle
   }
+  // It stood everything that was tried: the worst may not be too much for it either.
+  if (unread === 1 && (await readAt(worst))) return { name, value: worst, isEnd: true }
   return { name, value: valueAt(read), isEnd: false }
 }

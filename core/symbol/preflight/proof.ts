@@ -58,8 +58,8 @@ export type Reason =
   | { readonly code: 'narrow-modules'; readonly moduleMm: number }
   | { readonly code: 'touchy'; readonly condition: ConditionName; readonly value: number }
 
-/** Pixels a module that a look is measured at: a third of the narrowest module is three of them. */
-const DRAWN_PX = 8
+/** Pixels a module that a look is measured at: more than a camera has, and few enough to be quick. */
+const DRAWN_PX = 6
 /** Paper is never quite white: what a ground that is none shows. Common practice, no published source. */
 const PAPER = 0.85
 const TABLE = 0.6
