@@ -63,3 +63,5 @@ export type {
   Readiness,
   Reason,
 } from './preflight/index.ts'
+export { readLetters } from './letters.ts'
+export type { Letters } from './letters.ts'

@@ -175,12 +175,12 @@ function symbolMarks(symbol: Pick<QrSymbol, 'modules' | 'version'>, look: Look, 
   return box ? [...marks, ...logoMarks(look, box, quiet)] : marks
 }
 
-/** Height of the letters' line, and the most it takes of the symbol's width (in symbols with their quiet zone). */
+/** How high letters are set where their line has room enough, as shares of the symbol with its quiet zone. */
 const CAPTION_EM = 0.12
 const LINK_EM = 0.085
-const LINE_HEIGHT = 1.3
+const LINE_HEIGHT = 1.5
 /** Where letters stand in their line: the baseline, from its top. */
-const BASELINE = 0.95
+const BASELINE = 1
 
 interface Line {
   readonly text: TextOutline
@@ -216,7 +216,7 @@ export function styledScene(
     const whole = { x: 0, y: 0, width: full, height: full }
     return { title, unitMm, width: full, height: full, marks: [...groundMarks(look, whole, 0), ...marks] }
   }
-  const { edge, top, caption, lines } = surroundOf(surround, full, link, parts)
+  const { edge, top, caption, lines } = surroundOf(surround, symbol.side, full, link, parts)
   const width = full + 2 * edge
   const height = top + full + lines.reduce((sum, line) => sum + line.height, 0) + edge
   const inkOfText = solidInk(surround.textTint)
@@ -250,20 +250,21 @@ export function styledScene(
   }
 }
 
-/** Where things stand about a symbol, in modules. */
+/** Where things stand about a symbol, in modules: lines are no wider than the symbol without its quiet zone. */
 function surroundOf(
   surround: NonNullable<Look['surround']>,
+  side: number,
   full: number,
   link: string,
   parts: LookParts,
 ): { edge: number; top: number; caption: Line | null; lines: Line[] } {
   const edge = surround.line + surround.padding
   const written =
-    surround.caption === '' ? null : lineOf(parts.text(surround.caption, 'caption'), full * CAPTION_EM, full)
+    surround.caption === '' ? null : lineOf(parts.text(surround.caption, 'caption'), full * CAPTION_EM, side)
   const above = surround.captionAt === 'above' ? written : null
   const below = surround.captionAt === 'below' ? written : null
   const linkLine =
-    surround.link && link !== '' ? lineOf(parts.text(link, 'link'), full * LINK_EM, full) : null
+    surround.link && link !== '' ? lineOf(parts.text(link, 'link'), full * LINK_EM, side) : null
   return {
     edge,
     top: edge + (above?.height ?? 0),
@@ -281,7 +282,7 @@ export function symbolAt(
 ): { readonly x: number; readonly y: number } {
   const { quietZone, surround } = look
   if (!surround) return { x: quietZone, y: quietZone }
-  const { edge, top } = surroundOf(surround, symbol.side + 2 * quietZone, link, parts)
+  const { edge, top } = surroundOf(surround, symbol.side, symbol.side + 2 * quietZone, link, parts)
   return { x: edge + quietZone, y: top + quietZone }
 }
 
