@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import jsQR from 'jsqr'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { zxing } from '../bench/decoders.ts'
 import { OWNER } from '../server/tests/http.ts'
 import { builtServer, expectAccessible, watchedBrowser } from './running.ts'
 
@@ -11,11 +10,6 @@ import { builtServer, expectAccessible, watchedBrowser } from './running.ts'
 let server: Awaited<ReturnType<typeof builtServer>>
 let browser: Awaited<ReturnType<typeof watchedBrowser>>
 beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
   server = await builtServer()
   browser = await watchedBrowser()
 })
@@ -25,18 +19,15 @@ afterAll(async () => {
 })
 
 /** What two decoders read in a picture file. */
-async function carried(file: string): Promise<(string | undefined)[]> {
+async function carried(file: string): Promise<(string | null | undefined)[]> {
   const { data, info } = await sharp(file, { density: 300 })
     .flatten({ background: '#fff' })
     .ensureAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true })
   const pixels = new Uint8ClampedArray(data)
-  const [zxing] = await readBarcodes(
-    { data: pixels, width: info.width, height: info.height, colorSpace: 'srgb' },
-    { formats: ['QRCode'] },
-  )
-  return [jsQR(pixels, info.width, info.height)?.data, zxing?.text]
+  const { width, height } = info
+  return [jsQR(pixels, width, height)?.data, await zxing({ width, height, data: pixels })]
 }
 
 async function download(name: string): Promise<string> {

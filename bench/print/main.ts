@@ -1,11 +1,7 @@
 // npm run bench -- print: the proof of one symbol and a change while editing, against one bare encode and one bare
 // decode of the same symbol, alternating in one run.
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { cpus } from 'node:os'
-import jsQR from 'jsqr'
 import { encodeQR } from 'qr'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 import {
   encode,
   NEUTRAL_LOOKS,
@@ -15,24 +11,15 @@ import {
   sceneEps,
   sceneSvg,
   styledScene,
-  type Decoder,
   type Look,
   type ProofParts,
 } from '@flimbo/core/symbol'
+import { jsqr, zxing } from '../decoders.ts'
 import { median } from '../figures.ts'
 
 const ROUNDS = 9
 const TEXT = 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER'
 
-const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-await prepareZXingModule({
-  overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-  fireImmediately: true,
-})
-const zxing: Decoder = async ({ width, height, data }) =>
-  (await readBarcodes({ data, width, height, colorSpace: 'srgb' }, { formats: ['QRCode'] }))[0]?.text ?? null
-const jsqr: Decoder = ({ width, height, data }) =>
-  jsQR(data, width, height, { inversionAttempts: 'dontInvert' })?.data ?? null
 const PARTS: ProofParts = {
   text: () => ({ width: 0, outlines: [] }),
   pictureSize: () => null,

@@ -1,4 +1,5 @@
-import { smallestVersion, type Level } from '../symbol/index.ts'
+import { density, type Level } from '../symbol/index.ts'
+import { bytesOf } from './bytes.ts'
 import type { Content } from './content.ts'
 import { writeContent } from './write.ts'
 
@@ -18,12 +19,8 @@ export interface FieldCost {
   readonly modules: number | null
 }
 
-const bytesOf = (text: string) => new TextEncoder().encode(text).length
-
-function sideOf(text: string, level: Level): number | null {
-  const version = smallestVersion(text, level)
-  return version === null ? null : 17 + 4 * version
-}
+/** Modules a side of a text's symbol, which do not hang on how large it is printed. */
+const sideOf = (text: string, level: Level) => density(text, level, 1)?.side ?? null
 
 /** What each field that may be left out costs in the symbol, the dearest first. */
 export function contentCosts(content: Content, level: Level): ContentCosts {

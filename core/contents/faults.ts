@@ -1,4 +1,5 @@
 import { readUrl } from '../api/index.ts'
+import { bytesOf } from './bytes.ts'
 import type { Content, ContentOf } from './content.ts'
 import { ibanDigits, isCreditorReference, isIban } from './iban.ts'
 import { phoneFault } from './phone.ts'
@@ -90,7 +91,6 @@ function eventFaults({ title, start, end, allDay, web }: ContentOf<'event'>) {
 const NETWORK_BYTES_MAX = 32
 const PASSPHRASE_MIN = 8
 const PASSPHRASE_MAX = 63
-const bytesOf = (value: string) => new TextEncoder().encode(value).length
 
 /** IEEE 802.11: names of up to 32 bytes, passphrases of 8 to 63 printable ASCII signs or 64 hexadecimal digits. From memory. */
 function wifiFaults({ security, name, password }: ContentOf<'wifi'>) {

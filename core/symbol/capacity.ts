@@ -28,3 +28,10 @@ export function blocksOf(version: number, level: Level): Blocks {
   const count = _ECC_BLOCKS[name][version - 1] ?? 0
   return { data: (_BYTES[version - 1] ?? 0) - correction * count, count, correction }
 }
+
+/** How many data codewords each block has: the first ones have one fewer where they cannot all be equal (ISO/IEC 18004, table 9). */
+export function blockLengths({ data, count }: Blocks): number[] {
+  const short = Math.floor(data / count)
+  const longFrom = count - (data % count)
+  return Array.from({ length: count }, (_, block) => short + (block < longFrom ? 0 : 1))
+}

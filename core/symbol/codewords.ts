@@ -1,5 +1,5 @@
 import { _GF256 } from 'qr'
-import { blocksOf, type Level } from './capacity.ts'
+import { blockLengths, blocksOf, type Level } from './capacity.ts'
 import { ALPHANUMERIC, CLASS_ENDS, COUNT_BITS, countOf, type Segment } from './segments.ts'
 
 const INDICATORS = { numeric: 0b0001, alphanumeric: 0b0010, byte: 0b0100 } as const
@@ -98,16 +98,11 @@ function interleaved(blocks: readonly Uint8Array[]): number[] {
 
 /** All codewords of a symbol in the order in which they are drawn (ISO/IEC 18004, section 7.6). */
 export function codewords(segments: readonly Segment[], version: number, level: Level): Uint8Array {
-  const { count, correction } = blocksOf(version, level)
+  const parted = blocksOf(version, level)
   const data = dataCodewords(segments, version, level)
-  const short = Math.floor(data.length / count)
-  /** The first blocks are a word shorter where they cannot all be equal. */
-  const longFrom = count - (data.length % count)
-  const blocks = Array.from({ length: count }, (_, i) => {
-    const start = i * short + Math.max(0, i - longFrom)
-    return data.subarray(start, start + short + (i < longFrom ? 0 : 1))
-  })
-  const divisor = generator(correction)
+  let start = 0
+  const blocks = blockLengths(parted).map((length) => data.subarray(start, (start += length)))
+  const divisor = generator(parted.correction)
   const corrections = blocks.map((block) => correctionOf(block, divisor))
   return Uint8Array.from([...interleaved(blocks), ...interleaved(corrections)])
 }

@@ -1,19 +1,8 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { scanRGBABuffer } from '@undecaf/zbar-wasm'
 import jsQR from 'jsqr'
-import { beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { describe, expect, it } from 'vitest'
+import { zxing } from '../../bench/decoders.ts'
 import { encode, fullSide, LEVELS, scenePixels, symbolScene, type QrSymbol } from './index.ts'
-
-// Two decoders that share nothing with the encoder or with each other.
-beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
-})
 
 const OPAQUE = 0xff000000
 
@@ -28,9 +17,8 @@ function picture(symbol: QrSymbol, scale: number) {
 
 async function readByTwo(symbol: QrSymbol) {
   const image = picture(symbol, 3)
-  const [zxing] = await readBarcodes(image, { formats: ['QRCode'] })
   const [zbar] = await scanRGBABuffer(image.data.buffer, image.width, image.height)
-  return [zbar?.decode(), zxing?.text]
+  return [zbar?.decode(), await zxing(image)]
 }
 
 describe.each(LEVELS)('every version at level %s', (level) => {

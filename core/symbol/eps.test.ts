@@ -1,11 +1,10 @@
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import fc from 'fast-check'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { afterAll, describe, expect, it } from 'vitest'
+import { zxing } from '../../bench/decoders.ts'
 import { cmykOf } from './cmyk.ts'
 import { sceneEps, type ColourSpace } from './eps.ts'
 import { encode } from './index.ts'
@@ -17,13 +16,6 @@ import { styledScene } from './styled.ts'
 const directory = mkdtempSync(join(tmpdir(), 'flimbo-eps-'))
 afterAll(() => {
   rmSync(directory, { recursive: true, force: true })
-})
-beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
 })
 
 /** Renders a document with Ghostscript, cropped to its box: raw bytes of so many channels. */
@@ -74,7 +66,7 @@ async function readBack(eps: string, scene: Scene) {
   const data = new Uint8ClampedArray(width * height * 4).fill(255)
   for (let i = 0; i < width * height; i++)
     for (let channel = 0; channel < 3; channel++) data[i * 4 + channel] = bytes[i * 3 + channel] ?? 0
-  return (await readBarcodes({ data, width, height, colorSpace: 'srgb' }, { formats: ['QRCode'] }))[0]?.text
+  return zxing({ width, height, data })
 }
 
 describe('a scene as EPS, rendered by Ghostscript', () => {

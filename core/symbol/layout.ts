@@ -1,4 +1,4 @@
-import { blocksOf, type Level } from './capacity.ts'
+import { blockLengths, blocksOf, type Level } from './capacity.ts'
 
 /** What a module of a symbol is there for (ISO/IEC 18004, section 6.3). */
 export const ROLES = [
@@ -144,14 +144,14 @@ export interface Place {
 
 /** The block and place of each codeword, in the order in which they are drawn (ISO/IEC 18004, section 7.6). */
 export function codewordPlaces(version: number, level: Level): Place[] {
-  const { data, count, correction } = blocksOf(version, level)
-  const short = Math.floor(data / count)
-  const longFrom = count - (data % count)
-  const lengthOf = (block: number) => short + (block < longFrom ? 0 : 1)
+  const parted = blocksOf(version, level)
+  const lengths = blockLengths(parted)
   const places: Place[] = []
-  for (let at = 0; at <= short; at++)
-    for (let block = 0; block < count; block++) if (at < lengthOf(block)) places.push({ block, at })
-  for (let at = 0; at < correction; at++)
-    for (let block = 0; block < count; block++) places.push({ block, at: lengthOf(block) + at })
+  for (let at = 0; at < Math.max(...lengths); at++)
+    lengths.forEach((length, block) => {
+      if (at < length) places.push({ block, at })
+    })
+  for (let at = 0; at < parted.correction; at++)
+    lengths.forEach((length, block) => places.push({ block, at: length + at }))
   return places
 }

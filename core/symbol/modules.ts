@@ -39,11 +39,11 @@ export function moduleOutlines(dark: Dark, side: number, { shape, size }: Look['
       )
     case 'flowing':
       // Half a module at most is rounded: single modules become dots, and rows of them stay joined.
-      return merged(dark, side).map((corners) => roundedCorners(corners as readonly Point[], size / 2))
+      return merged(dark, side).map((corners) => roundedCorners(corners, size / 2))
   }
 }
 
-function merged(dark: Dark, side: number): Outline[] {
+function merged(dark: Dark, side: number): Point[][] {
   const modules = Array.from({ length: side }, (_, y) => Array.from({ length: side }, (__, x) => dark(x, y)))
   return outlinesOf({ modules, side })
 }

@@ -1,7 +1,5 @@
 import { QUIET_ZONE, type QrSymbol } from './encode.ts'
-
-/** A corner of an outline, in modules from the symbol's own corner. */
-export type Corner = readonly [x: number, y: number]
+import type { Point } from './path.ts'
 
 /** Modules a side with the quiet zone on both sides. */
 export function fullSide(side: number): number {
@@ -13,7 +11,7 @@ export function fullSide(side: number): number {
  * line with only its corners named, so that printers see areas and not thousands of hairline-parted squares. Fill
  * them together, by the even-odd rule.
  */
-export function outlinesOf({ modules, side }: Pick<QrSymbol, 'modules' | 'side'>): Corner[][] {
+export function outlinesOf({ modules, side }: Pick<QrSymbol, 'modules' | 'side'>): Point[][] {
   const dark = (x: number, y: number): boolean => modules[y]?.[x] ?? false
   // A directed edge runs with the dark module on its right; keyed by its start, one edge a direction.
   const edges = new Map<string, [dx: number, dy: number][]>()
@@ -32,15 +30,15 @@ export function outlinesOf({ modules, side }: Pick<QrSymbol, 'modules' | 'side'>
       if (!dark(x - 1, y)) add(x, y + 1, 0, -1)
     }
   }
-  const outlines: Corner[][] = []
+  const outlines: Point[][] = []
   for (const [start] of edges) while ((edges.get(start)?.length ?? 0) > 0) outlines.push(walk(start, edges))
   return outlines
 }
 
 /** Follows the edges from a corner back to it, taking the right turn where two outlines touch. */
-function walk(start: string, edges: Map<string, [number, number][]>): Corner[] {
+function walk(start: string, edges: Map<string, [number, number][]>): Point[] {
   const [startX, startY] = start.split(',').map(Number) as [number, number]
-  const corners: Corner[] = [[startX, startY]]
+  const corners: Point[] = [[startX, startY]]
   let [x, y] = [startX, startY]
   let [lastX, lastY] = [0, 0]
   do {

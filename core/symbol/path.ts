@@ -15,7 +15,7 @@ export const isCurve = (step: Point | Curve): step is Curve => step.length === 6
 /** Where a step ends. */
 export const endOf = (step: Point | Curve): Point => (isCurve(step) ? [step[4], step[5]] : step)
 
-export function rectangle(x: number, y: number, width: number, height: number): Outline {
+export function rectangle(x: number, y: number, width: number, height: number): readonly Point[] {
   return [
     [x, y],
     [x + width, y],
@@ -33,16 +33,8 @@ export function roundedRectangle(
   radius: number,
 ): Outline {
   const r = Math.min(radius, width / 2, height / 2)
-  if (r <= 0) return rectangle(x, y, width, height)
-  return roundedCorners(
-    [
-      [x, y],
-      [x + width, y],
-      [x + width, y + height],
-      [x, y + height],
-    ],
-    r,
-  )
+  const corners = rectangle(x, y, width, height)
+  return r <= 0 ? corners : roundedCorners(corners, r)
 }
 
 export function circle(x: number, y: number, radius: number): Outline {

@@ -1,23 +1,13 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import fc from 'fast-check'
 import { scanRGBABuffer } from '@undecaf/zbar-wasm'
-import { beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { describe, expect, it } from 'vitest'
+import { zxing } from '../../bench/decoders.ts'
 import { encode, fullSide, LEVELS, sceneSvg, symbolScene } from './index.ts'
 import { sceneColours, type Pixels } from './colourPixels.ts'
 import { look, MODULE_SHAPES, PATTERN_SHAPES, PLAIN_LOOK, type Look } from './look.ts'
 import { NEUTRAL_LOOKS } from './neutral.ts'
 import { circle, rectangle } from './path.ts'
 import { styledScene, type LookParts } from './styled.ts'
-
-beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
-})
 
 const LOGO = 'a'.repeat(64)
 const PARTS: LookParts = {
@@ -47,12 +37,8 @@ async function readByTwo({ width, height, data }: Pixels) {
     const opaque = (data[i - (i % 4) + 3] ?? 0) / 255
     return i % 4 === 3 ? 255 : value * opaque + 255 * (1 - opaque)
   })
-  const [zxing] = await readBarcodes(
-    { data: paper, width, height, colorSpace: 'srgb' },
-    { formats: ['QRCode'] },
-  )
   const [zbar] = await scanRGBABuffer(paper.buffer, width, height)
-  return [zxing?.text, zbar?.decode()]
+  return [await zxing({ width, height, data: paper }), zbar?.decode()]
 }
 
 describe('a look', () => {

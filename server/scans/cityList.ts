@@ -2,17 +2,10 @@ import { createRequire } from 'node:module'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { Reader, type CityResponse } from 'maxmind'
 import type { KnownCity } from './cities.ts'
+import { readEntry, type CityEntry } from './cityEntry.ts'
 
 /** Cities with fewer network addresses than this are left out: somebody there would hardly be found. */
 const ADDRESSES_MIN = 1024
-
-interface CityEntry {
-  readonly country_code?: string
-  readonly state1?: string
-  readonly city?: string
-  readonly latitude?: number
-  readonly longitude?: number
-}
 
 /** The parts of the reader by which the tree can be walked; its types keep them to themselves. */
 interface Walkable {
@@ -39,23 +32,14 @@ function addressesByRecord({ metadata: { nodeCount, nodeByteSize }, walker }: Wa
 function cities(reader: Walkable): KnownCity[] {
   const found = new Map<string, KnownCity & { most: number }>()
   for (const [record, addresses] of addressesByRecord(reader)) {
-    const {
-      country_code: country,
-      state1: region = '',
-      city: named = '',
-      latitude = 0,
-      longitude = 0,
-    } = reader.resolveDataPointer(record) as CityEntry
-    const city = named.replace(/ \(.*\)$/, '')
-    if (!country || city === '') continue
+    const { country, region, city, latitude, longitude } = readEntry(
+      reader.resolveDataPointer(record) as CityEntry,
+    )
+    if (country === '' || city === '') continue
+    const place = { latitude: latitude ?? 0, longitude: longitude ?? 0 }
     const key = `${country}/${region}/${city}`
-    const known = found.get(key) ?? { country, region, city, latitude, longitude, addresses: 0, most: 0 }
-    if (addresses > known.most)
-      Object.assign(known, {
-        latitude: Math.round(latitude * 1e4) / 1e4,
-        longitude: Math.round(longitude * 1e4) / 1e4,
-        most: addresses,
-      })
+    const known = found.get(key) ?? { country, region, city, ...place, addresses: 0, most: 0 }
+    if (addresses > known.most) Object.assign(known, { ...place, most: addresses })
     found.set(key, { ...known, addresses: known.addresses + addresses })
   }
   return [...found.values()]

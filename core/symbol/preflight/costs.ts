@@ -1,3 +1,4 @@
+import { GRADES } from '../artwork.ts'
 import { PLAIN_LOOK, type Look } from '../look.ts'
 import { CONDITIONS, type ConditionName } from './conditions.ts'
 import { proof, type Piece, type Proof, type ProofParts } from './proof.ts'
@@ -52,4 +53,4 @@ export async function choiceCosts(piece: Piece, parts: ProofParts, whole: Proof)
 
 const valueOf = ({ limits }: Proof, name: ConditionName) =>
   limits.find((each) => each.name === name)?.value ?? null
-const rank = ({ grades }: Proof) => 'ABCDF'.indexOf(grades.overall)
+const rank = ({ grades }: Proof) => GRADES.indexOf(grades.overall)

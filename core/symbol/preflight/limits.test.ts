@@ -1,33 +1,11 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import jsQR from 'jsqr'
-import { beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { describe, expect, it } from 'vitest'
+import { jsqr, zxing } from '../../../bench/decoders.ts'
 import { sceneColours } from '../colourPixels.ts'
 import { encode } from '../encode.ts'
 import { PLAIN_LOOK, type Look } from '../look.ts'
 import { styledScene } from '../styled.ts'
-import {
-  CAMERA,
-  CONDITIONS,
-  findLimits,
-  lightOf,
-  type ConditionName,
-  type Decoder,
-  type Subject,
-} from './index.ts'
+import { CAMERA, CONDITIONS, findLimits, lightOf, type ConditionName, type Subject } from './index.ts'
 
-beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
-})
-const zxing: Decoder = async ({ width, height, data }) =>
-  (await readBarcodes({ data, width, height, colorSpace: 'srgb' }, { formats: ['QRCode'] }))[0]?.text ?? null
-const jsqr: Decoder = ({ width, height, data }) =>
-  jsQR(data, width, height, { inversionAttempts: 'dontInvert' })?.data ?? null
 const BOTH = [zxing, jsqr]
 const TEXT = 'HTTPS://GO.SALTMARSH.EXAMPLE/PIER'
 

@@ -1,33 +1,17 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import jsQR from 'jsqr'
-import { beforeAll, describe, expect, it } from 'vitest'
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { describe, expect, it } from 'vitest'
+import { jsqr, zxing } from '../../../bench/decoders.ts'
 import { encode } from '../encode.ts'
 import { PLAIN_LOOK, type Look } from '../look.ts'
 import { NEUTRAL_LOOKS } from '../neutral.ts'
 import { rectangle } from '../path.ts'
 import { choiceCosts, CONDITIONS, gradesOf, proof, type Piece, type ProofParts } from './index.ts'
 
-beforeAll(async () => {
-  const wasm = readFileSync(createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm'))
-  await prepareZXingModule({
-    overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) },
-    fireImmediately: true,
-  })
-})
-
 const LOGO = 'b'.repeat(64)
 const PARTS: ProofParts = {
   text: (text) => ({ width: text.length * 0.6, outlines: [rectangle(0, -0.5, text.length * 0.6, 0.4)] }),
   pictureSize: () => ({ width: 8, height: 8 }),
   pictures: new Map([[LOGO, { width: 8, height: 8, data: new Uint8ClampedArray(256).fill(255) }]]),
-  decoders: [
-    async ({ width, height, data }) =>
-      (await readBarcodes({ data, width, height, colorSpace: 'srgb' }, { formats: ['QRCode'] }))[0]?.text ??
-      null,
-    ({ width, height, data }) => jsQR(data, width, height, { inversionAttempts: 'dontInvert' })?.data ?? null,
-  ],
+  decoders: [zxing, jsqr],
 }
 const piece = (look: Look, more: Partial<Piece> = {}): Piece => ({
   symbol: encode('HTTPS://GO.SALTMARSH.EXAMPLE/PIER', 'M'),
