@@ -18,6 +18,15 @@ function likeliest(
   )
 }
 
+/** A list that is the same array as long as it holds the same: a field given a new one forgets what is being typed. */
+function useSameList<T>(values: readonly T[], keyOf: (value: T) => string): T[] {
+  const [list, setList] = useState(() => [...values])
+  if (values.length !== list.length || values.some((value, i) => keyOf(value) !== keyOf(list[i] ?? value)))
+    setList([...values])
+  return list
+}
+const itself = (value: string) => value
+
 /** Several values out of a list, typed ones too where `free`. */
 export function Several({
   label,
@@ -34,13 +43,14 @@ export function Several({
   free?: boolean
   change: (values: string[]) => void
 }) {
+  const chosenNow = useSameList(values, itself)
   return (
     <Autocomplete<string, true, false, boolean>
       multiple
       size="small"
       freeSolo={free}
       options={[...options]}
-      value={[...values]}
+      value={chosenNow}
       getOptionLabel={nameOf}
       disableCloseOnSelect={!free}
       autoHighlight={!free}
@@ -88,12 +98,13 @@ export function SeveralPlaces({
 }) {
   const [typed, setTyped] = useState('')
   const { options, isReading } = useKnown(typed, kind)
+  const chosenNow = useSameList(values, keyOf)
   return (
     <Autocomplete<KnownPlace, true>
       multiple
       size="small"
       options={options}
-      value={[...values]}
+      value={chosenNow}
       inputValue={typed}
       filterOptions={(all) => all}
       autoHighlight
