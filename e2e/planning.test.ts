@@ -294,7 +294,7 @@ describe('files', () => {
     ])
     const names = Object.keys(unzipSync(readFileSync(await file.path())))
     expect(names).toContain('18 CARD-012.svg')
-    expect(file.suggestedFilename()).toBe('Summer 2026 symbols.zip')
+    expect(file.suggestedFilename()).toBe('Summer 2026 print files.zip')
   })
 
   it('a plan that was downloaded changes nothing when it is handed in again', async () => {

@@ -96,9 +96,7 @@ await shoot('import', `${campaign}/import`, 'h1', async () => {
   })
   await page.getByRole('tab', { name: /^All lines/ }).click()
 })
-await shoot('channels', '/settings/channels', 'table')
 await shoot('jobs', '/jobs', 'table')
-await shoot('add-a-piece', `${campaign}/plan?new`, 'form')
 await shoot(
   'routes',
   `${campaign}/routes?route=${timetable}`,
@@ -158,7 +156,17 @@ await shoot('visit-tags', '/settings/visits', 'table', () =>
     .scrollIntoViewIfNeeded()
     .then(() => page.mouse.wheel(0, 420)),
 )
-await shoot('print', `${campaign}/print?code=${code}`, 'dl')
+const wallet = await find(page, 'WALLET')
+await shoot('print', `${campaign}/print?code=${wallet.code}`, 'dl', () =>
+  page.getByText('The logo costs').waitFor(),
+)
+await shoot('print-sheets', `${campaign}/print?code=${code}`, 'dl', async () => {
+  await page.getByRole('tab', { name: 'Sheets' }).click()
+  await page.getByLabel('Caption 1').fill('{name}')
+})
+await shoot('static-codes', `${campaign}/print?static=1`, 'dl', () =>
+  page.getByText('Reads from').first().waitFor(),
+)
 await shoot('results', `${pass.campaign}/results?days=90&compare=yes`, 'canvas')
 await shoot('results-more', `${seals.campaign}/results?days=365`, 'canvas', () => page.mouse.wheel(0, 640))
 await shoot('phone', `/phone?code=${code}`, 'img[alt^="Before"]', async () => {

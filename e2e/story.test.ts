@@ -128,11 +128,14 @@ describe('from nothing to a second scan', () => {
     const { page } = browser
     await page.getByRole('link', { name: 'Proof' }).click()
     await page.getByText(/^25 × 25 instead of \d+ × \d+ modules$/).waitFor()
-    await page.getByText('alphanumeric').waitFor()
-    await page.getByLabel('Side in mm').fill('45')
-    await page.getByRole('button', { name: 'Save for this piece' }).click()
-    await page.getByRole('button', { name: 'Save for this piece' }).waitFor({ state: 'hidden' })
-    const png = await download('Download PNG')
+    await page.getByText(/alphanumeric/).waitFor()
+    await page.getByLabel('Size', { exact: true }).fill('45')
+    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await page.getByRole('region', { name: 'Unsaved changes' }).waitFor({ state: 'hidden' })
+    await page.getByRole('tab', { name: 'Files' }).click()
+    await page.getByRole('combobox', { name: 'Format' }).click()
+    await page.getByRole('option', { name: 'PNG' }).click()
+    const png = await download('Download')
     const { width = 0 } = await sharp(png).metadata()
     const bytes = readFileSync(png)
     expect((width / bytes.readUInt32BE(bytes.indexOf('pHYs') + 4)) * 1000).toBeCloseTo(45, 1)
@@ -166,7 +169,7 @@ describe('from nothing to a second scan', () => {
   it('a test scan, from a picture file, counts nowhere', async () => {
     const { page } = browser
     await page.goto(`${server.office}/phone`)
-    const svg = await page.evaluate(async () => (await fetch('/api/codes/1/symbol.svg')).text())
+    const svg = await page.evaluate(async () => (await fetch('/api/codes/1/file?format=svg')).text())
     await page.setInputFiles('input[type=file]', {
       name: 'poster.svg',
       mimeType: 'image/svg+xml',

@@ -4,12 +4,14 @@ import { buildIfNeeded, installPackages, root, run } from './steps/install.mjs'
 
 installPackages()
 buildIfNeeded()
+// The crowd's own setting is none of the server's, which refuses what it does not know.
+const { FLIMBO_DEMO_CROWD: crowd = 'on', ...others } = process.env
 const env = {
   FLIMBO_DATA_DIR: `${root}/data/demo`,
   FLIMBO_STANDINS: 'on',
   FLIMBO_TRUST_PROXY: 'loopback',
   FLIMBO_LOG_LEVEL: 'warn',
-  ...process.env,
+  ...others,
 }
 run(process.execPath, ['--import', 'tsx', 'demo/fill/main.ts'], { env })
 
@@ -19,10 +21,10 @@ const server = spawn(process.execPath, ['--enable-source-maps', 'server/dist/mai
   env,
   stdio: 'inherit',
 })
-let crowd
+let people
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
 server.on('exit', (code) => {
-  crowd?.kill()
+  people?.kill()
   process.exit(code ?? 1)
 })
 
@@ -39,8 +41,8 @@ for (;;) {
   await new Promise((resolve) => setTimeout(resolve, 200))
 }
 // A gentle crowd keeps the sample alive: somebody scans every few seconds.
-if ((env.FLIMBO_DEMO_CROWD ?? 'on') !== 'off')
-  crowd = spawn(
+if (crowd !== 'off')
+  people = spawn(
     process.execPath,
     ['--import', 'tsx', 'demo/crowd/main.ts', '--gentle', '4', '--door', door],
     {

@@ -34,6 +34,6 @@ describe('the ids at a place', () => {
     [{ body: { ids: ['3', null] } }, 'body.ids', []],
     [undefined, 'body.id', []],
   ])('of %j at %s are %j', (input, place, ids) => {
-    expect(idsAt(input, place)).toEqual(ids)
+    expect(idsAt(input, place, 'number')).toEqual(ids)
   })
 })

@@ -2,10 +2,11 @@
 export type Right = 'view' | 'edit' | 'administer'
 
 /** Kinds of things that stand in a campaign: it says whose they are. */
-export type CampaignThing = 'campaign' | 'route' | 'code' | 'page'
+export type CampaignThing = 'campaign' | 'route' | 'code' | 'staticCode' | 'page'
 
 /** Kinds of things that somebody may ask for by their id. */
-export type Thing = CampaignThing | 'client' | 'domain' | 'job' | 'laneSet' | 'view'
+export type Thing =
+  CampaignThing | 'client' | 'domain' | 'file' | 'houseStyle' | 'job' | 'laneSet' | 'release' | 'view'
 
 /**
  * Where the ids of things stand in what is sent, such as `params.id`, `query.campaignId` or `body.changes.id`;
@@ -30,7 +31,11 @@ export type Access =
  * The ids at a place of an input, walking every list on the way; those of another type are left out, as they
  * are the contract's to refuse.
  */
-export function idsAt(input: unknown, place: string): number[] {
+export function idsAt<T extends 'number' | 'string'>(
+  input: unknown,
+  place: string,
+  type: T,
+): (T extends 'number' ? number : string)[] {
   let found: unknown[] = [input]
   for (const name of place.split('.')) {
     found = found.flat().flatMap((each) => {
@@ -38,5 +43,5 @@ export function idsAt(input: unknown, place: string): number[] {
       return value === undefined ? [] : [value]
     })
   }
-  return found.flat().filter((id): id is number => typeof id === 'number')
+  return found.flat().filter((id): id is never => typeof id === type)
 }

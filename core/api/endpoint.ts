@@ -33,6 +33,8 @@ export interface Endpoint<
   readonly answers?: string
   /** Media type of a body that is taken as it is, byte for byte; such an endpoint has no `body`. */
   readonly takes?: string
+  /** Whether the handler reads such a body by itself, part by part as it comes, instead of getting it whole. */
+  readonly isStreamed?: true
   /** The largest body that is taken, in bytes; 1 MB where it is not named, 16 kB where nobody need be signed in. */
   readonly bytesMax?: number
   /** Status of the successful answer; 200 where it is not named, 204 where there is no answer. */

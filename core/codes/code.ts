@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { check } from '../checks/index.ts'
 import { state } from '../routing/index.ts'
 import { tally } from '../scans/index.ts'
-import { LEVELS } from '../symbol/index.ts'
+import { LEVELS, placement, printState } from '../symbol/index.ts'
 import { finding } from '../tagging/index.ts'
 
 export const level = z.enum(LEVELS, { error: 'Choose one of the levels L, M, Q and H.' })
@@ -61,6 +61,13 @@ export const code = z.object({
   /** What an import knows the piece by. */
   key: z.string(),
   note: z.string(),
+  /** The house style it is printed in; null, with no name, for the plain one. */
+  styleId: z.int().nullable(),
+  styleName: z.string(),
+  /** Where it lies on a picture; null where it stands alone. */
+  placement: placement.nullable(),
+  /** Whether it will read once it is printed, as far as that was measured. */
+  print: printState,
   state,
   archivedAt: z.int().nullable(),
   version: z.int(),

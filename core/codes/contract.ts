@@ -3,8 +3,8 @@ import { endpoint, idParams, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { revision } from '../routing/index.ts'
 import { FINDING_KINDS } from '../tagging/index.ts'
 import { isSlug } from './slug.ts'
-import { level, code, type Code } from './code.ts'
-import { SIZE_MM, newCode, seriesPiece, codeSet, codeChange } from './piece.ts'
+import { code, type Code } from './code.ts'
+import { newCode, seriesPiece, codeSet, codeChange } from './piece.ts'
 import {
   CODE_SORTS,
   GROUPS,
@@ -16,24 +16,6 @@ import {
   SERIES_MAX,
   seriesNumbers,
 } from './lists.ts'
-
-export const symbolQuery = z.strictObject({
-  level: level.optional(),
-  mm: z.coerce
-    .number({ error: 'Give the size in millimetres.' })
-    .min(SIZE_MM.min)
-    .max(SIZE_MM.max)
-    .optional(),
-})
-
-export const pngQuery = symbolQuery.extend({
-  dpi: z.coerce
-    .number({ error: 'Give the resolution in dots per inch.' })
-    .int()
-    .min(36, 'Give at least 36 dpi.')
-    .max(2400, 'Give at most 2,400 dpi.')
-    .default(300),
-})
 
 export const codesApi = {
   list: endpoint({
@@ -66,6 +48,8 @@ export const codesApi = {
         campaign: 'body.matching.campaignId',
         route: 'body.matching.routeId',
         code: 'body.changes.id',
+        houseStyle: ['body.changes.set.styleId', 'body.set.styleId'],
+        file: ['body.changes.set.placement.file', 'body.set.placement.file'],
       },
     },
     bytesMax: CHANGES_BYTES_MAX,
@@ -118,7 +102,14 @@ export const codesApi = {
     method: 'POST',
     path: '/codes/series',
     room: 'codes',
-    access: { right: 'edit', things: { campaign: 'body.piece.campaignId' } },
+    access: {
+      right: 'edit',
+      things: {
+        campaign: 'body.piece.campaignId',
+        houseStyle: 'body.piece.styleId',
+        file: 'body.piece.placement.file',
+      },
+    },
     status: 201,
     summary: 'Issue a numbered series; {n} in its texts is the number',
     body: z.strictObject({ piece: seriesPiece, numbers: seriesNumbers }),
@@ -128,7 +119,14 @@ export const codesApi = {
     method: 'POST',
     path: '/codes',
     room: 'codes',
-    access: { right: 'edit', things: { campaign: 'body.campaignId' } },
+    access: {
+      right: 'edit',
+      things: {
+        campaign: 'body.campaignId',
+        houseStyle: 'body.styleId',
+        file: 'body.placement.file',
+      },
+    },
     status: 201,
     summary: 'Issue a code, with a route of its own or a shared one',
     body: newCode,
@@ -147,7 +145,10 @@ export const codesApi = {
     method: 'PATCH',
     path: '/codes/:id',
     room: 'codes',
-    access: { right: 'edit', things: { code: 'params.id' } },
+    access: {
+      right: 'edit',
+      things: { code: 'params.id', houseStyle: 'body.styleId', file: 'body.placement.file' },
+    },
     summary: 'Change a code; what is printed of it goes on working',
     params: idParams,
     body: codeChange,
@@ -179,26 +180,6 @@ export const codesApi = {
       why: z.string().optional(),
       instead: z.array(z.string()),
     }),
-  }),
-  svg: endpoint({
-    method: 'GET',
-    path: '/codes/:id/symbol.svg',
-    room: 'codes',
-    access: { right: 'view', things: { code: 'params.id' } },
-    summary: 'The symbol as SVG, at its printed size',
-    params: idParams,
-    query: symbolQuery,
-    answers: 'image/svg+xml',
-  }),
-  png: endpoint({
-    method: 'GET',
-    path: '/codes/:id/symbol.png',
-    room: 'codes',
-    access: { right: 'view', things: { code: 'params.id' } },
-    summary: 'The symbol as PNG, its physical size stored in the file',
-    params: idParams,
-    query: pngQuery,
-    answers: 'image/png',
   }),
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { idQuery } from '../api/index.ts'
 import { state } from '../routing/index.ts'
+import { PROOF_STATES } from '../symbol/index.ts'
 import { FINDING_KINDS } from '../tagging/index.ts'
 import { codeSet } from './piece.ts'
 
@@ -39,6 +40,8 @@ export const codeFilter = z.strictObject({
   state: state.optional(),
   /** Current pieces, archived ones, or those deleted before anybody scanned them. */
   shown: z.enum(['current', 'archived', 'deleted', 'all']).default('current'),
+  /** Only those that are so far on the way to print. */
+  print: z.enum(PROOF_STATES).optional(),
   /** Only those with such a finding. */
   finding: z.enum(FINDING_KINDS).optional(),
   /** Only those that fall in a channel; `-` stands for those that fall in none. */

@@ -2,6 +2,7 @@ import { calendarDay } from '../time/index.ts'
 import { z } from 'zod'
 import { line, requiredLine } from '../api/index.ts'
 import { destination, state } from '../routing/index.ts'
+import { placement } from '../symbol/index.ts'
 import { utmValue } from '../tagging/index.ts'
 import { chosenSlug } from './slug.ts'
 import { level } from './code.ts'
@@ -54,6 +55,10 @@ export const pieceFields = {
   /** One item's own page, in place of its route's otherwise lane. */
   otherwise: z.union([z.literal(''), destination]),
   note: line('the note', 1000),
+  /** The house style it is printed in; null for the plain one. */
+  styleId: z.int({ error: 'Choose a house style.' }).nullable(),
+  /** Where it lies on a picture; null where it stands alone. */
+  placement: placement.nullable(),
 } as const
 
 export const DEFAULT_PIECE = {
@@ -74,6 +79,8 @@ export const DEFAULT_PIECE = {
   key: '',
   otherwise: '',
   note: '',
+  styleId: null,
+  placement: null,
 } as const
 
 interface Placed {
@@ -153,6 +160,8 @@ function mapDefaults() {
     key,
     otherwise,
     note,
+    styleId,
+    placement: lies,
   } = pieceFields
   return {
     term: term.default(''),
@@ -172,6 +181,8 @@ function mapDefaults() {
     key: key.default(''),
     otherwise: otherwise.default(''),
     note: note.default(''),
+    styleId: styleId.default(null),
+    placement: lies.default(null),
   }
 }
 

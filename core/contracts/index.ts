@@ -3,13 +3,17 @@ import { campaignsApi } from '../campaigns/index.ts'
 import { checksApi } from '../checks/index.ts'
 import { codesApi } from '../codes/index.ts'
 import { domainsApi } from '../domains/index.ts'
+import { filesApi } from '../files/index.ts'
+import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
 import { pagesApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
+import { printApi } from '../print/index.ts'
 import { resultsApi } from '../results/index.ts'
 import { laneSetsApi, routesApi } from '../routing/index.ts'
 import { scansApi } from '../scans/index.ts'
+import { staticCodesApi } from '../staticCodes/index.ts'
 import { taggingApi } from '../tagging/index.ts'
 import { visitTagsApi } from '../visitTags/index.ts'
 import { findApi, workspaceApi } from '../workspace/index.ts'
@@ -27,6 +31,10 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   taggingApi,
   domainsApi,
   jobsApi,
+  filesApi,
+  houseStylesApi,
+  printApi,
+  staticCodesApi,
   planApi,
   checksApi,
   visitTagsApi,

@@ -25,6 +25,8 @@ export const domain = z.object({
   finding: z.string(),
   /** Short links that were issued on it, old ones of renamed codes too: what dies with it. */
   links: z.int(),
+  /** Pieces that were released for print with short links on it: how many, and the names of the first. */
+  released: z.object({ total: z.int(), names: z.array(z.string()) }),
   version: z.int(),
 })
 export type Domain = z.infer<typeof domain>

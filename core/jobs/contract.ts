@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 
 /** What may take longer than an answer. */
-export const JOB_KINDS = ['import', 'destination-check', 'export'] as const
+export const JOB_KINDS = ['import', 'destination-check', 'export', 'proof', 'release'] as const
 export type JobKind = (typeof JOB_KINDS)[number]
 
 /** A draft waits for somebody to begin it; what waits is begun by itself. */

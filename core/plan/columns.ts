@@ -2,12 +2,13 @@ import { readDay } from '../time/index.ts'
 import type { z } from 'zod'
 import { chosenSlug, pieceFields, type Code, type CodeSet } from '../codes/index.ts'
 import { destination } from '../routing/index.ts'
+import { HOUSE_STYLE_NAME_MAX } from '../houseStyles/index.ts'
 import { LEVELS } from '../symbol/index.ts'
 import type { OwnParameter } from '../tagging/index.ts'
 import { readMeasure, readMoney, readNumber, readPoint, type Read } from './reading.ts'
 
-/** What a cell's text asks to be set: fields of the piece, or the name or address of its route. */
-export type CellSet = CodeSet & { route?: string; campaign?: string }
+/** What a cell's text asks to be set: fields of the piece, or the name of its route or house style. */
+export type CellSet = CodeSet & { route?: string; campaign?: string; style?: string }
 
 /** A piece as far as its cells show it. */
 export type PlanRow = Pick<
@@ -31,6 +32,7 @@ export type PlanRow = Pick<
   | 'downOn'
   | 'reference'
   | 'level'
+  | 'styleName'
   | 'note'
   | 'state'
   | 'slug'
@@ -281,6 +283,20 @@ const FIXED: readonly PlanColumn[] = [
         'level',
         (LEVELS as readonly string[]).find((each) => each === typed.trim().toUpperCase()),
       ),
+  },
+  {
+    id: 'style',
+    title: 'House style',
+    also: ['style', 'look', 'design'],
+    optional: true,
+    numeric: false,
+    write: (row) => row.styleName,
+    read: (typed) => {
+      const style = typed.trim()
+      return style.length > HOUSE_STYLE_NAME_MAX
+        ? { ok: false, sentence: 'No house style has so long a name.' }
+        : { ok: true, value: { style } }
+    },
   },
   text('note', 'Note', ['notes', 'comment', 'comments', 'remark', 'remarks']),
   {

@@ -32,25 +32,6 @@ describe('handing in a file', () => {
   })
 })
 
-describe('symbols as a ZIP file', () => {
-  it('have a usual pattern, format and resolution', () => {
-    expect(planApi.symbols.query?.parse({ campaignId: '3' })).toMatchObject({
-      pattern: '{name}-{link}',
-      format: 'svg',
-      dpi: 300,
-    })
-  })
-
-  it.each([
-    [{ pattern: '{colour}' }, 'no field'],
-    [{ pattern: ' ' }, 'Give a pattern'],
-  ])('refuse %j', (more, sentence) => {
-    expect(
-      planApi.symbols.query?.safeParse({ campaignId: '3', ...more }).error?.issues[0]?.message,
-    ).toContain(sentence)
-  })
-})
-
 describe('what is remembered', () => {
   it('are columns and sensible widths', () => {
     expect(preferences.safeParse({ planColumns: ['name'], planWidths: { name: 200 } }).success).toBe(true)

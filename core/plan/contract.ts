@@ -5,7 +5,7 @@ import { job } from '../jobs/index.ts'
 import { finding } from '../tagging/index.ts'
 import { LINE_VERDICTS } from './planLine.ts'
 import { ENCODINGS } from './encoding.ts'
-import { FILE_NAME_PATTERN_USUAL, fileNameFault } from './fileNames.ts'
+import { fileNameFault } from './fileNames.ts'
 import { DELIMITERS } from './table.ts'
 
 /** A file may be this large, in bytes, and have this many lines. */
@@ -52,7 +52,8 @@ export type ImportLine = z.infer<typeof importLine>
 
 const importParams = z.strictObject({ id: idQuery })
 
-const pattern = z
+/** A pattern that files are named by. */
+export const fileNamePattern = z
   .string()
   .max(200)
   .superRefine((text, context) => {
@@ -78,18 +79,11 @@ export const preferences = z.object({
 })
 export type Preferences = z.infer<typeof preferences>
 
-const symbolFiles = {
-  pattern: pattern.default(FILE_NAME_PATTERN_USUAL),
-  format: z.enum(['svg', 'png']).default('svg'),
-  dpi: z.coerce.number().int().min(36).max(1200).default(300),
-}
-
 /** A file of a plan, and what stands in it. */
 export const planFile = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('plan.csv'), filter: codeFilter }),
   z.strictObject({ what: z.literal('plan.xlsx'), filter: codeFilter }),
   z.strictObject({ what: z.literal('links.csv'), filter: codeFilter.partial() }),
-  z.strictObject({ what: z.literal('symbols.zip'), filter: codeFilter, ...symbolFiles }),
 ])
 export type PlanFile = z.output<typeof planFile>
 
@@ -193,16 +187,6 @@ export const planApi = {
     query: codeFilter.partial(),
     answers: 'text/csv',
   }),
-  symbols: endpoint({
-    method: 'GET',
-    path: '/symbols.zip',
-    room: 'plan',
-    access: { right: 'view', things: { campaign: 'query.campaignId', route: 'query.routeId' } },
-    summary: 'All symbols in one ZIP file, named by a pattern',
-    query: codeFilter.extend(symbolFiles),
-    answers: 'application/zip',
-  }),
-
   makeFile: endpoint({
     method: 'POST',
     path: '/plan-files',

@@ -14,6 +14,7 @@ import { faultList, type FaultList } from './faults.ts'
 import type { Mapping } from './headers.ts'
 import { cellsOf, differences, merge, newPiece, taggedPieceOf, type Part } from './lineCells.ts'
 import type { DryRunOptions, KnownPiece, LineAction, PlanLine, PlanWorld, WantedRoute } from './planLine.ts'
+import { styleNamed, unknownStyle } from './styleNamed.ts'
 import { routeKey, wantedRoute } from './wantedRoute.ts'
 
 const REQUIRED = { name: 'Piece', medium: 'Medium', source: 'Source' } as const
@@ -74,8 +75,13 @@ function readCells(
     const mayClear = piece && empty === 'clear' && column.optional
     if (typed === '' && (!mayClear || column.id === 'slug' || column.id === 'route')) continue
     const read = column.read(typed)
-    if (read.ok) merge(set, read.value)
-    else faults.add(column.title, read.sentence)
+    if (!read.ok) faults.add(column.title, read.sentence)
+    else if (read.value.style === undefined) merge(set, read.value)
+    else {
+      const styleId = styleNamed(read.value.style, world.styles)
+      if (styleId === undefined) faults.add(column.title, unknownStyle(read.value.style))
+      else merge(set, { styleId })
+    }
   }
   return set
 }
@@ -214,7 +220,7 @@ function judged(
   if (typedKey !== '') keys.add(typedKey)
   if (set.slug !== undefined) slugs.add(set.slug)
   if (piece) met.add(piece.id)
-  const changes = piece ? differences(piece, set, world.columns) : []
+  const changes = piece ? differences(piece, set, world.columns, world.styles) : []
   const base = { name, why: faults.sentences(), findings }
   if (faults.any()) return { ...base, verdict: 'refuse', changes: [], action: { kind: 'none' } }
   if (route?.kind === 'new' && route.shared) fresh.set(routeKey(route.name), route)

@@ -33,6 +33,13 @@ export function fileNameFault(pattern: string): string | null {
   return null
 }
 
+/** A pattern with what a piece has for its fields. */
+export function filledPattern(pattern: string, fields: FileNameFields): string {
+  return pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) =>
+    FILE_NAME_FIELDS.includes(name) ? String(fields[name as keyof FileNameFields]) : whole,
+  )
+}
+
 /** Names that systems keep for devices, whatever follows the dot. Common practice, no published source. */
 const KEPT = /^(con|prn|aux|nul|com\d|lpt\d)$/i
 const LENGTH_MAX = 120
@@ -58,11 +65,7 @@ export function plainFileName(text: string): string {
 export function fileNamer(pattern: string, extension: string): (fields: FileNameFields) => string {
   const taken = new Set<string>()
   return (fields) => {
-    const stem = plainFileName(
-      pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) =>
-        FILE_NAME_FIELDS.includes(name) ? String(fields[name as keyof FileNameFields]) : whole,
-      ),
-    )
+    const stem = plainFileName(filledPattern(pattern, fields))
     let name = `${stem}.${extension}`
     for (let i = 2; taken.has(name.toLowerCase()); i++) name = `${stem}-${String(i)}.${extension}`
     taken.add(name.toLowerCase())

@@ -2,6 +2,7 @@ export { fileColumns, planColumns } from './columns.ts'
 export type { CellSet, PlanColumn, PlanRow } from './columns.ts'
 export { CELL_MAX, COLUMNS_MAX, cutCell, tableFault } from './tableSize.ts'
 export {
+  fileNamePattern,
   IMPORT_BYTES_MAX,
   IMPORT_LINES_MAX,
   planApi,
@@ -31,6 +32,7 @@ export {
   FILE_NAME_PATTERN_USUAL,
   fileNameFault,
   fileNamer,
+  filledPattern,
   plainFileName,
 } from './fileNames.ts'
 export { detectMapping, headingForm, looksLikeHeadings } from './headers.ts'
@@ -46,3 +48,5 @@ export {
   writeTable,
 } from './table.ts'
 export type { Table } from './table.ts'
+export { PLAIN_STYLE, styleNamed, unknownStyle } from './styleNamed.ts'
+export type { FileNameFields } from './fileNames.ts'

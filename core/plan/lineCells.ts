@@ -1,7 +1,7 @@
 import { DEFAULT_PIECE, type Code } from '../codes/index.ts'
 import { type CellSet, type PlanColumn, type PlanRow } from './columns.ts'
 import type { Mapping } from './headers.ts'
-import type { KnownPiece, NewPiece, PlanLine } from './planLine.ts'
+import type { KnownPiece, NewPiece, PlanLine, PlanWorld } from './planLine.ts'
 import { unescapeFormula } from './table.ts'
 import { routeKey } from './wantedRoute.ts'
 
@@ -48,6 +48,7 @@ export function newPiece({
   route: _route,
   destination: _destination,
   campaign: _campaign,
+  style: _style,
   slug,
   state,
   ...set
@@ -69,12 +70,16 @@ export function differences(
   piece: KnownPiece,
   set: CellSet,
   columns: readonly PlanColumn[],
+  styles: PlanWorld['styles'],
 ): PlanLine['changes'] {
   const { route, campaign: _campaign, ...rest } = set
   const after: PlanRow = {
     ...piece,
     ...(rest as Partial<Code>),
     extra: { ...piece.extra, ...set.extra },
+    ...(set.styleId === undefined
+      ? {}
+      : { styleName: styles.find(({ id }) => id === set.styleId)?.name ?? '' }),
     ...(route ? { routeName: routeKey(route) === routeKey(piece.routeName) ? piece.routeName : route } : {}),
   }
   return columns

@@ -301,6 +301,7 @@ const KNOWN: KnownPiece = {
   slug: 'POSTER',
   routeName: 'Timetable',
   destination: 'https://saltmarsh.example/a',
+  styleName: '',
 }
 const worldOf = (pieces: readonly KnownPiece[] = [KNOWN], more: Partial<PlanWorld> = {}): PlanWorld => ({
   domainId: 1,
@@ -309,6 +310,7 @@ const worldOf = (pieces: readonly KnownPiece[] = [KNOWN], more: Partial<PlanWorl
   campaign: 'summer-26',
   pieces,
   routes: [{ id: 3, name: 'Timetable', destination: 'https://saltmarsh.example/a' }],
+  styles: [{ id: 8, name: 'Saltmarsh navy' }],
   taken: new Set(['TAKEN']),
   counts: tagCounts(),
   destinationFault: () => null,
@@ -341,6 +343,27 @@ describe('the dry run', () => {
       set: { key: 'A-1', content: 'x' },
       route: null,
     })
+  })
+  it('prints pieces in the house style that is named, the plain one too, and refuses what there is none of', () => {
+    const lines = run(
+      ['key', 'style'],
+      [
+        ['A-1', 'saltmarsh Navy'],
+        ['A-2', 'Plain'],
+        ['A-3', 'Nautical'],
+      ],
+      worldOf([
+        KNOWN,
+        { ...KNOWN, id: 8, key: 'A-2', slug: 'TWO', styleId: 8, styleName: 'Saltmarsh navy' },
+        { ...KNOWN, id: 9, key: 'A-3', slug: 'THREE' },
+      ]),
+    )
+    expect(lines.map(({ changes, why }) => [changes, why])).toEqual([
+      [[{ column: 'House style', was: '', is: 'Saltmarsh navy' }], []],
+      [[{ column: 'House style', was: 'Saltmarsh navy', is: '' }], []],
+      [[], [expect.stringContaining('There is no house style “Nautical”')]],
+    ])
+    expect(lines[0]?.action).toMatchObject({ kind: 'change', set: { styleId: 8 } })
   })
   it('does not take another domain’s piece of the same slug for it', () => {
     const [line] = run(

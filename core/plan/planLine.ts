@@ -8,6 +8,7 @@ export interface KnownPiece extends PlanRow {
   readonly domainId: number
   readonly routeId: number
   readonly routeCodes: number
+  readonly styleId: number | null
   readonly archived: boolean
 }
 
@@ -27,6 +28,8 @@ export interface PlanWorld {
   readonly domainId: number
   readonly pieces: readonly KnownPiece[]
   readonly routes: readonly KnownRoute[]
+  /** House styles of the workspace. */
+  readonly styles: readonly { readonly id: number; readonly name: string }[]
   /** Short links that other campaigns, deleted pieces or renamed ones hold on the domain; upper case. */
   readonly taken: ReadonlySet<string>
   /** Tags in use, those of the campaign's pieces among them. */

@@ -124,32 +124,32 @@ function blend({ data }: Pixels, at: number, [red, green, blue]: Rgb, share: num
 /** Points of a picture that are looked at for each pixel, in each direction: enough where it is drawn smaller. */
 const SAMPLES = 3
 
-function drawPicture(
-  canvas: Pixels,
-  { x, y, width, height }: Picture,
-  scale: number,
-  picture?: Pixels,
-): void {
+function drawPicture(canvas: Pixels, mark: Picture, scale: number, picture?: Pixels): void {
   if (!picture || picture.width === 0 || picture.height === 0) return
-  const [left, top] = [x * scale, y * scale]
-  const [right, bottom] = [(x + width) * scale, (y + height) * scale]
-  const toX = picture.width / (right - left)
-  const toY = picture.height / (bottom - top)
-  for (let row = Math.max(0, Math.floor(top)); row < Math.min(canvas.height, Math.ceil(bottom)); row++)
-    for (
-      let column = Math.max(0, Math.floor(left));
-      column < Math.min(canvas.width, Math.ceil(right));
-      column++
-    ) {
+  const { turnDeg = 0 } = mark
+  const [width, height] = [mark.width * scale, mark.height * scale]
+  const [cx, cy] = [mark.x * scale + width / 2, mark.y * scale + height / 2]
+  const angle = (turnDeg * Math.PI) / 180
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
+  // The upright box that the turned picture lies in.
+  const across = (Math.abs(cos) * width + Math.abs(sin) * height) / 2
+  const down = (Math.abs(sin) * width + Math.abs(cos) * height) / 2
+  const [toX, toY] = [picture.width / width, picture.height / height]
+  const lastRow = Math.min(canvas.height, Math.ceil(cy + down))
+  const lastColumn = Math.min(canvas.width, Math.ceil(cx + across))
+  for (let row = Math.max(0, Math.floor(cy - down)); row < lastRow; row++)
+    for (let column = Math.max(0, Math.floor(cx - across)); column < lastColumn; column++) {
       const sum = [0, 0, 0, 0] as [number, number, number, number]
       for (let i = 0; i < SAMPLES; i++)
-        for (let j = 0; j < SAMPLES; j++)
+        for (let j = 0; j < SAMPLES; j++) {
+          const [dx, dy] = [column + (i + 0.5) / SAMPLES - cx, row + (j + 0.5) / SAMPLES - cy]
           addSample(
             sum,
             picture,
-            Math.floor((column + (i + 0.5) / SAMPLES - left) * toX),
-            Math.floor((row + (j + 0.5) / SAMPLES - top) * toY),
+            Math.floor((dx * cos + dy * sin + width / 2) * toX),
+            Math.floor((dy * cos - dx * sin + height / 2) * toY),
           )
+        }
       const [red, green, blue, opaque] = sum
       if (opaque === 0) continue
       const share = opaque / (SAMPLES * SAMPLES)

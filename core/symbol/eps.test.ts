@@ -1,10 +1,7 @@
-import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import fc from 'fast-check'
-import { afterAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { zxing } from '../../bench/decoders.ts'
+import { frameOf, rendered } from '../../bench/ghostscript.ts'
 import { cmykOf } from './cmyk.ts'
 import { sceneEps, type ColourSpace } from './eps.ts'
 import { encode } from './index.ts'
@@ -13,34 +10,6 @@ import { rectangle } from './path.ts'
 import type { Scene } from './scene.ts'
 import { styledScene } from './styled.ts'
 
-const directory = mkdtempSync(join(tmpdir(), 'flimbo-eps-'))
-afterAll(() => {
-  rmSync(directory, { recursive: true, force: true })
-})
-
-/** Renders a document with Ghostscript, cropped to its box: raw bytes of so many channels. */
-function rendered(eps: string, device: 'bitrgb' | 'bitcmyk', dpi: number) {
-  const [source, target] = [join(directory, 'in.eps'), join(directory, 'out.raw')]
-  writeFileSync(source, eps)
-  const { status, stdout } = spawnSync(
-    'gs',
-    [
-      '-q',
-      '-dNOPAUSE',
-      '-dBATCH',
-      '-dSAFER',
-      '-dEPSCrop',
-      `-sDEVICE=${device}`,
-      '-dGrayValues=256',
-      `-r${String(dpi)}`,
-      `-sOutputFile=${target}`,
-      source,
-    ],
-    { encoding: 'utf8' },
-  )
-  expect([status, stdout]).toEqual([0, ''])
-  return readFileSync(target)
-}
 /** The box a document says it is printed in, in millimetres. */
 function sizeMm(eps: string) {
   const [, right = '', top = ''] = /^%%HiResBoundingBox: 0 0 (\S+) (\S+)$/m.exec(eps) ?? []
@@ -63,10 +32,7 @@ async function readBack(eps: string, scene: Scene) {
   ) as [number, number]
   const bytes = rendered(eps, 'bitrgb', DPI)
   expect(bytes.length).toBe(width * height * 3)
-  const data = new Uint8ClampedArray(width * height * 4).fill(255)
-  for (let i = 0; i < width * height; i++)
-    for (let channel = 0; channel < 3; channel++) data[i * 4 + channel] = bytes[i * 3 + channel] ?? 0
-  return zxing({ width, height, data })
+  return zxing(frameOf(bytes, width, height))
 }
 
 describe('a scene as EPS, rendered by Ghostscript', () => {

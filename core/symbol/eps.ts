@@ -95,7 +95,7 @@ const LINE_BYTES = 80
 
 function pictureLines(picture: Picture, space: ColourSpace, pixels?: Pixels): string[] {
   if (!pixels || pixels.width === 0 || pixels.height === 0) return []
-  const { x, y, width, height } = picture
+  const { x, y, width, height, turnDeg = 0 } = picture
   const [columns, rows] = [String(pixels.width), String(pixels.height)]
   const bytes = pictureBytes(pixels, space)
   const digits: string[] = []
@@ -105,7 +105,8 @@ function pictureLines(picture: Picture, space: ColourSpace, pixels?: Pixels): st
     )
   const ranges = Array.from({ length: space === 'cmyk' ? 4 : 3 }, () => '0 1').join(' ')
   return [
-    `gsave ${written(x)} ${written(y)} translate ${written(width)} ${written(height)} scale`,
+    `gsave ${written(x + width / 2)} ${written(y + height / 2)} translate ${written(turnDeg)} rotate`,
+    `${written(-width / 2)} ${written(-height / 2)} translate ${written(width)} ${written(height)} scale`,
     `/Device${space === 'cmyk' ? 'CMYK' : 'RGB'} setcolorspace`,
     `<< /ImageType 1 /Width ${columns} /Height ${rows} /BitsPerComponent 8 /Decode [${ranges}]`,
     `/ImageMatrix [${columns} 0 0 ${rows} 0 0] /Interpolate true`,

@@ -7,7 +7,7 @@ export type { Mode, Segment } from './segments.ts'
 export { densityGain, gainPhrase } from './gain.ts'
 export type { Gain } from './gain.ts'
 export { fullSide } from './outline.ts'
-export { rasterPlan, RASTER_SIDE_MAX, RasterTooLarge, scenePixels } from './pixels.ts'
+export { isBilevel, rasterPlan, RASTER_SIDE_MAX, RasterTooLarge, scenePixels } from './pixels.ts'
 export type { RasterPlan } from './pixels.ts'
 export { rulerMarks } from './ruler.ts'
 export type { RulerMarks } from './ruler.ts'
@@ -35,7 +35,19 @@ export { NEUTRAL_LOOKS } from './neutral.ts'
 export type { NamedLook } from './neutral.ts'
 export type { Curve, Outline, Point } from './path.ts'
 export { styledScene } from './styled.ts'
-export type { LookParts, TextOutline } from './styled.ts'
+export type { LookParts } from './lookParts.ts'
+export type { Face, SetText, TextOutline } from './lettering.ts'
+export { freeLevel, printedSymbol } from './freeLevel.ts'
+export {
+  DEFAULT_FINISH,
+  drawnMm,
+  FILE_FORMATS,
+  finish,
+  finished,
+  finishedLook,
+  VECTOR_FORMATS,
+} from './finish.ts'
+export type { FileFormat, Finish, Finished } from './finish.ts'
 export { cmykOf } from './cmyk.ts'
 export type { Cmyk } from './cmyk.ts'
 export { sceneEps } from './eps.ts'
@@ -46,8 +58,10 @@ export {
   CONDITION_NAMES,
   correctionSentence,
   costSentence,
+  fixesFor,
   gradesOf,
   limitsSentence,
+  limitWords,
   proof,
   reasonSentence,
 } from './preflight/index.ts'
@@ -56,6 +70,8 @@ export type {
   ChoiceCost,
   ConditionName,
   Decoder,
+  Fix,
+  FixSet,
   Limit,
   Piece,
   Proof,
@@ -63,5 +79,15 @@ export type {
   Readiness,
   Reason,
 } from './preflight/index.ts'
+export { pieceProof, printState, printStateOf, PROOF_STATES, proofKey } from './pieceProof.ts'
+export type { PieceProof, PrintState, ProofState } from './pieceProof.ts'
+export { changedSince, RELEASE_CHANGES, releaseMark, releaseSentence } from './released.ts'
+export type { Printed, ReleaseChange, ReleaseMark } from './released.ts'
+export { CellTooSmall, inCell, sheetMarks } from './imposed.ts'
+export type { CellContent } from './imposed.ts'
+export { ENTRIES_A_PAGE, proofPage } from './proofPage.ts'
+export type { ProofEntry } from './proofPage.ts'
+export { laidOn, onPicture, placement } from './placement.ts'
+export type { Placement } from './placement.ts'
 export { readLetters } from './letters.ts'
 export type { Letters } from './letters.ts'

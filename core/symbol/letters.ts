@@ -1,6 +1,6 @@
 import opentype from 'opentype.js'
 import type { Curve, Outline, Point } from './path.ts'
-import type { TextOutline } from './styled.ts'
+import type { TextOutline } from './lettering.ts'
 
 /** Letters of a font as outlines, so that a file needs no font. */
 export interface Letters {

@@ -28,7 +28,7 @@ export const paint = z.discriminatedUnion('kind', [
 export type Paint = z.infer<typeof paint>
 
 /** The SHA-256 of an uploaded file, in hexadecimal digits. */
-const fileId = z.string().regex(/^[0-9a-f]{64}$/)
+export const fileId = z.string().regex(/^[0-9a-f]{64}$/)
 
 export const QUIET_MIN = 4
 export const QUIET_MAX = 12

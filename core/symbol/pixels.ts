@@ -35,14 +35,39 @@ export function rasterPlan(
 ): RasterPlan {
   const scale = Math.max(1, Math.ceil((unitMm / MM_PER_INCH) * dpi - 1e-9))
   const side = scale * Math.max(width, height)
-  if (side > RASTER_SIDE_MAX) throw new RasterTooLarge(side)
+  if (side > RASTER_SIDE_MAX) throw new RasterTooLarge(Math.ceil(side))
   // The width as it was asked for: 33 thirty-thirds of 240 mm are no hair wider.
   const mm = Math.round(width * unitMm * 1e9) / 1e9
-  return { scale, width: scale * width, height: scale * height, dpi: ((scale * width) / mm) * MM_PER_INCH }
+  const [columns, rows] = [Math.round(scale * width), Math.round(scale * height)]
+  return { scale, width: columns, height: rows, dpi: ((scale * width) / mm) * MM_PER_INCH }
+}
+
+const isWhole = (value: number) => Math.abs(value - Math.round(value)) < 1e-6
+
+/** Whether a scene is black and white alone, and every edge of it lies between two pixels: no edge of it can be soft. */
+export function isBilevel({ width, height, marks }: Scene, scale: number): boolean {
+  return (
+    isWhole(width * scale) &&
+    isWhole(height * scale) &&
+    marks.every(
+      (mark) =>
+        mark.kind === 'area' &&
+        mark.ink.kind === 'solid' &&
+        mark.ink.colour in LIGHTNESS &&
+        mark.outlines.every((outline) =>
+          outline.every((step) => step.length === 2 && step.every((value) => isWhole(value * scale))),
+        ),
+    )
+  )
 }
 
 /** How light a colour of a scene in black and white is: 0 for black, 255 for white. */
-const LIGHTNESS: Readonly<Record<string, number>> = { '#000': 0, '#fff': 255 }
+const LIGHTNESS: Readonly<Record<string, number>> = {
+  '#000': 0,
+  '#000000': 0,
+  '#fff': 255,
+  '#ffffff': 255,
+}
 
 /**
  * The pixels of a scene in black and white, one byte each, rows from the top: 0 is black, 255 white. A pixel belongs to

@@ -49,6 +49,8 @@ export interface Picture {
   readonly y: number
   readonly width: number
   readonly height: number
+  /** Degrees, clockwise about its middle; 0 where it is not said. */
+  readonly turnDeg?: number
 }
 
 /** Something in a scene. */
@@ -68,6 +70,8 @@ export interface Scene {
 }
 
 export const BLACK: Solid = { kind: 'solid', colour: '#000' }
+/** Black ink alone, which every press has. */
+export const PRINT_BLACK: Solid = { kind: 'solid', colour: '#000000', cmyk: [0, 0, 0, 100] }
 export const WHITE: Solid = { kind: 'solid', colour: '#fff' }
 
 /**

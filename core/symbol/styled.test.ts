@@ -7,7 +7,8 @@ import { sceneColours, type Pixels } from './colourPixels.ts'
 import { look, MODULE_SHAPES, PATTERN_SHAPES, PLAIN_LOOK, type Look } from './look.ts'
 import { NEUTRAL_LOOKS } from './neutral.ts'
 import { circle, rectangle } from './path.ts'
-import { styledScene, type LookParts } from './styled.ts'
+import type { LookParts } from './lookParts.ts'
+import { styledScene } from './styled.ts'
 
 const LOGO = 'a'.repeat(64)
 const PARTS: LookParts = {

@@ -1,63 +1,13 @@
 import type { QrSymbol } from './encode.ts'
 import { layoutOf, ROLES, type Role } from './layout.ts'
-import type { Look, Paint, PatternShape, Tint } from './look.ts'
+import { lineAt, type Line } from './lettering.ts'
+import type { Look, PatternShape, Tint } from './look.ts'
+import type { LookParts } from './lookParts.ts'
+import { area, inkFor, placedMarks, solidInk, type Box } from './marks.ts'
 import { moduleOutlines } from './modules.ts'
 import { circle, placed, rectangle, roundedRectangle, type Outline } from './path.ts'
-import type { Area, Ink, Mark, Picture, Scene, Solid } from './scene.ts'
-
-/** A line of text as outlines, its baseline at y = 0, one unit an em. */
-export interface TextOutline {
-  readonly width: number
-  readonly outlines: readonly Outline[]
-}
-
-/** What a look needs of the world around it. */
-export interface LookParts {
-  /** A line of text in the letters captions are set in, or in those that links are. */
-  readonly text: (text: string, face: 'caption' | 'link') => TextOutline
-  /** The pixels of an uploaded picture a side; null where there is no such file any more. */
-  readonly pictureSize: (file: string) => { readonly width: number; readonly height: number } | null
-}
-
-/** A box, in units of its scene. */
-interface Box {
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-}
-
-const solidInk = ({ rgb, cmyk }: Tint): Solid => ({ kind: 'solid', colour: rgb, ...(cmyk && { cmyk }) })
-
-/** A paint as the ink of a box: gradients run from edge to edge of it. */
-export function inkFor(paint: Paint, { x, y, width, height }: Box): Ink {
-  const centre = [x + width / 2, y + height / 2] as const
-  switch (paint.kind) {
-    case 'solid':
-      return solidInk(paint.tint)
-    case 'linear': {
-      const turn = (paint.angle * Math.PI) / 180
-      const [dx, dy] = [Math.cos(turn), Math.sin(turn)]
-      // From corner to corner as seen along the direction, as CSS has it (CSS Images, section 3.1.1).
-      const half = (Math.abs(dx) * width + Math.abs(dy) * height) / 2
-      return {
-        kind: 'linear',
-        from: [centre[0] - dx * half, centre[1] - dy * half],
-        to: [centre[0] + dx * half, centre[1] + dy * half],
-        stops: [solidInk(paint.from), solidInk(paint.to)],
-      }
-    }
-    case 'radial':
-      return {
-        kind: 'radial',
-        centre,
-        radius: Math.hypot(width, height) / 2,
-        stops: [solidInk(paint.from), solidInk(paint.to)],
-      }
-  }
-}
-
-const area = (outlines: readonly Outline[], ink: Ink): Area => ({ kind: 'area', outlines, ink })
+import type { Area, Mark, Picture, Scene } from './scene.ts'
+import { frameOutlines, surroundOf } from './surround.ts'
 
 /** What rounded corners take of a side: no more, so that the modules in the corners are still dark where they are measured. */
 const PATTERN_ROUNDING = 0.2
@@ -175,24 +125,6 @@ function symbolMarks(symbol: Pick<QrSymbol, 'modules' | 'version'>, look: Look, 
   return box ? [...marks, ...logoMarks(look, box, quiet)] : marks
 }
 
-/** How high letters are set where their line has room enough, as shares of the symbol with its quiet zone. */
-const CAPTION_EM = 0.12
-const LINK_EM = 0.085
-const LINE_HEIGHT = 1.5
-/** Where letters stand in their line: the baseline, from its top. */
-const BASELINE = 1
-
-interface Line {
-  readonly text: TextOutline
-  readonly em: number
-  readonly height: number
-}
-
-function lineOf(text: TextOutline, wanted: number, width: number): Line {
-  const em = Math.min(wanted, width / Math.max(text.width, 1e-6))
-  return { text, em, height: em * LINE_HEIGHT }
-}
-
 /**
  * A symbol in a look, as it is printed. Nothing is checked: whether it can be read is what preflight measures.
  *
@@ -219,16 +151,13 @@ export function styledScene(
   const { edge, top, caption, lines } = surroundOf(surround, symbol.side, full, link, parts)
   const width = full + 2 * edge
   const height = top + full + lines.reduce((sum, line) => sum + line.height, 0) + edge
-  const inkOfText = solidInk(surround.textTint)
-  const write = (line: Line, y: number): Area => {
-    const x = (width - line.text.width * line.em) / 2
-    const outlines = line.text.outlines.map((outline) => placed(outline, x, y + line.em * BASELINE, line.em))
-    return area(outlines, inkOfText)
-  }
-  const written: Area[] = caption ? [write(caption, edge)] : []
+  const ink = solidInk(surround.textTint)
+  const centred = (line: Line, y: number): Area =>
+    lineAt(line, (width - line.text.width * line.em) / 2, y, ink)
+  const written: Area[] = caption ? [centred(caption, edge)] : []
   let y = top + full
   for (const line of lines) {
-    written.push(write(line, y))
+    written.push(centred(line, y))
     y += line.height
   }
   const whole = { x: 0, y: 0, width, height }
@@ -243,79 +172,15 @@ export function styledScene(
     height,
     marks: [
       ...groundMarks(look, whole, surround.corner),
-      ...marks.map((mark) => moveMark(mark, edge, top)),
+      ...placedMarks(marks, edge, top),
       ...frame,
       ...written,
     ],
   }
 }
 
-/** Where things stand about a symbol, in modules: lines are no wider than the symbol without its quiet zone. */
-function surroundOf(
-  surround: NonNullable<Look['surround']>,
-  side: number,
-  full: number,
-  link: string,
-  parts: LookParts,
-): { edge: number; top: number; caption: Line | null; lines: Line[] } {
-  const edge = surround.line + surround.padding
-  const written =
-    surround.caption === '' ? null : lineOf(parts.text(surround.caption, 'caption'), full * CAPTION_EM, side)
-  const above = surround.captionAt === 'above' ? written : null
-  const below = surround.captionAt === 'below' ? written : null
-  const linkLine =
-    surround.link && link !== '' ? lineOf(parts.text(link, 'link'), full * LINK_EM, side) : null
-  return {
-    edge,
-    top: edge + (above?.height ?? 0),
-    caption: above,
-    lines: [below, linkLine].filter((line) => line !== null),
-  }
-}
-
-/** Where the upper left module of a symbol in a look lies in its scene, in modules. */
-export function symbolAt(
-  symbol: Pick<QrSymbol, 'side'>,
-  look: Look,
-  link: string,
-  parts: LookParts,
-): { readonly x: number; readonly y: number } {
-  const { quietZone, surround } = look
-  if (!surround) return { x: quietZone, y: quietZone }
-  const { edge, top } = surroundOf(surround, symbol.side, symbol.side + 2 * quietZone, link, parts)
-  return { x: edge + quietZone, y: top + quietZone }
-}
-
-function frameOutlines({ width, height }: Box, line: number, corner: number): Outline[] {
-  return [
-    roundedRectangle(0, 0, width, height, corner),
-    roundedRectangle(line, line, width - 2 * line, height - 2 * line, Math.max(0, corner - line)),
-  ]
-}
-
 function groundMarks({ ground }: Look, box: Box, corner: number): Mark[] {
   if (!ground) return []
   if (ground.kind === 'picture') return [{ kind: 'picture', file: ground.file, ...box }]
   return [area([roundedRectangle(0, 0, box.width, box.height, corner)], inkFor(ground, box))]
-}
-
-function moveMark(mark: Mark, dx: number, dy: number): Mark {
-  if (mark.kind === 'picture') return { ...mark, x: mark.x + dx, y: mark.y + dy }
-  return {
-    ...mark,
-    outlines: mark.outlines.map((each) => placed(each, dx, dy)),
-    ink: moveInk(mark.ink, dx, dy),
-  }
-}
-
-function moveInk(ink: Ink, dx: number, dy: number): Ink {
-  const move = ([x, y]: readonly [number, number]) => [x + dx, y + dy] as const
-  switch (ink.kind) {
-    case 'solid':
-      return ink
-    case 'linear':
-      return { ...ink, from: move(ink.from), to: move(ink.to) }
-    case 'radial':
-      return { ...ink, centre: move(ink.centre) }
-  }
 }

@@ -75,7 +75,7 @@ function areaMarkup(area: Area): string {
 }
 
 function pictureMarkup(
-  { file, x, y, width, height }: Picture,
+  { file, x, y, width, height, turnDeg = 0 }: Picture,
   hrefOf: (file: string) => string | null,
 ): string[] {
   const href = hrefOf(file)
@@ -83,7 +83,9 @@ function pictureMarkup(
   const box = Object.entries({ x, y, width, height })
     .map(([key, value]) => `${key}="${written(value)}"`)
     .join(' ')
-  return [`<image href="${escaped(href).replace(/"/g, '&quot;')}" ${box} preserveAspectRatio="none"/>`]
+  const middle = `${written(x + width / 2)} ${written(y + height / 2)}`
+  const turn = turnDeg === 0 ? '' : ` transform="rotate(${written(turnDeg)} ${middle})"`
+  return [`<image href="${escaped(href).replace(/"/g, '&quot;')}" ${box}${turn} preserveAspectRatio="none"/>`]
 }
 
 /**

@@ -1,5 +1,6 @@
 // Fills a database with the sample scenario, unless somebody has set it up already.
 import { rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { en, Faker } from '@faker-js/faker'
 import { readConfig } from '@flimbo/server/config'
 import { openDatabase, tables } from '@flimbo/server/database'
@@ -10,7 +11,7 @@ const SEED = 20261124
 /** Brings the scenario's weeks to a little more than 60,000 scans. */
 const SCALE = 1.7
 
-const { databaseFile } = readConfig(process.env)
+const { databaseFile, dataDir } = readConfig(process.env)
 const database = await openDatabase(databaseFile)
 if (await database.read.existsBy(tables.people, {})) {
   console.log('The sample data is already there.')
@@ -19,7 +20,7 @@ if (await database.read.existsBy(tables.people, {})) {
   const began = Date.now()
   const faker = new Faker({ locale: en, seed: SEED })
   try {
-    await fillObjects(database, faker, began)
+    await fillObjects(database, faker, began, join(dataDir, 'files'))
     const scans = await fillScans(database, faker, began, SCALE)
     console.log(
       `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,

@@ -13,8 +13,10 @@ import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } fr
 import { DETAILS } from '../scenario/details.ts'
 import { PAGES } from '../scenario/pages.ts'
 import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
+import { STATIC_CODES } from '../scenario/staticCodes.ts'
 import { VISIT_TAGS } from '../scenario/visitTags.ts'
 import { shiftToToday, ZONE } from './calendar.ts'
+import { fillStyles } from './styles.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
 
@@ -56,8 +58,14 @@ async function staffOf(database: Database): Promise<Staff> {
 }
 
 /** Makes the sample's workspace, campaigns, routes with their history, and codes. */
-export async function fillObjects(database: Database, faker: Faker, now: number): Promise<void> {
+export async function fillObjects(
+  database: Database,
+  faker: Faker,
+  now: number,
+  filesDirectory: string,
+): Promise<void> {
   const staff = await staffOf(database)
+  const styleOf = await fillStyles(database, filesDirectory, { personId: staff.anna, now })
   const workDay = (day: string, today: string) =>
     Math.min(
       now - 60_000,
@@ -82,6 +90,7 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
           campaignId: campaign.id,
           domainId: campaign.domainId,
           route: routeId,
+          styleId: styleOf.get(given.source) ?? null,
           state: 'live',
           latitude: spot?.[0] ?? null,
           longitude: spot?.[1] ?? null,
@@ -225,14 +234,11 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
         changedAt: at,
       })
     for (const each of CAMPAIGNS) await campaign(manager, each)
-    // The office checks every destination as soon as it is there, so that the desk knows which fail.
-    await manager.insert(tables.jobs, {
-      kind: 'destination-check',
+    // The office checks every destination as soon as it is there, so that the desk knows which fail, and measures the
+    // pieces of the newest season.
+    const waiting = {
       workspaceId,
       personId: null,
-      campaignId: null,
-      title: 'Check of all destinations',
-      payload: {},
       state: 'waiting',
       done: 0,
       total: 0,
@@ -241,6 +247,40 @@ export async function fillObjects(database: Database, faker: Faker, now: number)
       nextAt: now,
       createdAt: now,
       touchedAt: now,
+    } as const
+    const checks = {
+      kind: 'destination-check',
+      title: 'Check of all destinations',
+      campaignId: null,
+    } as const
+    await manager.insert(tables.jobs, { ...waiting, ...checks, payload: {} })
+    const season = await manager.findOneByOrFail(tables.campaigns, { workspaceId, utmCampaign: 'summer-26' })
+    for (const { name, place, sizeMm, content } of STATIC_CODES)
+      await manager.insert(tables.staticCodes, {
+        campaignId: season.id,
+        name,
+        place,
+        sizeMm,
+        // TypeORM wants to know the parts of a value it only writes as JSON.
+        content: content as never,
+        level: 'M',
+        viewingM: 0.3,
+        printRun: null,
+        reference: '',
+        note: '',
+        styleId: null,
+        proofKey: '',
+        proof: null,
+        version: 1,
+        createdAt: now,
+      })
+    const ids = (await manager.findBy(tables.codes, { campaignId: season.id })).map(({ id }) => id)
+    await manager.insert(tables.jobs, {
+      ...waiting,
+      kind: 'proof',
+      title: `Check before print: ${season.name}`,
+      campaignId: season.id,
+      payload: { ids } as never,
     })
   })
 }

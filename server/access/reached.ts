@@ -13,12 +13,19 @@ export type Reached = CampaignRow | null
 export type FindReached = (workspaceId: number, places: Places, input: unknown) => Promise<Reached>
 
 /** What stands in a campaign, the nearest to it first. */
-const IN_CAMPAIGN = { page: tables.pages, route: tables.routes, code: tables.codes } as const
+const IN_CAMPAIGN = {
+  page: tables.pages,
+  route: tables.routes,
+  code: tables.codes,
+  staticCode: tables.staticCodes,
+} as const
 /** What stands in the workspace itself. */
 const IN_WORKSPACE = {
   client: tables.clients,
+  houseStyle: tables.houseStyles,
   job: tables.jobs,
   laneSet: tables.laneSets,
+  release: tables.releases,
   view: tables.views,
 } as const
 
@@ -27,11 +34,15 @@ const CALLED: Readonly<Record<Thing, string>> = {
   page: 'page',
   route: 'route',
   code: 'code',
+  staticCode: 'static code',
   client: 'client',
   job: 'job',
   laneSet: 'set of lanes',
+  release: 'release',
   view: 'view',
   domain: 'domain',
+  file: 'file',
+  houseStyle: 'house style',
 }
 
 /** The front door's own address, which all workspaces share. */
@@ -93,7 +104,7 @@ export function findReached(read: EntityManager): FindReached {
   }
 
   async function isOwn(
-    thing: Exclude<Thing, CampaignThing>,
+    thing: Exclude<Thing, CampaignThing | 'file'>,
     id: number,
     workspaceId: number,
   ): Promise<boolean> {
@@ -112,13 +123,16 @@ export function findReached(read: EntityManager): FindReached {
       return new Refusal('missing', refusal.message, { fields: [{ path, message }] })
     }
     const named = (thing: Thing) => [
-      ...new Set([places[thing] ?? []].flat().flatMap((place) => idsAt(input, place))),
+      ...new Set([places[thing] ?? []].flat().flatMap((place) => idsAt(input, place, 'number'))),
     ]
-    for (const thing of ['client', 'job', 'laneSet', 'view', 'domain'] as const) {
+    for (const thing of ['client', 'houseStyle', 'job', 'laneSet', 'release', 'view', 'domain'] as const) {
       for (const id of named(thing)) if (!(await isOwn(thing, id, workspaceId))) throw notOurs(thing)
     }
+    const sums = new Set([places.file ?? []].flat().flatMap((place) => idsAt(input, place, 'string')))
+    for (const sum of sums)
+      if (!(await read.existsBy(tables.files, { sum, workspaceId }))) throw notOurs('file')
     let reached: Reached = null
-    for (const thing of ['campaign', 'page', 'route', 'code'] as const) {
+    for (const thing of ['campaign', 'page', 'route', 'code', 'staticCode'] as const) {
       const ids = named(thing)
       if (ids.length === 0) continue
       const campaign = await campaignOfAll(thing, ids, workspaceId)

@@ -39,7 +39,7 @@ type CampaignOf<W> = W extends { orAll: true }
     : null
 
 const NO_BYTES = new Uint8Array(0)
-const CAMPAIGN_THINGS = ['campaign', 'page', 'route', 'code'] as const
+const CAMPAIGN_THINGS = ['campaign', 'page', 'route', 'code', 'staticCode'] as const
 const MAY_NOT = {
   view: 'You may not look at this. Ask an admin of your workspace.',
   edit: 'You may look but not change. Ask an admin to make you an editor.',
@@ -114,7 +114,10 @@ export function mount<
       params,
       query,
       body,
-      bytes: described.takes ? await readBytes(request, described.bytesMax ?? 0) : NO_BYTES,
+      bytes:
+        described.takes && !described.isStreamed
+          ? await readBytes(request, described.bytesMax ?? 0)
+          : NO_BYTES,
       who: who as SignedIn,
       campaign: campaign as CampaignOf<W>,
       request,

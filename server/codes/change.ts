@@ -48,6 +48,7 @@ interface Known {
   readonly leading: ReadonlyMap<number, Leading>
   readonly scanned: ReadonlySet<number>
   readonly domains: ReadonlySet<number>
+  readonly styles: ReadonlySet<number>
   /** Codes by short link, of those that are asked for; grows as links are claimed. */
   readonly links: Map<string, number>
   readonly keys: Map<string, number>
@@ -94,6 +95,9 @@ async function loadKnown(
     1,
     ...(await manager.findBy(tables.domains, { workspaceId, state: 'ready' })).map(({ id }) => id),
   ])
+  const styles = asked(({ styleId }) => styleId).some((id) => id !== null)
+    ? await manager.findBy(tables.houseStyles, { workspaceId })
+    : []
   const slugs = [
     ...new Set([
       ...asked(({ slug }) => slug),
@@ -112,7 +116,16 @@ async function loadKnown(
       id,
     ]),
   )
-  return { rows, routes, leading, scanned: await findScanned(manager, deleting), domains, links, keys }
+  return {
+    rows,
+    routes,
+    leading,
+    scanned: await findScanned(manager, deleting),
+    domains,
+    styles: new Set(styles.map(({ id }) => id)),
+    links,
+    keys,
+  }
 }
 
 /** What a change makes of a piece. @throws Refusal with what to do instead */
@@ -151,6 +164,8 @@ function judged(
     known.keys.delete(keyKey(row.campaignId, row.key))
   if (domainId !== undefined && !known.domains.has(domainId))
     throw wrongField('domainId', 'This domain is not ready. Choose another.')
+  if (next.styleId !== row.styleId && next.styleId !== null && !known.styles.has(next.styleId))
+    throw wrongField('styleId', 'This house style was deleted meanwhile. Choose another.')
   next.slug = slug ?? row.slug
   next.domainId = domainId ?? row.domainId
   if (next.slug !== row.slug || next.domainId !== row.domainId) {

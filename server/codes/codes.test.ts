@@ -1,9 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import Sqlite from 'better-sqlite3'
-import sharp from 'sharp'
 import type { Campaign } from '@flimbo/core/campaigns'
 import { isSlug, SLUG_SIGNS, type Code } from '@flimbo/core/codes'
-import { encode, fullSide } from '@flimbo/core/symbol'
 import type { Revision, Route } from '@flimbo/core/routing'
 import { DOOR, runningFlimbo, type Running } from '../tests/running.ts'
 
@@ -266,7 +264,7 @@ describe('what belongs to another workspace', () => {
     try {
       for (const path of [
         `/api/codes/${String(code.id)}`,
-        `/api/codes/${String(code.id)}/symbol.svg`,
+        `/api/codes/${String(code.id)}/file?format=svg`,
         `/api/routes/${String(code.routeId)}`,
         `/api/campaigns/${String(campaign.id)}`,
         `/api/codes?campaignId=${String(campaign.id)}`,
@@ -284,43 +282,4 @@ describe('what belongs to another workspace', () => {
       database.close()
     }
   })
-})
-
-describe('the files of a symbol', () => {
-  it('SVG has the code’s size and carries a plain file name', async () => {
-    const code = await flimbo.code(campaign.id, { name: 'Café “Gull’s Rest”', slug: 'gull', sizeMm: 42.5 })
-    const { headers, body } = await flimbo.ask<string>('GET', `/api/codes/${String(code.id)}/symbol.svg`)
-    expect(headers['content-disposition']).toBe('attachment; filename="cafe-gull-s-rest-GULL.svg"')
-    expect(body).toContain('width="42.5mm"')
-  })
-
-  it.each([
-    [30, 300, 'M'],
-    [22, 600, 'H'],
-    [100, 72, 'L'],
-  ] as const)(
-    'PNG of %i mm at %i dpi, level %s, is exactly that wide when printed',
-    async (mm, dpi, level) => {
-      const code = await flimbo.code(campaign.id)
-      const { body } = await flimbo.ask<Buffer>(
-        'GET',
-        `/api/codes/${String(code.id)}/symbol.png?mm=${String(mm)}&dpi=${String(dpi)}&level=${level}`,
-      )
-      const { width = 0 } = await sharp(body).metadata()
-      const chunk = body.indexOf('pHYs')
-      const perMetre = body.readUInt32BE(chunk + 4)
-      expect(body[chunk + 12]).toBe(1) // the unit is the metre (PNG specification, 11.3.4.3)
-      expect(width % fullSide(encode(`${DOOR}/${code.slug}`.toUpperCase(), level).side)).toBe(0)
-      expect((width / perMetre) * 1000).toBeCloseTo(mm, 1)
-      expect(perMetre * 0.0254).toBeGreaterThanOrEqual(dpi - 0.02)
-    },
-  )
-
-  it.each([['mm=0'], ['dpi=9'], ['level=Z'], ['dpi=2400&mm=4000']])(
-    'refuses %s with a sentence',
-    async (query) => {
-      const { id } = await flimbo.code(campaign.id)
-      expect((await flimbo.refused('GET', `/api/codes/${String(id)}/symbol.png?${query}`)).status).toBe(422)
-    },
-  )
 })

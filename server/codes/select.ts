@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { CODE_SORTS, codeFilter, Group } from '@flimbo/core/codes'
 import { forAll, sortedPage } from '../api/index.ts'
 import type { CampaignRow } from '../database/index.ts'
+import type { Domains } from '../domains/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { tallyOf } from '../results/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -19,13 +20,14 @@ interface Parts {
   readonly reviewer: Reader
   readonly live: LiveHub
   readonly tagging: Tagging
+  readonly domains: Domains
 }
 
 /** Ordered lists of numbers that are kept: the pages of one list follow each other. */
 const LISTS_MAX = 12
 
 /** Finds which codes are meant, in order, on the reading thread; the same list is not sorted twice. */
-export function codeSelection({ reader, reviewer, live, tagging }: Parts) {
+export function codeSelection({ reader, reviewer, live, tagging, domains }: Parts) {
   const lists = new Map<string, Promise<number[]>>()
 
   const queryOf = ({ id }: CampaignRow, { shown, routeId, medium, source, state, search = '' }: Filter) => ({
@@ -69,9 +71,15 @@ export function codeSelection({ reader, reviewer, live, tagging }: Parts) {
   }
 
   async function narrowed(campaign: CampaignRow, filter: Filter, ids: number[]): Promise<number[]> {
-    if (filter.finding === undefined && filter.channel === undefined) return ids
-    const question = await tagging.questionOf(campaign)
     let kept = ids
+    if (filter.print !== undefined) {
+      const found = new Set(
+        await reviewer.ask('withPrintState', campaign.id, domains.originsById(), filter.print),
+      )
+      kept = kept.filter((id) => found.has(id))
+    }
+    if (filter.finding === undefined && filter.channel === undefined) return kept
+    const question = await tagging.questionOf(campaign)
     if (filter.finding !== undefined) {
       const found = new Set(await reviewer.ask('withFinding', question, filter.finding))
       kept = kept.filter((id) => found.has(id))

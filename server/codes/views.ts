@@ -7,6 +7,8 @@ import { tables, type CheckRow, type CodeRow, type Database } from '../database/
 import type { Domains } from '../domains/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { tallyOf } from '../results/index.ts'
+import { styleNames } from '../houseStyles/index.ts'
+import { printStatesOf } from '../print/index.ts'
 import { codesOnRoutes } from '../routing/index.ts'
 import { taggedPiece, type Tagging } from '../tagging/index.ts'
 
@@ -33,7 +35,9 @@ function addressed(row: CodeRow, destination: string, utmCampaign: string) {
 }
 
 /** Shows rows as the API does, in the same order: with their route, links, final address, findings, newest check and counts. */
-export function codeViewer({ database: { read }, reader, domains, tagging }: Parts) {
+export function codeViewer({ database, reader, domains, tagging }: Parts) {
+  const { read } = database
+
   async function routesOf(rows: readonly CodeRow[]) {
     const ids = [...new Set(rows.map((row) => row.routeId))]
     return {
@@ -90,11 +94,13 @@ export function codeViewer({ database: { read }, reader, domains, tagging }: Par
         [...campaigns].map(async ([id, campaign]) => [id, await tagging.lookerOf(campaign)] as const),
       ),
     )
-    const [{ routes, shared }, links, checkOf, tallies] = await Promise.all([
+    const [{ routes, shared }, links, checkOf, tallies, styles, printOf] = await Promise.all([
       routesOf(rows),
       read.find(tables.shortLinks, { where: { codeId: In(ids) }, order: { since: 'asc' } }),
       checksOf(rows),
       reader.ask('tallies', 'code', { codes: ids }),
+      styleNames(read, rows),
+      printStatesOf({ database, domains }, rows),
     ])
     const linksOf = grouped(links, ({ codeId }) => codeId)
 
@@ -120,6 +126,8 @@ export function codeViewer({ database: { read }, reader, domains, tagging }: Par
         destination: route.destination,
         ...addressed(row, route.destination, campaign.utmCampaign),
         campaign: campaign.utmCampaign,
+        print: printOf(row),
+        styleName: styles.get(row.styleId) ?? '',
         scans: tallyOf(tallies, row.id),
         ...look(taggedPiece(row, route, campaign.utmCampaign)),
         check: checkOf(row),

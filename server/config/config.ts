@@ -69,6 +69,12 @@ const variables = z.strictObject({
   FLIMBO_OFFICE_URL: origin.optional(),
   FLIMBO_DOOR_URL: origin.optional(),
   FLIMBO_DATA_DIR: z.string().min(1, 'must be a directory').default('data'),
+  FLIMBO_FILES_MB: z.coerce
+    .number({ error: 'must be a number of megabytes' })
+    .int()
+    .min(1, 'must be a number of megabytes, at least 1')
+    .max(10_000_000, 'must be a number of megabytes')
+    .default(2000),
   FLIMBO_TRUST_PROXY: trustProxy,
   FLIMBO_STANDINS: onOff.default(false),
   FLIMBO_DNS: nameServer.optional(),
@@ -105,6 +111,8 @@ export interface Config {
   readonly doorUrl: string | null
   readonly dataDir: string
   readonly databaseFile: string
+  /** How much each workspace may upload in all, in bytes. */
+  readonly filesQuotaBytes: number
   /** Tells whether a peer's word on where a request came from is taken; null where nobody's is. */
   readonly trust: ((address: string, hop: number) => boolean) | null
   readonly standIns: boolean
@@ -156,6 +164,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     doorUrl: v.FLIMBO_DOOR_URL ?? localAt(v.FLIMBO_DOOR_PORT),
     dataDir,
     databaseFile: resolve(dataDir, 'flimbo.sqlite'),
+    filesQuotaBytes: v.FLIMBO_FILES_MB * 1024 * 1024,
     trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),
     standIns: v.FLIMBO_STANDINS,
     dns: v.FLIMBO_DNS ?? null,

@@ -16,6 +16,8 @@ export interface Domains {
   origin(id: number): string
   /** The front door's own origin and those of all domains: no destination may lead there. */
   origins(): readonly string[]
+  /** Origins that short links begin with, by the number of their domain. */
+  originsById(): Readonly<Record<number, string>>
   /** Reads them anew after a change, before it is answered. */
   refresh(): Promise<void>
 }
@@ -64,6 +66,10 @@ export async function openDomains(
       const host = hosts.get(id)
       return host === undefined ? addresses.door : originOf(host, addresses.door)
     },
+    originsById: () => ({
+      [OWN_DOMAIN]: addresses.door,
+      ...Object.fromEntries([...hosts].map(([id, host]) => [id, originOf(host, addresses.door)])),
+    }),
     origins: () => [addresses.door, ...[...hosts.values()].map((host) => originOf(host, addresses.door))],
     refresh,
   }

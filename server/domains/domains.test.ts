@@ -126,7 +126,7 @@ describe('a domain', () => {
       (await flimbo.refused('PATCH', `/api/codes/${String(code.id)}`, { version: 1, domainId: 1 }))
         .fields?.[0]?.path,
     ).toBe('slug')
-    const { body: svg } = await flimbo.ask('GET', `/api/codes/${String(code.id)}/symbol.svg`)
+    const { body: svg } = await flimbo.ask('GET', `/api/codes/${String(code.id)}/file?format=svg`)
     expect(svg).toContain('<svg')
     expect(
       (

@@ -20,6 +20,9 @@ interface Parts {
   readonly standIns: StandIns | null
 }
 
+/** So many released pieces are named. */
+const NAMED_MAX = 5
+
 /** The endpoints of domains, as `core`’s contract describes them. */
 export function domainsEndpoints(
   mounts: Mounts,
@@ -50,6 +53,7 @@ export function domainsEndpoints(
         finding: row.finding,
         version: row.version,
         links: await linksOn(manager, workspaceId, row.id),
+        released: await releasedOn(manager, workspaceId, row.id),
       })),
     )
   }
@@ -64,6 +68,29 @@ export function domainsEndpoints(
       .innerJoin(tables.campaigns.options.name, 'k', 'k.id = c.campaignId')
       .where('l.domainId = :domainId AND k.workspaceId = :workspaceId', { domainId, workspaceId })
       .getCount()
+  }
+
+  /** Pieces that were released for print with short links on a domain, by the names they were released under. */
+  async function releasedOn(
+    manager: EntityManager,
+    workspaceId: number,
+    domainId: number,
+  ): Promise<Domain['released']> {
+    const printed = manager
+      .createQueryBuilder(tables.releases, 'r')
+      .where('r.workspaceId = :workspaceId AND r.domainId = :domainId', { workspaceId, domainId })
+    const { total } = (await printed
+      .clone()
+      .select('count(DISTINCT r.codeId)', 'total')
+      .getRawOne<{ total: number }>()) ?? { total: 0 }
+    const first = await printed
+      .clone()
+      .select('max(r.name)', 'name')
+      .groupBy('r.codeId')
+      .orderBy('r.codeId')
+      .limit(NAMED_MAX)
+      .getRawMany<{ name: string }>()
+    return { total, names: first.map(({ name }) => name) }
   }
 
   async function domainOf(

@@ -1,10 +1,11 @@
 import { once } from 'node:events'
-import { createWriteStream, statfsSync } from 'node:fs'
+import { createWriteStream } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { dirname } from 'node:path'
 import type { Writable } from 'node:stream'
 import { Refusal } from '../api/index.ts'
 import type { JobRow } from '../database/index.ts'
+import { freeBytesOf, roomKeeper } from '../files/index.ts'
 import type { Jobs } from './runner.ts'
 import { JobCancelled, type JobResult, type NewJob } from './work.ts'
 
@@ -28,33 +29,6 @@ type Made = Required<JobResult>['file']
 
 /** So many files of a workspace are being made, or wait for that, at one time. */
 const ACTIVE_MAX = 20
-/** What stays free on the disk whatever is exported, bytes: scans are written to the same disk. */
-const RESERVE_BYTES = 512 * 1024 * 1024
-const RESERVE_CHECK_MS = 500
-
-/**
- * Looks now and then whether there is room on the disk of a file.
- *
- * @throws Refusal where going on could leave none for scans
- */
-function roomKeeper(file: string, freeBytes: (directory: string) => number): () => void {
-  let checkedAt = 0
-  return () => {
-    if (Date.now() < checkedAt + RESERVE_CHECK_MS) return
-    checkedAt = Date.now()
-    if (freeBytes(dirname(file)) < RESERVE_BYTES)
-      throw new Refusal(
-        'taken',
-        'The disk of the server is nearly full; what is left is kept for scans. Have it cleared, or export less at once.',
-      )
-  }
-}
-
-function freeBytesOf(directory: string): number {
-  const { bavail, bsize } = statfsSync(directory)
-  return bavail * bsize
-}
-
 /** Has files made by jobs, to be fetched when they are ready. */
 export function exporter(jobs: Jobs, freeBytes = freeBytesOf) {
   const makers = new Map<string, (stored: unknown, out: Writable, advance: Advance) => Promise<Made>>()
@@ -85,7 +59,7 @@ export function exporter(jobs: Jobs, freeBytes = freeBytesOf) {
       const { what, order } = payload as { what: string; order: unknown }
       const make = makers.get(what)
       if (!make) throw new Error(`Nobody knows how to make ${what}`)
-      const keepRoom = roomKeeper(file, freeBytes)
+      const keepRoom = roomKeeper(dirname(file), freeBytes)
       const advance: Advance = (done, total) => {
         keepRoom()
         try {

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto'
+import type { IncomingMessage, ServerResponse } from 'node:http'
 import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
@@ -13,17 +14,20 @@ import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
+import { filesEndpoints, type FileLibrary } from '../files/index.ts'
+import { houseStylesEndpoints } from '../houseStyles/index.ts'
 import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
 import type { Addresses, Doors, Ports } from '../line/index.ts'
 import { pagesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
+import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
-import { symbolEndpoints } from '../symbol/index.ts'
+import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints } from '../visitTags/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
@@ -49,7 +53,9 @@ export interface OfficeParts {
   readonly tagsOf: TagsOf
   readonly outbox: Outbox
   readonly jobs: Jobs
+  readonly files: FileLibrary
   readonly exporter: Exporter
+  readonly printThreads: PrintThreads
   /** The stand-ins, where they run. */
   readonly standIns: StandIns | null
   readonly rehearsals: Rehearsals
@@ -67,12 +73,15 @@ const isSecure = ({ officeUrl }: Pick<Config, 'officeUrl'>) => officeUrl?.starts
 function contentSecurity({ config, ports }: Pick<OfficeParts, 'config' | 'ports'>) {
   const nonce = (_request: unknown, response: unknown) =>
     `'nonce-${(response as { locals: { nonce: string } }).locals.nonce}'`
+  // One decoder is WebAssembly: the worker that measures symbols may run that, and no page may.
+  const runs = (request: IncomingMessage, response: ServerResponse) =>
+    request.url?.startsWith('/assets/proof-worker') ? "'wasm-unsafe-eval'" : nonce(request, response)
   return helmet({
     contentSecurityPolicy: {
       useDefaults: false,
       directives: {
         defaultSrc: ["'none'"],
-        scriptSrc: ["'self'", nonce],
+        scriptSrc: ["'self'", runs],
         styleSrc: ["'self'", nonce],
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'"],
@@ -145,8 +154,11 @@ export function office(parts: OfficeParts): Express {
     routesEndpoints(mounts, rest)
     pagesEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
-    symbolEndpoints(mounts, rest)
+    printEndpoints(mounts, rest)
+    staticCodesEndpoints(mounts, rest)
     jobsEndpoints(mounts, rest)
+    filesEndpoints(mounts, rest)
+    houseStylesEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)

@@ -13,18 +13,16 @@ export interface ExportParts extends FileParts {
 
 const CSV = 'text/csv; charset=utf-8; header=present'
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
-const ZIP = 'application/zip'
 const TITLES: Readonly<Record<PlanFile['what'], string>> = {
   'plan.csv': 'The plan as CSV',
   'plan.xlsx': 'The plan as XLSX',
   'links.csv': 'All short links as CSV',
-  'symbols.zip': 'All symbols as a ZIP file',
 }
 
 /** Whoever waits for an answer sees how much of it has come. */
 const silently: Advance = () => undefined
 
-/** Plans, links and symbols as files: at once, or made by a job. */
+/** Plans and links as files: at once, or made by a job. */
 export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
   const { database, exporter, jobView } = parts
   const { read } = database
@@ -58,12 +56,6 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     const campaigns = campaign === null ? await all(who.workspace.id) : [campaign]
     await send(response, CSV, 'short-links.csv', () => files.links(response, campaigns, { filter }, silently))
   })
-  mount(mounts, planApi.symbols, ({ query: { pattern, format, dpi, ...filter }, campaign, response }) =>
-    send(response, ZIP, `${plainFileName(campaign.name)} symbols.zip`, () =>
-      files.symbols(response, campaign, { filter, pattern, format, dpi }, silently),
-    ),
-  )
-
   /** What a job is to make: of one campaign, or of all of a workspace, as they are called and tagged when it is made. */
   interface Stored<F extends PlanFile> {
     readonly workspaceId: number
@@ -123,13 +115,6 @@ export function exportEndpoints(mounts: Mounts, parts: ExportParts): void {
     () => 'short-links.csv',
     (out, campaigns, file, advance) => files.links(out, campaigns, file, advance),
   )
-  define(
-    'symbols.zip',
-    ZIP,
-    (name) => `${name} symbols.zip`,
-    (out, campaigns, file, advance) => files.symbols(out, only(campaigns), file, advance),
-  )
-
   mount(mounts, planApi.makeFile, async ({ body: file, who, campaign }) => {
     if (campaign === null && file.what !== 'links.csv')
       throw wrongField('filter.campaignId', 'Name the campaign whose file is wanted.')

@@ -1,7 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import ExcelJS from 'exceljs'
-import { unzipSync } from 'fflate'
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { Code } from '@flimbo/core/codes'
 import type { ImportLine, PlanImport } from '@flimbo/core/plan'
@@ -310,43 +309,6 @@ describe('importing a plan', () => {
 })
 
 describe('exporting', () => {
-  it('all symbols in one ZIP, each under its own name', async () => {
-    const campaign = await flimbo.campaign('Symbols')
-    for (const place of ['Pier / west', 'Pier / west', 'CON'])
-      await flimbo.code(campaign.id, { name: 'Sign', place })
-    const { body } = await flimbo.ask<Buffer>(
-      'GET',
-      `/api/symbols.zip?campaignId=${String(campaign.id)}&pattern=${encodeURIComponent('{place}')}`,
-    )
-    const files = unzipSync(body)
-    expect(Object.keys(files)).toEqual(['Pier - west.svg', 'Pier - west-2.svg', 'CON-.svg'])
-    expect(new TextDecoder().decode(files['CON-.svg'])).toContain('width="30mm"')
-    expect(
-      (
-        await flimbo.refused(
-          'GET',
-          `/api/symbols.zip?campaignId=${String(campaign.id)}&pattern=${encodeURIComponent('{colour}')}`,
-        )
-      ).fields?.[0]?.message,
-    ).toContain('{colour} is no field')
-  })
-
-  it('the pictures of all pieces but those too large for one, which are named', async () => {
-    const campaign = await flimbo.campaign('Large')
-    await flimbo.code(campaign.id, { name: 'Card', sizeMm: 20 })
-    await flimbo.code(campaign.id, { name: 'Wall', sizeMm: 2000, slug: 'wall' })
-    const zip = (more: string) =>
-      `/api/symbols.zip?campaignId=${String(campaign.id)}&pattern=${encodeURIComponent('{name}')}&format=png&dpi=600${more}`
-    const files = unzipSync((await flimbo.ask<Buffer>('GET', zip(''))).body)
-    expect(Object.keys(files)).toEqual(['Card.png', 'left out.txt'])
-    expect(new TextDecoder().decode(files['left out.txt'])).toMatch(
-      /^Wall \(WALL\): That would be \d+ pixels a side; .*Choose fewer dpi or take the SVG/,
-    )
-    expect((await flimbo.refused('GET', zip('&search=Wall'))).fields?.[0]?.message).toContain(
-      'Choose fewer dpi or take the SVG',
-    )
-  })
-
   it('every short link, those of renamed pieces too', async () => {
     const campaign = await flimbo.campaign('Links')
     const code = await flimbo.code(campaign.id, { slug: 'before' })

@@ -10,6 +10,7 @@ import {
   type RouteRow,
   type ShortLinkRow,
 } from '../database/index.ts'
+import { styleNames } from '../houseStyles/index.ts'
 import type { WorldParts } from './world.ts'
 
 const AT_ONCE = 500
@@ -20,6 +21,8 @@ export interface Exported {
   readonly route: RouteRow
   readonly campaign: CampaignRow
   readonly shortLink: string
+  /** Of its house style; empty for the plain one. */
+  readonly styleName: string
   readonly oldLinks: readonly ShortLinkRow[]
 }
 
@@ -40,6 +43,7 @@ export async function* exported(
       ).map((route) => [route.id, route]),
     )
     const links = await read.findBy(tables.shortLinks, { codeId: In(some) })
+    const styles = await styleNames(read, [...rows.values()])
     for (const { campaignId } of rows.values()) {
       if (!campaigns.has(campaignId))
         campaigns.set(campaignId, await read.findOneByOrFail(tables.campaigns, { id: campaignId }))
@@ -55,6 +59,7 @@ export async function* exported(
         row,
         route,
         campaign,
+        styleName: styles.get(row.styleId) ?? '',
         shortLink: shortLink(domains.origin(row.domainId), row.slug),
         oldLinks: (linksOf.get(id) ?? []).filter(
           ({ domainId, slug }) => domainId !== row.domainId || slug !== row.slug,
@@ -66,8 +71,14 @@ export async function* exported(
 }
 
 /** A piece as the columns of the plan write it. */
-export function planRow({ row, route, campaign }: Exported): PlanRow {
-  return { ...row, routeName: route.name, destination: route.destination, campaign: campaign.utmCampaign }
+export function planRow({ row, route, campaign, styleName }: Exported): PlanRow {
+  return {
+    ...row,
+    styleName,
+    routeName: route.name,
+    destination: route.destination,
+    campaign: campaign.utmCampaign,
+  }
 }
 
 /** The columns of an export: those of the plan, with the two coordinates apart, so that what goes out comes in again. */

@@ -15,7 +15,10 @@ export interface JudgeOrder {
   readonly rows: readonly (readonly string[])[]
   readonly mapping: Mapping
   readonly options: DryRunOptions
-  readonly world: Pick<PlanWorld, 'rules' | 'campaign' | 'domainId' | 'pieces' | 'routes' | 'taken'> & {
+  readonly world: Pick<
+    PlanWorld,
+    'rules' | 'campaign' | 'domainId' | 'pieces' | 'routes' | 'styles' | 'taken'
+  > & {
     readonly values: ValueCounts
     readonly sameTags: ReadonlyMap<string, number>
     /** Everything that reaches the front door: no destination may lead there. */

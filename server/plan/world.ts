@@ -30,17 +30,19 @@ export async function planWorld(
   rows: readonly (readonly string[])[],
   mapping: Mapping,
 ): Promise<JudgeOrder['world']> {
-  const [stored, routes, rules, values, held] = await Promise.all([
+  const [stored, routes, rules, values, held, styles] = await Promise.all([
     read.find(tables.codes, { where: { campaignId: campaign.id } }),
     read.findBy(tables.routes, { campaignId: campaign.id }),
     tagging.rulesOf(campaign.workspaceId),
     reader.ask('tagValues', campaign.workspaceId),
     slugHolders(read, domainId, slugsIn(rows, mapping)),
+    read.findBy(tables.houseStyles, { workspaceId: campaign.workspaceId }),
   ])
   const routeOf = new Map(routes.map((route) => [route.id, route]))
   const there = stored.filter(({ state }) => state !== 'deleted')
   const sharing = new Map<number, number>()
   for (const { routeId } of there) sharing.set(routeId, (sharing.get(routeId) ?? 0) + 1)
+  const nameOf = new Map<number | null, string>(styles.map(({ id, name }) => [id, name]))
   const pieces = there.map((row): KnownPiece => {
     const route = routeOf.get(row.routeId)
     return {
@@ -48,6 +50,7 @@ export async function planWorld(
       campaign: campaign.utmCampaign,
       routeName: route?.name ?? '',
       destination: route?.destination ?? '',
+      styleName: nameOf.get(row.styleId) ?? '',
       routeCodes: sharing.get(row.routeId) ?? 1,
       archived: row.archivedAt !== null,
     }
@@ -65,6 +68,7 @@ export async function planWorld(
     routes: routes
       .filter(({ state }) => state !== 'deleted')
       .map(({ id, name, destination }) => ({ id, name, destination })),
+    styles: styles.map(({ id, name }) => ({ id, name })),
     taken: new Set([...held.keys()].filter((slug) => !current.has(slug))),
     doors: domains.origins(),
   }

@@ -7,10 +7,12 @@ import type { Config } from '../config/index.ts'
 import { openDatabase } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
+import { fileLibrary } from '../files/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
 import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
+import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
 import { liveHub } from '../scans/index.ts'
@@ -69,6 +71,12 @@ export async function openOffice({
       standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null,
   }
   const jobs = createJobs({ database, live, log, directory: join(config.dataDir, 'jobs') })
+  const files = fileLibrary({
+    database,
+    directory: join(config.dataDir, 'files'),
+    quotaBytes: config.filesQuotaBytes,
+  })
+  const threads = printThreads()
   const checker = destinationChecker({ database, live, reach, jobs })
   const outbox = startOutbox(database, [hitDelivery(database, reach)])
   const stopNightly = checkNightly(database, checker, config.checkHour)
@@ -96,7 +104,9 @@ export async function openOffice({
       bodies,
       outbox,
       jobs,
+      files,
       exporter: exporter(jobs),
+      printThreads: threads,
       standIns,
       ports,
       log,
@@ -105,6 +115,7 @@ export async function openOffice({
       rehearsals: makeRehearsals(secret),
     }),
   )
+  await files.tidy()
   // Everything that jobs can be is known by now.
   await jobs.start()
   return {
@@ -117,8 +128,10 @@ export async function openOffice({
       stopNightly()
       await outbox.stop()
       await jobs.stop()
+      await files.stop()
       live.close()
       await closeServer(server)
+      await threads.close()
       await sheets.close()
       await bodies.close()
       await reader.close()

@@ -1,5 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { codeLists, effect, exits, readScans, recent, results, tagRows, tallies } from '../results/queries.ts'
+import { printStates } from '../print/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
 
 /** Everything the reading thread can be asked. */
@@ -10,6 +11,7 @@ export function readerQueries(database: Sqlite.Database) {
     ...codeLists(database),
     ...exits(database),
     ...campaignLooks(rows),
+    ...printStates(database),
     tagValues: rows.tagValues,
     channelCodes: rows.channelCodes,
     effect: effect(database),

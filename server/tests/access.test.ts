@@ -3,13 +3,17 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Endpoint, Thing } from '@flimbo/core/api'
 import type { Campaign } from '@flimbo/core/campaigns'
 import { everyEndpoint } from '@flimbo/core/contracts'
+import type { StoredFile } from '@flimbo/core/files'
+import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
 import { runningFlimbo, type Running } from './running.ts'
 
 let flimbo: Running
+const GULL =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><circle cx="2" cy="2" r="2"/></svg>'
 const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
 /** What stands in the workspace, by kind; and the client of another workspace, which has nothing else. */
-let ours: Record<Thing, number>
+let ours: Record<Thing, number | string>
 let cookies: Record<Role | 'elsewhere', string>
 
 beforeAll(async () => {
@@ -35,7 +39,14 @@ beforeAll(async () => {
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
     job: await made('/api/check-runs', {}),
     domain: await made('/api/domains', { host: 'go.pier.example' }),
+    houseStyle: await made('/api/house-styles', { name: 'Navy', look: PLAIN_LOOK }),
+    release: 0,
+    staticCode: await made('/api/static-codes', { ...FIXED, campaignId: campaign }),
+    file: (await flimbo.ask<StoredFile>('POST', '/api/files?name=gull.svg', Buffer.from(GULL))).body.sum,
   }
+  const released = await made('/api/releases', { ...RELEASE, filter: { campaignId: campaign } })
+  await flimbo.ended(released)
+  ours.release = flimbo.rows<{ id: number }>('SELECT id FROM releases')[0]?.id ?? 0
   const signedIn = (role: Role, where: 'here' | 'elsewhere' = 'here') => flimbo.person(role, where).cookie
   cookies = {
     viewer: signedIn('viewer'),
@@ -89,17 +100,35 @@ function placesOf({ access }: Endpoint): { thing: Thing; place: string }[] {
 /** An address with our own ids in it. */
 function addressOf(endpoint: Endpoint): string {
   const places = placesOf(endpoint)
-  const own = places.find(({ place }) => place === 'params.id')
+  const own = places.find(({ place }) => place.startsWith('params.'))
   const path = endpoint.path.replace(/:(\w+)/g, (_all, name: string) =>
-    name === 'id' && own ? String(ours[own.thing]) : 'ABC',
+    own?.place === `params.${name}` ? String(ours[own.thing]) : 'ABC',
   )
   const asked = places.find(({ place }) => place.startsWith('query.'))
   return `/api${path}${asked ? `?${asked.place.slice(6)}=${String(ours[asked.thing])}` : ''}`
 }
 
 const CELLS = { name: 'Poster', medium: 'print', source: 'pier' }
+const FIXED = { name: 'Guests', content: { kind: 'text', text: 'Moin' } }
+const PRINTED = {
+  level: 'M',
+  sizeMm: 30,
+  viewingM: null,
+  place: '',
+  printRun: null,
+  reference: '',
+  note: '',
+}
+const RELEASE = { finishes: [{ format: 'svg' }], printer: '', note: '' }
+const WHITE = { rgb: '#ffffff', cmyk: null }
+const withLogo = (file: number | string) => ({
+  ...PLAIN_LOOK,
+  logo: { file, share: 0.2, margin: 1, plate: 'none', plateTint: WHITE, cleared: true },
+})
+const placedOn = (file: number | string) => ({ file, widthMm: 100, xMm: 50, yMm: 50, turnDeg: 0 })
+const onPicture = (file: number | string) => ({ ...PLAIN_LOOK, ground: { kind: 'picture', file } })
 /** A body that is whole but for one thing in it that is not the caller's, by endpoint and place. */
-const BODIES: Readonly<Record<string, (id: number) => unknown>> = {
+const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'POST /campaigns body.clientId': (clientId) => ({ name: 'A', utmCampaign: 'a', zone: 'UTC', clientId }),
   'POST /routes body.campaignId': (campaignId) => ({
     campaignId,
@@ -123,9 +152,90 @@ const BODIES: Readonly<Record<string, (id: number) => unknown>> = {
   'POST /codes body.campaignId': (campaignId) => ({ ...CELLS, campaignId, destination: 'https://a.example' }),
   'POST /plan-files body.filter.campaignId': (campaignId) => ({ what: 'plan.csv', filter: { campaignId } }),
   'POST /plan-files body.filter.routeId': (routeId) => ({ what: 'plan.csv', filter: { routeId } }),
+  'POST /print-files body.filter.campaignId': (campaignId) => ({ filter: { campaignId } }),
+  'POST /print-files body.filter.routeId': (routeId) => ({ filter: { routeId } }),
+  'POST /print-files body.ids': (id) => ({ filter: { campaignId: ours.campaign }, ids: [id] }),
+  'POST /print-files body.staticIds': (id) => ({ filter: { campaignId: ours.campaign }, staticIds: [id] }),
+  'POST /proof-runs body.filter.campaignId': (campaignId) => ({ filter: { campaignId } }),
+  'POST /proof-runs body.filter.routeId': (routeId) => ({ filter: { routeId } }),
+  'POST /proof-runs body.ids': (id) => ({ filter: { campaignId: ours.campaign }, ids: [id] }),
+  'POST /proof-runs body.staticIds': (id) => ({ filter: { campaignId: ours.campaign }, staticIds: [id] }),
+  'POST /releases body.filter.campaignId': (campaignId) => ({ ...RELEASE, filter: { campaignId } }),
+  'POST /releases body.filter.routeId': (routeId) => ({ ...RELEASE, filter: { routeId } }),
+  'POST /releases body.ids': (id) => ({ ...RELEASE, filter: { campaignId: ours.campaign }, ids: [id] }),
+  'POST /releases body.staticIds': (id) => ({
+    ...RELEASE,
+    filter: { campaignId: ours.campaign },
+    staticIds: [id],
+  }),
+  'POST /sheet-files body.filter.campaignId': (campaignId) => ({
+    what: 'proof-sheet',
+    filter: { campaignId },
+  }),
+  'POST /sheet-files body.filter.routeId': (routeId) => ({ what: 'proof-sheet', filter: { routeId } }),
+  'POST /sheet-files body.ids': (id) => ({
+    what: 'proof-sheet',
+    filter: { campaignId: ours.campaign },
+    ids: [id],
+  }),
+  'POST /sheet-files body.staticIds': (id) => ({
+    what: 'proof-sheet',
+    filter: { campaignId: ours.campaign },
+    staticIds: [id],
+  }),
+  'POST /static-codes body.campaignId': (campaignId) => ({ ...FIXED, campaignId }),
+  'POST /static-codes body.styleId': (styleId) => ({ ...FIXED, campaignId: ours.campaign, styleId }),
+  'PATCH /static-codes/:id body.styleId': (styleId) => ({ ...FIXED, ...PRINTED, version: 1, styleId }),
   'POST /scan-files body.campaignId': (campaignId) => ({ campaignId }),
   'POST /scan-files body.routeId': (routeId) => ({ routeId }),
   'POST /scan-files body.codeId': (codeId) => ({ codeId }),
+  'POST /codes body.styleId': (styleId) => ({
+    ...CELLS,
+    campaignId: ours.campaign,
+    destination: 'https://a.example',
+    styleId,
+  }),
+  'PATCH /codes/:id body.styleId': (styleId) => ({ version: 1, styleId }),
+  'POST /codes/series body.piece.styleId': (styleId) => ({
+    piece: { ...CELLS, campaignId: ours.campaign, destination: 'https://a.example', styleId },
+    numbers: { from: 1, to: 2, digits: 1 },
+  }),
+  'POST /codes/changes body.changes.set.styleId': (styleId) => ({
+    changes: [{ id: ours.code, set: { styleId } }],
+  }),
+  'POST /codes/changes body.set.styleId': (styleId) => ({
+    matching: { campaignId: ours.campaign },
+    set: { styleId },
+  }),
+  'POST /codes body.placement.file': (file) => ({
+    ...CELLS,
+    campaignId: ours.campaign,
+    destination: 'https://a.example',
+    placement: placedOn(file),
+  }),
+  'PATCH /codes/:id body.placement.file': (file) => ({ version: 1, placement: placedOn(file) }),
+  'POST /codes/series body.piece.placement.file': (file) => ({
+    piece: {
+      ...CELLS,
+      campaignId: ours.campaign,
+      destination: 'https://a.example',
+      placement: placedOn(file),
+    },
+    numbers: { from: 1, to: 2, digits: 1 },
+  }),
+  'POST /codes/changes body.changes.set.placement.file': (file) => ({
+    changes: [{ id: ours.code, set: { placement: placedOn(file) } }],
+  }),
+  'POST /codes/changes body.set.placement.file': (file) => ({
+    matching: { campaignId: ours.campaign },
+    set: { placement: placedOn(file) },
+  }),
+  'POST /house-styles body.clientId': (clientId) => ({ name: 'A', look: PLAIN_LOOK, clientId }),
+  'POST /house-styles body.look.logo.file': (file) => ({ name: 'A', look: withLogo(file) }),
+  'POST /house-styles body.look.ground.file': (file) => ({ name: 'A', look: onPicture(file) }),
+  'PATCH /house-styles/:id body.clientId': (clientId) => ({ version: 1, clientId }),
+  'PATCH /house-styles/:id body.look.logo.file': (file) => ({ version: 1, look: withLogo(file) }),
+  'PATCH /house-styles/:id body.look.ground.file': (file) => ({ version: 1, look: onPicture(file) }),
   'POST /check-runs body.campaignId': (campaignId) => ({ campaignId }),
 }
 /** What else an address must say to be understood. */
@@ -135,6 +245,7 @@ const QUERIES: Readonly<Record<string, string>> = {
   'DELETE /domains/:id': 'links=0',
 }
 const NOBODYS = 999_999
+const NOBODYS_FILE = 'f'.repeat(64)
 const nameOf = ({ method, path }: Endpoint) => `${method} ${path}`
 const named = everyEndpoint.map((endpoint) => [nameOf(endpoint), endpoint] as const)
 
@@ -146,7 +257,10 @@ describe('somebody of another workspace', () => {
   )('finds nothing of ours at %s by its %s', async (name, place, thing, endpoint) => {
     const { elsewhere, admin } = cookies
     if (!place.startsWith('body.')) {
-      const path = `/api${endpoint.path.replace(':id', String(ours[thing])).replace(':slug', 'ABC')}`
+      const path = `/api${endpoint.path
+        .replace(/:(id|sum)/, String(ours[thing]))
+        .replace(':sum', String(ours.file))
+        .replace(':slug', 'ABC')}`
       const query = place.startsWith('query.') ? `${place.slice(6)}=${String(ours[thing])}` : ''
       expect(await statusOf(endpoint, `${path}?${query}&${QUERIES[name] ?? ''}`, elsewhere)).toBe(404)
       return
@@ -155,7 +269,9 @@ describe('somebody of another workspace', () => {
     if (!body) throw new Error(`Say in BODIES what a whole body of ${name} is, but for its ${place}.`)
     // As somebody elsewhere names what is ours, so may we name what is nobody's: both are told the same.
     expect(await statusOf(endpoint, addressOf(endpoint), elsewhere, body(ours[thing]))).toBe(404)
-    expect(await statusOf(endpoint, addressOf(endpoint), admin, body(NOBODYS))).toBe(404)
+    expect(
+      await statusOf(endpoint, addressOf(endpoint), admin, body(thing === 'file' ? NOBODYS_FILE : NOBODYS)),
+    ).toBe(404)
   })
 })
 

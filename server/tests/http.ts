@@ -50,7 +50,7 @@ export function http(
           resolve({
             status: response.statusCode ?? 0,
             headers: response.headers,
-            body: /image\/png|application\/(zip|vnd)/.test(type ?? '')
+            body: /image\/(png|jpeg|webp)|application\/(zip|pdf|vnd)/.test(type ?? '')
               ? whole
               : read(whole.toString('utf8'), type),
           })

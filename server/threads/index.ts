@@ -1,5 +1,6 @@
 export { callThread, ThreadEnded } from './calls.ts'
 export type { CalledThread, Calls } from './calls.ts'
 export { limitedThread } from './limited.ts'
+export type { LimitedThread } from './limited.ts'
 export { serveCalls } from './serve.ts'
 export { places, queue } from './turns.ts'

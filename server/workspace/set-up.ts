@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { setUp as setUpContract } from '@flimbo/core/workspace'
 import { Refusal } from '../api/index.ts'
 import { insertedId, tables, type Database } from '../database/index.ts'
+import { insertNeutralStyles } from '../houseStyles/index.ts'
 import { hashPassword } from './passwords.ts'
 
 /** Whether nobody has set this Flimbo up yet. */
@@ -30,6 +31,7 @@ export async function setUpWorkspace(
       await manager.insert(tables.workspaces, { name: given.workspace, zone: given.zone, createdAt }),
     )
     await manager.insert(tables.clients, { workspaceId, name: given.workspace, createdAt })
+    await insertNeutralStyles(manager, workspaceId, createdAt)
     return insertedId(
       await manager.insert(tables.people, {
         workspaceId,

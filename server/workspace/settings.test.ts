@@ -150,7 +150,6 @@ describe('another workspace', () => {
         `/api/plan.csv?${of}`,
         `/api/plan.xlsx?${of}`,
         `/api/links.csv?${of}`,
-        `/api/symbols.zip?${of}`,
         `/api/campaigns/${String(campaign.id)}/review`,
         `/api/code-groups?${of}&by=medium`,
         `/api/routes/${String(code.routeId)}/checks`,

@@ -200,14 +200,7 @@ describe('the office', () => {
     const operations = Object.values(body.paths).flatMap((path) => Object.values(path))
     expect(operations.length).toBeGreaterThan(25)
     for (const { responses } of operations) expect(responses).toHaveProperty('default')
-    for (const path of [
-      '/session',
-      '/campaigns',
-      '/routes/{id}',
-      '/codes/{id}/symbol.svg',
-      '/results',
-      '/events',
-    ])
+    for (const path of ['/session', '/campaigns', '/routes/{id}', '/codes/{id}/file', '/results', '/events'])
       expect(body.paths).toHaveProperty([path])
   })
 })

@@ -15,7 +15,14 @@ const CampaignFrame = lazy(async () => ({ default: (await import('../campaigns/i
 const PlanScreen = lazy(async () => ({ default: (await import('../plan/index.ts')).PlanScreen }))
 const ImportScreen = lazy(async () => ({ default: (await import('../plan/index.ts')).ImportScreen }))
 const RoutesScreen = lazy(async () => ({ default: (await import('../routing/index.ts')).RoutesScreen }))
-const PrintScreen = lazy(async () => ({ default: (await import('../symbol/index.ts')).PrintScreen }))
+const PrintScreen = lazy(async () => {
+  const [{ PrintScreen: Screen }, { StaticBench }] = await Promise.all([
+    import('../print/index.ts'),
+    import('../staticCodes/index.ts'),
+  ])
+  return { default: () => <Screen StaticBench={StaticBench} /> }
+})
+const PrintHere = lazy(async () => ({ default: (await import('../print/index.ts')).PrintHere }))
 const PagesScreen = lazy(async () => ({ default: (await import('../pages/index.ts')).PagesScreen }))
 const SettingsScreen = lazy(async () => ({ default: (await import('../settings/index.ts')).SettingsScreen }))
 const JobsScreen = lazy(async () => ({ default: (await import('../jobs/index.ts')).JobsScreen }))
@@ -33,6 +40,7 @@ function Waiting() {
 }
 
 const router = createBrowserRouter([
+  { path: '/print-here/:kind/:id', element: later(<PrintHere />) },
   {
     element: (
       <Shell>

@@ -41,6 +41,15 @@ const ROUTE_KEYS: readonly [key: string, does: string][] = [
   ['P', 'publish the draft'],
 ]
 
+const PRINT_KEYS: readonly [key: string, does: string][] = [
+  ['1 to 9', 'apply the fix of that number'],
+  ['Ctrl Z / Y', 'undo / redo a change of the draft'],
+  [
+    'Arrows',
+    'on the contact sheet: another piece; on a picture: move the symbol, by ten with Shift, turn it with Alt',
+  ],
+]
+
 /** Every key and what it does. */
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
   return (
@@ -50,6 +59,7 @@ export function KeyList({ open, close }: { open: boolean; close: () => void }) {
         <Keys name="Everywhere" keys={KEYS} />
         <Keys name="In the plan" keys={GRID_KEYS} />
         <Keys name="On Routes" keys={ROUTE_KEYS} />
+        <Keys name="On Print" keys={PRINT_KEYS} />
       </DialogContent>
     </Dialog>
   )

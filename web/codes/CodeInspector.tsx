@@ -1,10 +1,11 @@
 import { Alert, Box, Button, Divider, Skeleton, Stack, Typography } from '@mui/material'
-import { codesApi, type Code } from '@flimbo/core/codes'
+import { codesApi, contentOf, type Code } from '@flimbo/core/codes'
+import { printApi } from '@flimbo/core/print'
 import { Link } from 'react-router'
 import { hrefOf, useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { History } from '../routing/index.ts'
-import { SymbolPicture } from '../symbol/index.ts'
+import { SymbolPicture, useStyles } from '../symbol/index.ts'
 import { number } from '@flimbo/core/formats'
 import { Copyable, Inspector, PrintWarning, Trouble, LastScan } from '../ui/index.ts'
 import { CheckOf } from './CheckOf.tsx'
@@ -67,6 +68,7 @@ export function CodeInspector({
 }
 
 function Links({ code }: { code: Code }) {
+  const { lookOf } = useStyles()
   const params = { id: code.id }
   return (
     <>
@@ -78,9 +80,9 @@ function Links({ code }: { code: Code }) {
       <PrintWarning origin={code.origin} />
       <Stack direction="row" spacing={2}>
         <SymbolPicture
-          origin={code.origin}
-          slug={code.slug}
+          text={contentOf(code)}
           level={code.level}
+          look={lookOf(code.styleId)}
           size={124}
           label={`Symbol of ${code.name}`}
         />
@@ -100,10 +102,10 @@ function Links({ code }: { code: Code }) {
               : `Channel: ${code.channel}`}
           </Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1 }}>
-            <Button variant="outlined" href={hrefOf(codesApi.svg, { params })}>
+            <Button variant="outlined" href={hrefOf(printApi.file, { params, query: { format: 'svg' } })}>
               SVG
             </Button>
-            <Button variant="outlined" href={hrefOf(codesApi.png, { params })}>
+            <Button variant="outlined" href={hrefOf(printApi.file, { params, query: { format: 'png' } })}>
               PNG
             </Button>
             <Button variant="outlined" component={Link} to={`../print?code=${String(code.id)}`}>

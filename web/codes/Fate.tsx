@@ -25,6 +25,11 @@ export function Fate({ code, close }: { code: Code; close: () => void }) {
   return (
     <Stack spacing={1}>
       <Fault sentence={trouble} />
+      {code.print.release && !gone && (
+        <Typography variant="body2" color="warning">
+          This piece is released for print: people may scan it, whatever becomes of it here.
+        </Typography>
+      )}
       {code.archivedAt !== null && (
         <Typography variant="body2">
           This piece is archived: it is out of the plan, and its code goes on working.

@@ -1,3 +1,7 @@
 export { CodeInspector } from './CodeInspector.tsx'
 export { FinalAddress } from './FinalAddress.tsx'
 export { NewPiece } from './NewPiece.tsx'
+export { BLOCK, useBlocks } from './useBlocks.ts'
+export type { Blocks, Listing } from './useBlocks.ts'
+export { PrintMark, printWords } from './PrintMark.tsx'
+export { isNamedBy, useStatics } from './useStatics.ts'

@@ -5,6 +5,7 @@ import { lazy, Suspense, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { Empty, Trouble, useIsFetched, useKeys } from '../ui/index.ts'
 import { Bounds } from './Bounds.tsx'
+import { BrokenReleases } from './BrokenReleases.tsx'
 import { CampaignSheet } from './CampaignSheet.tsx'
 import { DeskOrder, type DeskLook } from './DeskOrder.tsx'
 import { Failing } from './Failing.tsx'
@@ -62,6 +63,7 @@ export function Desk() {
           }}
         />
       )}
+      <BrokenReleases />
       <Failing />
       <Bounds />
       {data?.total === 0 && shown === 'archived' && (

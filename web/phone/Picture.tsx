@@ -1,5 +1,5 @@
 import { Autocomplete, Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { codesApi } from '@flimbo/core/codes'
+import { printApi } from '@flimbo/core/print'
 import { findApi, type Hit } from '@flimbo/core/workspace'
 import { useDeferredValue, useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
@@ -29,7 +29,7 @@ export function Picture({
   const [url, setUrl] = useState<string | null>(null)
 
   async function holdCode(id: number, name: string): Promise<void> {
-    const response = await fetch(hrefOf(codesApi.svg, { params: { id } }))
+    const response = await fetch(hrefOf(printApi.file, { params: { id }, query: { format: 'svg' } }))
     if (response.ok) hold({ blob: await response.blob(), name })
     else trouble('The symbol of this piece could not be fetched. Choose another.')
   }

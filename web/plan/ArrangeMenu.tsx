@@ -3,7 +3,7 @@ import { Box, Button, Checkbox, FormControlLabel, MenuItem, Popover, Stack, Text
 import { useState } from 'react'
 import { USUAL_COLUMNS, type GridColumn } from './columns.tsx'
 import type { Arrangement } from './useArrangement.ts'
-import type { Listing } from './useBlocks.ts'
+import type { Listing } from '../codes/index.ts'
 import { ToolButton } from './ToolButton.tsx'
 
 /** Which columns stand in the plan, and in which order and groups its pieces do. */

@@ -1,6 +1,6 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Alert, Box, Button, Stack } from '@mui/material'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { Empty } from '../ui/index.ts'
 
 /** A plan without a piece: what one is, and the two ways to the first. */
@@ -23,6 +23,9 @@ export function EmptyPlan({ add }: { add: () => void }) {
               }}
             >
               Import a plan
+            </Button>
+            <Button component={Link} to="../print?static=new">
+              New static code
             </Button>
           </Stack>
         }

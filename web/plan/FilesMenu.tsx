@@ -13,6 +13,8 @@ import {
 } from '@mui/material'
 import { checksApi } from '@flimbo/core/checks'
 import { FILE_NAME_FIELDS, FILE_NAME_PATTERN_USUAL, fileNameFault, planApi } from '@flimbo/core/plan'
+import { printApi } from '@flimbo/core/print'
+import type { FileFormat } from '@flimbo/core/symbol'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { InputOf } from '@flimbo/core/api'
@@ -20,7 +22,7 @@ import { useChange } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
 import { PrintWarning, DialogButtons } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
-import type { Listing } from './useBlocks.ts'
+import type { Listing } from '../codes/index.ts'
 import { ToolButton } from './ToolButton.tsx'
 
 /** Plans in and out as files, and everything else that is done to the whole plan. */
@@ -30,6 +32,7 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
   const navigate = useNavigate()
   const check = useChange(checksApi.begin)
   const file = useFile(planApi.makeFile)
+  const print = useFile(printApi.order)
   const close = () => {
     setAnchor(null)
   }
@@ -60,6 +63,16 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
           }}
         >
           <ListItemText primary="New numbered series" secondary="Table card 001 to 120" />
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            void navigate('../print?static=new')
+          }}
+        >
+          <ListItemText
+            primary="New static code"
+            secondary="Carries its content itself: Wi-Fi, contact, event"
+          />
         </MenuItem>
         <Divider />
         <MenuItem
@@ -106,10 +119,13 @@ export function FilesMenu({ filter, addSeries }: { filter: Listing['filter']; ad
         close={() => {
           setNaming(false)
         }}
-        order={order}
+        order={(body) => {
+          void print.order({ body })
+        }}
         filter={filter}
       />
       <Snackbar open={file.fault !== null} message={file.fault} />
+      <Snackbar open={print.fault !== null} message={print.fault} />
     </>
   )
 }
@@ -122,11 +138,11 @@ function SymbolFiles({
 }: {
   open: boolean
   close: () => void
-  order: (body: InputOf<typeof planApi.makeFile>['body']) => void
+  order: (body: InputOf<typeof printApi.order>['body']) => void
   filter: Listing['filter']
 }) {
   const [pattern, setPattern] = useState(FILE_NAME_PATTERN_USUAL)
-  const [format, setFormat] = useState('svg')
+  const [format, setFormat] = useState<FileFormat>('svg')
   const fault = fileNameFault(pattern)
   const { door } = useSession()
   return (
@@ -154,10 +170,12 @@ function SymbolFiles({
             label="Format"
             value={format}
             onChange={(event) => {
-              setFormat(event.target.value)
+              setFormat(event.target.value as FileFormat)
             }}
           >
             <MenuItem value="svg">SVG, at each piece’s printed size</MenuItem>
+            <MenuItem value="pdf">PDF, in cyan, magenta, yellow and black</MenuItem>
+            <MenuItem value="eps">EPS, in cyan, magenta, yellow and black</MenuItem>
             <MenuItem value="png">PNG at 300 dpi</MenuItem>
           </TextField>
         </Stack>
@@ -166,7 +184,7 @@ function SymbolFiles({
         close={close}
         label="Download"
         act={() => {
-          order({ what: 'symbols.zip', filter, pattern, format: format === 'png' ? 'png' : 'svg' })
+          order({ filter, pattern, finish: { format } })
           close()
         }}
         isDisabled={fault !== null}

@@ -1,7 +1,7 @@
 import { Box } from '@mui/material'
 import type { GridColumn } from './columns.tsx'
 import { MARK_PX, ROW_PX } from './GridRow.tsx'
-import type { Listing } from './useBlocks.ts'
+import type { Listing } from '../codes/index.ts'
 
 const WIDTH_MIN = 44
 

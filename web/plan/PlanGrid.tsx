@@ -6,6 +6,7 @@ import type { GridProps } from './gridProps.ts'
 import { cellId, GridRow, ROW_LOOKS } from './GridRow.tsx'
 import { GroupLine } from './GroupLine.tsx'
 import { rangeOn } from './range.ts'
+import { StaticHeading, StaticRow } from './StaticRow.tsx'
 import { useCellEditing } from './useCellEditing.ts'
 import { useGridEvents } from './useGridEvents.ts'
 import { useGridView } from './useGridView.ts'
@@ -17,7 +18,7 @@ function extent(selected: Selected): 'none' | 'some' | 'all' {
 
 /** The grid: rows are drawn only where they are seen, cells are moved among, chosen, edited, copied and pasted by keyboard. */
 export function PlanGrid(props: GridProps) {
-  const { lines, total, blocks, columns, widths, listing, selected, active, actions } = props
+  const { lines, total, blocks, statics, columns, widths, listing, selected, active, actions } = props
   const view = useGridView(props)
   const { scroller, items, width, range, go, focus } = view
   const editing = useCellEditing({
@@ -102,6 +103,31 @@ export function PlanGrid(props: GridProps) {
         {items.map(({ index, start }) => {
           const line = lines.at(index)
           if (line.kind === 'piece') return pieceRow(line.piece, start)
+          if (line.kind === 'static-heading')
+            return (
+              <StaticHeading
+                key="static"
+                top={start}
+                width={width}
+                columns={columns.length}
+                count={statics.length}
+              />
+            )
+          if (line.kind === 'static') {
+            const code = statics[line.at]
+            return (
+              code && (
+                <StaticRow
+                  key={`static ${String(code.id)}`}
+                  code={code}
+                  top={start}
+                  width={width}
+                  columns={columns}
+                  widths={widths}
+                />
+              )
+            )
+          }
           return (
             <GroupLine
               key={`group ${line.group.key}`}

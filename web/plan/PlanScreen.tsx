@@ -52,7 +52,7 @@ export function PlanScreen() {
     blocks,
     listing,
     columns,
-    routes: plan.routeNumbers,
+    named: plan.named,
     edits,
     total,
     arrangement,
@@ -77,7 +77,7 @@ export function PlanScreen() {
     searchField,
   })
 
-  const isEmpty = blocks.total === 0
+  const isEmpty = blocks.total === 0 && plan.statics.length === 0
   const isFiltered = Object.keys(narrowing).length > 0
   return (
     <Box sx={{ flex: 'none', display: 'flex', height: 'calc(100vh - 95px)', overflow: 'hidden' }}>
@@ -119,6 +119,7 @@ export function PlanScreen() {
             lines={plan.lines}
             total={total}
             blocks={blocks}
+            statics={plan.statics}
             columns={columns}
             widths={arrangement.widths}
             listing={listing}
@@ -127,7 +128,7 @@ export function PlanScreen() {
             active={active}
             setActive={setActive}
             offers={plan.offers}
-            routes={plan.routeNumbers}
+            named={plan.named}
             actions={grid}
             onSeen={plan.setSeen}
           />

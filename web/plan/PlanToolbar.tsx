@@ -25,11 +25,15 @@ interface Props {
 export function PlanToolbar({ plan, edits, searchField, add, addSeries }: Props) {
   const { arrangement } = plan
   const { listing, narrowing, setNarrowing } = arrangement
+  const statics = plan.statics.length
   return (
     <Stack direction="row" sx={{ gap: 1, alignItems: 'center', container: 'toolbar / inline-size' }}>
       <Typography variant="h1">Plan</Typography>
       <Typography color="textSecondary" sx={{ flex: 1, minWidth: 64 }} role="status" noWrap>
-        {plan.blocks.total !== undefined && quantity(plan.total, 'piece')}
+        {plan.blocks.total !== undefined &&
+          [quantity(plan.total, 'piece'), statics > 0 && quantity(statics, 'static code')]
+            .filter(Boolean)
+            .join(', ')}
       </Typography>
       <Step title="Undo" keys="Ctrl Z" can={edits.canUndo} act={edits.undo} />
       <Step title="Redo" keys="Ctrl Y" can={edits.canRedo} act={edits.redo} />

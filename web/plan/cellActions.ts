@@ -26,7 +26,7 @@ export interface CellActions {
 export function cellActions(latest: Latest): CellActions {
   return {
     keep(row, column, text) {
-      const reading = readCell(row, column, text, latest.current.routes)
+      const reading = readCell(row, column, text, latest.current.named)
       return reading.ok && reading.set
         ? latest.current.edits.edit({ changes: [{ id: row.id, set: reading.set }] })
         : Promise.resolve()
@@ -110,9 +110,9 @@ async function write(
   columns: readonly GridColumn[],
   textAt: (row: number, column: number, rows: readonly Code[]) => string | null,
 ): Promise<void> {
-  const { blocks, routes, edits } = latest.current
+  const { blocks, named, edits } = latest.current
   const rows = await blocks.between(range.top, range.bottom)
-  const { changes, unread } = readBlock(rows, columns, routes, (i, j) => textAt(i, j, rows))
+  const { changes, unread } = readBlock(rows, columns, named, (i, j) => textAt(i, j, rows))
   if (changes.length > 0) await edits.edit({ changes }, unread)
   else if (unread.length > 0)
     edits.say({ kind: 'trouble', sentence: 'Nothing was changed.', details: unread.slice(0, 50) })

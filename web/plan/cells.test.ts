@@ -1,24 +1,36 @@
+import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { describe, expect, it } from 'vitest'
 import { DEFAULT_PIECE, type Code } from '@flimbo/core/codes'
 import { readBlock, readCell, readText, textOfBlock } from './cells.ts'
 import { gridColumns, USUAL_COLUMNS, type GridColumn } from './columns.tsx'
 
-const COLUMNS = gridColumns([{ name: 'region', label: 'Region', required: false }], 'Europe/Berlin', 'EUR')
+const COLUMNS = gridColumns(
+  [{ name: 'region', label: 'Region', required: false }],
+  'Europe/Berlin',
+  'EUR',
+  () => PLAIN_LOOK,
+)
 const column = (id: string): GridColumn => {
   const found = COLUMNS.find((each) => each.id === id)
   if (!found) throw new Error(`No column ${id}`)
   return found
 }
-const ROUTES = new Map([
-  ['timetable', 3],
-  ['winter page', 4],
-])
+const NAMED = {
+  routes: new Map([
+    ['timetable', 3],
+    ['winter page', 4],
+  ]),
+  styles: [{ id: 8, name: 'Saltmarsh navy' }],
+}
 const PIECE: Code = {
   ...DEFAULT_PIECE,
   id: 1,
   campaignId: 1,
   routeId: 3,
   routeName: 'Timetable',
+  styleName: '',
+  placement: null,
+  print: { state: 'draft', grade: null, sentence: '', release: null },
   routeVersion: 1,
   routeState: 'live',
   routeCodes: 2,
@@ -44,7 +56,7 @@ const PIECE: Code = {
   channel: 'Offline print',
   check: null,
 }
-const read = (id: string, text: string) => readCell(PIECE, column(id), text, ROUTES)
+const read = (id: string, text: string) => readCell(PIECE, column(id), text, NAMED)
 
 describe('what is typed into a cell', () => {
   it.each([
@@ -56,6 +68,8 @@ describe('what is typed into a cell', () => {
     ['coordinates', '', null],
     ['route', 'winter PAGE', { routeId: 4 }],
     ['slug', 'https://go.saltmarsh.example/new-one', { slug: 'NEW-ONE' }],
+    ['style', 'saltmarsh NAVY', { styleId: 8 }],
+    ['style', 'Plain', { styleId: null }],
     ['state', 'Paused', { state: 'paused' }],
     ['destination', 'https://saltmarsh.example/b', { destination: 'https://saltmarsh.example/b' }],
     ['extra.region', 'south', { extra: { region: 'south' } }],
@@ -66,7 +80,7 @@ describe('what is typed into a cell', () => {
   it('that stands there already changes nothing', () => {
     for (const each of COLUMNS) {
       if (each.plan)
-        expect([each.id, readCell(PIECE, each, each.text(PIECE), ROUTES)]).toEqual([
+        expect([each.id, readCell(PIECE, each, each.text(PIECE), NAMED)]).toEqual([
           each.id,
           { ok: true, set: null },
         ])
@@ -92,8 +106,8 @@ describe('what is typed into a cell', () => {
   })
 
   it('means the same for every piece where it is set for many', () => {
-    expect(readText(column('place'), 'Pier', ROUTES)).toEqual({ ok: true, set: { place: 'Pier' } })
-    expect(readText(column('place'), '', ROUTES)).toEqual({ ok: true, set: { place: '' } })
+    expect(readText(column('place'), 'Pier', NAMED)).toEqual({ ok: true, set: { place: 'Pier' } })
+    expect(readText(column('place'), '', NAMED)).toEqual({ ok: true, set: { place: '' } })
   })
 })
 
@@ -106,12 +120,12 @@ describe('a block of cells', () => {
       ['Poster', 'x', 'south'],
       ['Leaflet', '', 'north'],
     ]
-    const { changes, unread } = readBlock(rows, columns, ROUTES, (i, j) => texts[i]?.[j] ?? null)
+    const { changes, unread } = readBlock(rows, columns, NAMED, (i, j) => texts[i]?.[j] ?? null)
     expect([changes, unread]).toEqual([[{ id: 1, set: { content: 'x', extra: { region: 'south' } } }], []])
   })
 
   it('says which cells could not be read, and reads the others', () => {
-    const { changes, unread } = readBlock(rows, columns, ROUTES, (_i, j) => ['', 'same', null][j] ?? null)
+    const { changes, unread } = readBlock(rows, columns, NAMED, (_i, j) => ['', 'same', null][j] ?? null)
     expect(changes.map(({ set }) => set)).toEqual([{ content: 'same' }, { content: 'same' }])
     expect(unread).toEqual([
       'Poster, Piece: Piece cannot be empty.',

@@ -3,19 +3,20 @@ import type { OwnParameter } from '@flimbo/core/tagging'
 import { day, number } from '@flimbo/core/formats'
 import { STATE_SHAPES } from '../ui/index.ts'
 import { mono, type GridColumn } from './gridColumn.tsx'
-import { shownColumns } from './shownColumns.tsx'
+import { shownColumns, type LookOf } from './shownColumns.tsx'
 
+export type { LookOf } from './shownColumns.tsx'
 export type { GridColumn } from './gridColumn.tsx'
 
 /** Widths, sorts and looks of the columns that can be edited. */
 const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   key: { width: 90, sort: 'key' },
-  name: { width: 190, sort: 'name' },
+  name: { width: 172, sort: 'name' },
   route: { width: 150, sort: 'route', offers: 'route' },
-  destination: { width: 174, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
+  destination: { width: 128, render: (row) => mono(row.destination.replace(/^https?:\/\//, '')) },
   medium: { width: 78, sort: 'medium', offers: 'medium' },
-  source: { width: 112, sort: 'source', offers: 'source' },
-  content: { width: 104, sort: 'content', offers: 'content' },
+  source: { width: 104, sort: 'source', offers: 'source' },
+  content: { width: 92, sort: 'content', offers: 'content' },
   term: { width: 100, sort: 'term', offers: 'term' },
   sizeMm: { width: 74, sort: 'sizeMm' },
   viewingM: { width: 112, sort: 'viewingM' },
@@ -32,6 +33,11 @@ const LOOKS: Readonly<Record<string, Partial<GridColumn>>> = {
   reference: { width: 100, sort: 'reference' },
   slug: { width: 108, sort: 'slug', render: ({ slug }) => mono(slug) },
   level: { width: 66 },
+  style: {
+    width: 130,
+    offers: 'style',
+    render: ({ styleName }) => styleName || <span className="quiet">Plain</span>,
+  },
   note: { width: 180 },
   state: {
     width: 84,
@@ -77,6 +83,7 @@ const ORDER = [
   'modules',
   'moduleMm',
   'level',
+  'style',
   'place',
   'coordinates',
   'printRun',
@@ -87,6 +94,7 @@ const ORDER = [
   'key',
   'slug',
   'tags',
+  'print',
   'channel',
   'check',
   'scans',
@@ -107,6 +115,7 @@ export const USUAL_COLUMNS: readonly string[] = [
   'sizeMm',
   'slug',
   'tags',
+  'print',
   'scans',
   'lastScan',
   'state',
@@ -117,10 +126,11 @@ export function gridColumns(
   parameters: readonly OwnParameter[],
   zone: string,
   currency: string,
+  lookOf: LookOf,
 ): GridColumn[] {
   const own = planColumns(parameters).filter(({ id }) => id !== 'campaign')
   const byId = new Map(own.map((column) => [column.id, editable(column)]))
-  const others = shownColumns(zone)
+  const others = shownColumns(zone, lookOf)
   return ORDER.flatMap((id): GridColumn[] => {
     if (id === 'extra') return own.filter((column) => column.id.startsWith('extra.')).map(editable)
     const column = byId.get(id) ?? others[id]

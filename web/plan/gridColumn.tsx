@@ -12,7 +12,7 @@ export interface GridColumn {
   readonly sort: (typeof CODE_SORTS)[number] | null
   readonly right?: boolean
   /** Values people choose from while they type. */
-  readonly offers?: 'medium' | 'source' | 'content' | 'term' | 'route'
+  readonly offers?: 'medium' | 'source' | 'content' | 'term' | 'route' | 'style'
   /** What is read out and copied. */
   readonly text: (row: Code) => string
   readonly render?: (row: Code) => ReactNode

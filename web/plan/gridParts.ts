@@ -1,10 +1,10 @@
 import type { Code } from '@flimbo/core/codes'
 import { ApiProblem } from '../api/index.ts'
-import type { RouteNumbers } from './cells.ts'
+import type { Named } from './cells.ts'
 import type { GridColumn } from './columns.tsx'
 import type { Range } from './range.ts'
 import type { Arrangement } from './useArrangement.ts'
-import type { Blocks, Listing } from './useBlocks.ts'
+import type { Blocks, Listing } from '../codes/index.ts'
 import type { Edits } from './useEdits.ts'
 
 /** Pieces that are selected; `all` is everything the listing holds, on the screen or not. */
@@ -15,7 +15,7 @@ export interface GridParts {
   readonly blocks: Blocks
   readonly listing: Listing
   readonly columns: readonly GridColumn[]
-  readonly routes: RouteNumbers
+  readonly named: Named
   readonly edits: Edits
   readonly total: number
   readonly arrangement: Arrangement

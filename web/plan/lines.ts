@@ -1,9 +1,12 @@
 import type { CodeGroup } from '@flimbo/core/codes'
 
-/** One line of the grid: a piece by its place in the sorted list, or the heading of a group. */
+/** One line of the grid: a piece by its place in the sorted list, the heading of a group, or a static code. */
 export type Line =
   | { readonly kind: 'piece'; readonly piece: number }
   | { readonly kind: 'group'; readonly group: CodeGroup; readonly closed: boolean }
+  /** What stands above the static codes, and one of them by its place. */
+  | { readonly kind: 'static-heading' }
+  | { readonly kind: 'static'; readonly at: number }
 
 /** The lines of the grid, worked out without a row for each: 50,000 pieces are as quick as five. */
 export interface Lines {
@@ -34,11 +37,12 @@ function blockAt(blocks: readonly Block[], place: number, by: 'line' | 'piece'):
   return blocks[low]
 }
 
-/** Lays pieces out in lines, below the headings of their groups where there are groups. */
+/** Lays pieces out in lines, below the headings of their groups where there are groups; static codes stand below them all. */
 export function linesOf(
   total: number,
   groups: readonly CodeGroup[] | null,
   closed: ReadonlySet<string>,
+  statics = 0,
 ): Lines {
   const blocks: Block[] = []
   let [line, piece] = [0, 0]
@@ -58,20 +62,23 @@ export function linesOf(
     const block = blockAt(blocks, of, 'piece')
     return !block || block.closed ? null : block.line + headings + of - block.piece
   }
+  const pieceLines = line
   const at = (asked: number): Line => {
+    if (asked === pieceLines) return { kind: 'static-heading' }
+    if (asked > pieceLines) return { kind: 'static', at: asked - pieceLines - 1 }
     const block = blockAt(blocks, asked, 'line')
     if (block?.group && block.line === asked)
       return { kind: 'group', group: block.group, closed: block.closed }
     return { kind: 'piece', piece: (block?.piece ?? 0) + asked - (block?.line ?? 0) - headings }
   }
   return {
-    count: line,
+    count: pieceLines + (statics > 0 ? statics + 1 : 0),
     at,
     lineOf,
     step(from, by) {
       const towards = by < 0 ? -1 : 1
-      let place = Math.min(line - 1, Math.max(0, (lineOf(from) ?? 0) + by))
-      while (place >= 0 && place < line) {
+      let place = Math.min(pieceLines - 1, Math.max(0, (lineOf(from) ?? 0) + by))
+      while (place >= 0 && place < pieceLines) {
         const there = at(place)
         if (there.kind === 'piece') return there.piece
         place += towards

@@ -58,6 +58,19 @@ describe('the lines of the grid', () => {
     )
     expect([lines.step(1, 1), lines.step(2, -1), lines.step(0, -1)]).toEqual([2, 1, 0])
   })
+
+  it('ends with the static codes, below a heading, where no step leads', () => {
+    const lines = linesOf(2, null, new Set(), 2)
+    expect(Array.from({ length: lines.count }, (_, i) => lines.at(i).kind)).toEqual([
+      'piece',
+      'piece',
+      'static-heading',
+      'static',
+      'static',
+    ])
+    expect([lines.at(4), lines.step(1, 1)]).toEqual([{ kind: 'static', at: 1 }, 1])
+    expect(linesOf(0, null, new Set(), 1).step(0, 1)).toBe(0)
+  })
 })
 
 describe('a block of cells', () => {

@@ -11,8 +11,8 @@ export function selectionActions(latest: Latest): SelectionActions {
   return {
     set(column, text) {
       run(latest, async () => {
-        const { blocks, routes, selected: ids, total } = latest.current
-        const reading = readText(column, text, routes)
+        const { blocks, named, selected: ids, total } = latest.current
+        const reading = readText(column, text, named)
         if (!reading.ok) {
           refuse(latest, reading.sentence)
           return

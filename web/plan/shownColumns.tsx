@@ -1,7 +1,8 @@
 import { isFailure, type Verdict } from '@flimbo/core/checks'
 import { contentOf, type Code } from '@flimbo/core/codes'
 import { age, moment, number } from '@flimbo/core/formats'
-import { densities, MODULE_MM_MIN, sizeWarning } from '@flimbo/core/symbol'
+import { densities, MODULE_MM_MIN, sizeWarning, type Look } from '@flimbo/core/symbol'
+import { PrintMark, printWords } from '../codes/index.ts'
 import { SymbolPicture } from '../symbol/index.ts'
 import { useNow } from '../ui/index.ts'
 import { mono, type GridColumn } from './gridColumn.tsx'
@@ -12,8 +13,11 @@ const findingsText = ({ findings }: Code) => findings.map(({ sentence }) => sent
 const densityOf = (row: Code) => densities(row.finalAddress, row.shortLink, row.level, row.sizeMm)
 const sizeFault = (row: Code) => sizeWarning(contentOf(row), row.level, row.sizeMm, row.viewingM)
 
+/** The look of a house style; the plain one for none. */
+export type LookOf = (styleId: number | null) => Look
+
 /** What is printed of a piece, and where a scan of it ends. */
-const PRINTED: Columns = {
+const printed = (lookOf: LookOf): Columns => ({
   symbol: {
     id: 'symbol',
     title: 'Symbol',
@@ -23,9 +27,9 @@ const PRINTED: Columns = {
     text: (row) => `Symbol of ${row.name}`,
     render: (row) => (
       <SymbolPicture
-        origin={row.origin}
-        slug={row.slug}
+        text={contentOf(row)}
         level={row.level}
+        look={lookOf(row.styleId)}
         size={34}
         label={`Symbol of ${row.name}`}
       />
@@ -89,7 +93,7 @@ const PRINTED: Columns = {
       )
     },
   },
-}
+})
 
 function verdictMark(verdict: Verdict): string {
   if (verdict === 'fine') return '✓ arrives'
@@ -127,6 +131,15 @@ const JUDGED: Columns = {
         </span>
       )
     },
+  },
+  print: {
+    id: 'print',
+    title: 'Print',
+    width: 94,
+    plan: null,
+    sort: null,
+    text: ({ print }) => `${printWords(print.state)}. ${print.sentence}`,
+    render: ({ print }) => <PrintMark print={print} isWorded />,
   },
   check: {
     id: 'check',
@@ -172,7 +185,7 @@ function scanned(zone: string): Columns {
     lastScan: {
       id: 'lastScan',
       title: 'Last scan',
-      width: 96,
+      width: 88,
       plan: null,
       sort: 'lastScan',
       text: (row) => (row.scans.lastAt === null ? '' : new Date(row.scans.lastAt).toISOString()),
@@ -194,6 +207,6 @@ function Ago({ at, zone }: { at: number | null; zone: string }) {
 }
 
 /** The columns that are only shown, by their ids; `zone` is the campaign’s. */
-export function shownColumns(zone: string): Columns {
-  return { ...PRINTED, ...JUDGED, ...scanned(zone) }
+export function shownColumns(zone: string, lookOf: LookOf): Columns {
+  return { ...printed(lookOf), ...JUDGED, ...scanned(zone) }
 }

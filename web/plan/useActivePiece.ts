@@ -1,6 +1,6 @@
 import { useEffect, useEffectEvent, useState } from 'react'
 import type { Cell } from './range.ts'
-import { BLOCK } from './useBlocks.ts'
+import { BLOCK } from '../codes/index.ts'
 import type { PlanData } from './usePlanData.ts'
 
 /** The active cell of the grid. It follows the inspected piece, and the inspector follows J and K. */

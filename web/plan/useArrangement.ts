@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { call, useAnswer } from '../api/index.ts'
 import { USUAL_COLUMNS, type GridColumn } from './columns.tsx'
-import type { Listing } from './useBlocks.ts'
+import type { Listing } from '../codes/index.ts'
 
 export type ViewValue = PlanView['value']
 type Narrowing = Omit<Listing['filter'], 'campaignId' | 'routeId'>

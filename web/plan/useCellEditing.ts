@@ -1,18 +1,18 @@
 import type { Code } from '@flimbo/core/codes'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Leaving } from './CellEditor.tsx'
-import { readCell, type RouteNumbers } from './cells.ts'
+import { readCell, type Named } from './cells.ts'
 import type { GridColumn } from './columns.tsx'
 import type { Lines } from './lines.ts'
 import type { Cell } from './range.ts'
-import type { Blocks } from './useBlocks.ts'
+import type { Blocks } from '../codes/index.ts'
 
 interface Given {
   readonly lines: Lines
   readonly blocks: Blocks
   readonly columns: readonly GridColumn[]
   readonly active: Cell
-  readonly routes: RouteNumbers
+  readonly named: Named
   readonly open: (row: Code) => void
   readonly save: (row: Code, column: GridColumn, text: string) => Promise<unknown>
   readonly go: (to: Cell, extend: boolean) => void
@@ -23,7 +23,7 @@ const STEPS = { down: [1, 0], up: [-1, 0], right: [0, 1], left: [0, -1] } as con
 
 /** The cell that is typed in, and what was typed until it is stored. */
 export function useCellEditing(given: Given) {
-  const { lines, blocks, columns, active, routes, open, save, go, focusGrid } = given
+  const { lines, blocks, columns, active, named, open, save, go, focusGrid } = given
   const [isEditing, setEditing] = useState(false)
   const { pending, add, settle } = usePending()
   const row = blocks.at(active.piece)
@@ -55,7 +55,7 @@ export function useCellEditing(given: Given) {
   /** Takes what was typed and goes on to the next cell. @returns why it cannot be taken; null where it is */
   function keep(text: string, leaving: Leaving): string | null {
     if (!row || !column) return null
-    const reading = readCell(row, column, text, routes)
+    const reading = readCell(row, column, text, named)
     if (!reading.ok) return reading.sentence
     setEditing(false)
     leave(leaving)

@@ -5,7 +5,7 @@ import { cellActions, type CellActions } from './cellActions.ts'
 import { run, type GridParts, type Latest, type Selected } from './gridParts.ts'
 import type { SelectionActions } from './SelectionBar.tsx'
 import { NONE, selectionActions } from './selectionActions.ts'
-import type { Listing } from './useBlocks.ts'
+import type { Listing } from '../codes/index.ts'
 
 /** Everything the grid can be told to do. */
 export interface GridActions extends CellActions {

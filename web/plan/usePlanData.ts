@@ -1,14 +1,19 @@
-import { codesApi } from '@flimbo/core/codes'
+import type { Campaign } from '@flimbo/core/campaigns'
+import { codesApi, type CodeFilter } from '@flimbo/core/codes'
+import { houseStylesApi } from '@flimbo/core/houseStyles'
+import { PLAIN_STYLE } from '@flimbo/core/plan'
 import { routesApi } from '@flimbo/core/routing'
+import type { StaticCode } from '@flimbo/core/staticCodes'
 import { taggingApi } from '@flimbo/core/tagging'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
+import { stylesFor, useStyles } from '../symbol/index.ts'
 import { gridColumns } from './columns.tsx'
 import { linesOf } from './lines.ts'
 import { useArrangement } from './useArrangement.ts'
-import { BLOCK, useBlocks } from './useBlocks.ts'
+import { BLOCK, isNamedBy, useBlocks, useStatics } from '../codes/index.ts'
 
 /** What the plan shows: its columns, its arrangement, the pieces on the screen and the lines they make. */
 export function usePlanData() {
@@ -19,9 +24,10 @@ export function usePlanData() {
   const rules = useAnswer(taggingApi.rules, {})
   const currency = useAnswer(workspaceApi.settings, {}).data?.value.currency ?? ''
   const parameters = rules.data?.value.parameters
+  const { lookOf } = useStyles()
   const all = useMemo(
-    () => gridColumns(parameters ?? [], campaign.zone, currency),
-    [parameters, campaign.zone, currency],
+    () => gridColumns(parameters ?? [], campaign.zone, currency, lookOf),
+    [parameters, campaign.zone, currency, lookOf],
   )
   const arrangement = useArrangement(campaign.id, all)
   const { listing, setNarrowing } = arrangement
@@ -38,7 +44,11 @@ export function usePlanData() {
     { enabled: listing.group !== '' },
   )
   const grouped = listing.group === '' ? null : (groups.data?.rows ?? null)
-  const lines = useMemo(() => linesOf(total, grouped, closed), [total, grouped, closed])
+  const statics = useShownStatics(campaign.id, listing.filter)
+  const lines = useMemo(
+    () => linesOf(total, grouped, closed, statics.length),
+    [total, grouped, closed, statics.length],
+  )
   return {
     /** Every column there is; the arrangement has those that are shown. */
     columns: all,
@@ -46,15 +56,32 @@ export function usePlanData() {
     blocks,
     total,
     lines,
+    /** The static codes that stand below the pieces. */
+    statics,
     setClosed,
     search,
     setSearch,
     seen,
     setSeen,
-    ...useOffers(campaign.id, rules.data?.value.media),
+    ...useOffers(campaign, rules.data?.value.media),
   }
 }
 export type PlanData = ReturnType<typeof usePlanData>
+
+const NO_STATICS: readonly StaticCode[] = []
+
+/** Static codes have no route, tags or state: a plan that is narrowed by those shows none of them. */
+function useShownStatics(campaignId: number, filter: CodeFilter): readonly StaticCode[] {
+  const { rows = NO_STATICS } = useStatics(campaignId)
+  return useMemo(() => {
+    const { campaignId: _campaign, search = '', print, ...rest } = filter
+    const isNarrowed = Object.values(rest).some((value) => value !== undefined && value !== 'current')
+    if (isNarrowed) return NO_STATICS
+    return rows.filter(
+      (code) => isNamedBy(search.trim(), code) && (print === undefined || code.print.state === print),
+    )
+  }, [rows, filter])
+}
 
 /** The pieces on the screen, as exact as blocks are: it changes only where other blocks are needed. */
 function useSeenBlocks() {
@@ -73,13 +100,17 @@ function useSeenBlocks() {
   return [seen, set] as const
 }
 
-/** What is offered while a cell is typed in, and the routes by the name they are typed as. */
-function useOffers(campaignId: number, media: readonly string[] | undefined) {
+/** What is offered while a cell is typed in, and the routes and house styles by the names they are typed as. */
+function useOffers({ id: campaignId, clientId }: Campaign, media: readonly string[] | undefined) {
   const values = useAnswer(taggingApi.values, {}).data
   const routes = useAnswer(routesApi.names, { query: { campaignId } }).data?.rows
-  const routeNumbers = useMemo(
-    () => new Map((routes ?? []).map(({ id, name }) => [name.toLowerCase(), id])),
-    [routes],
+  const styles = useAnswer(houseStylesApi.list, {}).data?.rows
+  const named = useMemo(
+    () => ({
+      routes: new Map((routes ?? []).map(({ id, name }) => [name.toLowerCase(), id])),
+      styles: styles ?? [],
+    }),
+    [routes, styles],
   )
   const offers = useMemo(() => {
     const used = (field: 'medium' | 'source' | 'content' | 'term') =>
@@ -90,7 +121,8 @@ function useOffers(campaignId: number, media: readonly string[] | undefined) {
       content: used('content'),
       term: used('term'),
       route: (routes ?? []).map(({ name }) => name),
+      style: [PLAIN_STYLE, ...stylesFor(styles ?? [], clientId).map(({ name }) => name)],
     }
-  }, [media, values, routes])
-  return { routeNumbers, offers }
+  }, [media, values, routes, styles, clientId])
+  return { named, offers }
 }

@@ -20,7 +20,14 @@ import { When } from '../ui/index.ts'
 import { useNames } from './useNames.ts'
 
 const STEP = 10
-const NAMES: Readonly<Record<string, string>> = { sizeMm: 'size in mm', otherwise: 'own destination' }
+const NAMES: Readonly<Record<string, string>> = {
+  sizeMm: 'size in mm',
+  otherwise: 'own destination',
+  styleId: 'house style',
+  placement: 'picture it lies on',
+}
+/** Fields whose values say nothing to people. */
+const SILENT = ['styleId', 'placement']
 
 const STATE_CHANGES: Readonly<Record<string, string>> = {
   live: 'set it live',
@@ -71,7 +78,7 @@ function sentences(revision: Revision, names: Names): string[] {
       if (field === 'locked') return is === true ? 'put a password before it' : 'took the password away'
       return is === ''
         ? `took the ${NAMES[field] ?? field} away`
-        : `changed the ${NAMES[field] ?? field} to “${String(is)}”`
+        : `changed the ${NAMES[field] ?? field}${SILENT.includes(field) ? '' : ` to “${String(is)}”`}`
     })
   const all = [...fields, ...rules, ...changedPages(revision)]
   return all.length > 0 ? all : ['changed the password']

@@ -5,6 +5,9 @@ import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { Fault, DialogButtons } from '../ui/index.ts'
 
+const namesOf = ({ total, names }: Domain['released']) =>
+  [...names, ...(total > names.length ? [`${String(total - names.length)} more`] : [])].join(', ')
+
 /** Removing a domain kills what is printed with it, so the number of its short links must be typed. */
 export function RemoveDomain({ domain, open, close }: { domain: Domain; open: boolean; close: () => void }) {
   const remove = useChange(domainsApi.remove)
@@ -30,6 +33,12 @@ export function RemoveDomain({ domain, open, close }: { domain: Domain; open: bo
               ? 'No short link is on it.'
               : `${quantity(domain.links, 'short link')} die with it: whoever scans what is printed with them gets no further.`}
           </Typography>
+          {domain.released.total > 0 && (
+            <Typography color="error">
+              {quantity(domain.released.total, 'piece')} of it {domain.released.total === 1 ? 'is' : 'are'}{' '}
+              released for print: {namesOf(domain.released)}.
+            </Typography>
+          )}
           {domain.links > 0 && (
             <TextField
               size="small"

@@ -2,7 +2,9 @@ import { Box, Stack, Tab, Tabs, Typography } from '@mui/material'
 import { Link as RouterLink, Navigate, useParams } from 'react-router'
 import { ChannelTable } from './ChannelTable.tsx'
 import { DomainsPart } from './DomainsPart.tsx'
+import { FilesPart } from './FilesPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
+import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
@@ -14,6 +16,8 @@ const PARTS = {
   visits: 'Visit tags',
   domains: 'Domains',
   links: 'Short links and currency',
+  styles: 'House styles',
+  files: 'Files',
 } as const
 type Part = keyof typeof PARTS
 
@@ -39,6 +43,8 @@ export function SettingsScreen() {
         {shown === 'visits' && <VisitTagsPart />}
         {shown === 'domains' && <DomainsPart />}
         {shown === 'links' && <LinksForm />}
+        {shown === 'styles' && <HouseStylesPart />}
+        {shown === 'files' && <FilesPart />}
       </Stack>
     </Box>
   )

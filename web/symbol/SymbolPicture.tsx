@@ -1,53 +1,61 @@
-import { contentOf } from '@flimbo/core/codes'
-import { encode, pathData, symbolScene, type Level, type PlainArea } from '@flimbo/core/symbol'
+import {
+  printedSymbol,
+  styledScene,
+  type Level,
+  type Look,
+  type LookParts,
+  type Scene,
+} from '@flimbo/core/symbol'
 import { useMemo } from 'react'
+import { SceneDrawing } from './SceneDrawing.tsx'
 
-interface Drawn {
-  readonly full: number
-  readonly areas: readonly PlainArea[]
-}
 const DRAWN_MAX = 1000
 /** Symbols drawn lately: a plan that is scrolled shows the same ones again and again. */
-const known = new Map<string, Drawn>()
+const known = new Map<string, Scene>()
+/** Looks are kept by what they are: equal ones are drawn once. */
+const names = new WeakMap<Look, string>()
 
-function drawn(link: string, level: Level): Drawn {
-  const key = `${level} ${link}`
-  const there = known.get(key)
-  if (there) return there
-  const { width, marks } = symbolScene(encode(link, level), 1, '')
-  const fresh = { full: width, areas: marks }
-  known.set(key, fresh)
-  const [oldest] = known.keys()
-  if (known.size > DRAWN_MAX && oldest !== undefined) known.delete(oldest)
-  return fresh
+function nameOf(look: Look): string {
+  const there = names.get(look)
+  if (there !== undefined) return there
+  const name = JSON.stringify(look)
+  names.set(look, name)
+  return name
 }
 
-/** A code's symbol as it prints: black on white in either scheme, with its quiet zone. */
+/** Small pictures show no border, and no logo: they tell pieces apart, and are not what is printed. */
+const SMALL: LookParts = { text: () => ({ width: 0, outlines: [] }), pictureSize: () => null }
+
+function drawn(link: string, level: Level, look: Look): Scene {
+  const key = `${level} ${link} ${nameOf(look)}`
+  const there = known.get(key)
+  if (there) return there
+  const scene = styledScene(printedSymbol(link, level), { ...look, surround: null }, 1, '', '', SMALL)
+  known.set(key, scene)
+  const [oldest] = known.keys()
+  if (known.size > DRAWN_MAX && oldest !== undefined) known.delete(oldest)
+  return scene
+}
+
+/** A symbol in its look, small: on white in either scheme, with its quiet zone. */
 export function SymbolPicture({
-  origin,
-  slug,
+  text,
   level,
+  look,
   size,
   label,
 }: {
-  origin: string
-  slug: string
+  /** What it carries. */
+  text: string
   level: Level
+  look: Look
   size: number | string
   label: string
 }) {
-  const { full, areas } = useMemo(() => drawn(contentOf({ origin, slug }), level), [origin, slug, level])
+  const scene = useMemo(() => drawn(text, level, look), [text, level, look])
   return (
-    <svg
-      role="img"
-      aria-label={label}
-      viewBox={`0 0 ${String(full)} ${String(full)}`}
-      shapeRendering="crispEdges"
-      style={{ width: size, height: size, display: 'block', flexShrink: 0 }}
-    >
-      {areas.map(({ outlines, ink }, i) => (
-        <path key={i} d={pathData(outlines)} fill={ink.colour} fillRule="evenodd" />
-      ))}
-    </svg>
+    <span style={{ background: '#fff', display: 'block', flexShrink: 0, width: size, height: size }}>
+      <SceneDrawing scene={scene} label={label} width="100%" height="100%" />
+    </span>
   )
 }

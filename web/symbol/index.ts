@@ -1,2 +1,6 @@
-export { PrintScreen } from './PrintScreen.tsx'
+export { readFaces } from './faces.ts'
+export { SceneDrawing } from './SceneDrawing.tsx'
 export { SymbolPicture } from './SymbolPicture.tsx'
+export { useLookParts } from './useLookParts.ts'
+export { stylesFor, useStyles } from './useStyles.ts'
+export { useLetters } from './letters.ts'

@@ -9,6 +9,10 @@ function isTyping(target: EventTarget | null): boolean {
   )
 }
 
+/** What floats over the page and keeps keys to itself: a list that is part of the page does not. */
+const OVER_THE_PAGE =
+  '[role="dialog"][aria-modal="true"], [role="menu"], .MuiPopover-root [role="listbox"], .MuiPopper-root [role="listbox"]'
+
 /**
  * Listens for keys on the whole page: single ones ("e", "/") only while nobody types, and "ctrl+k",
  * which is the command key too, always. A dialog that is open keeps single keys to itself.
@@ -25,12 +29,7 @@ export function useKeys(keys: Keys): void {
       const act = current.current[name]
       // What had the focus took it already.
       if (!act || event.altKey || event.defaultPrevented) return
-      if (
-        !control &&
-        (isTyping(event.target) ||
-          document.querySelector('[role="dialog"][aria-modal="true"], [role="menu"], [role="listbox"]'))
-      )
-        return
+      if (!control && (isTyping(event.target) || document.querySelector(OVER_THE_PAGE))) return
       event.preventDefault()
       act(event)
     }

@@ -7,6 +7,7 @@ export const CONDITION_NAMES = [
   'near',
   'far',
   'tilt',
+  'turn',
   'defocus',
   'motion',
   'dim',
@@ -28,6 +29,8 @@ export interface Condition {
   readonly worst: (subject: Subject) => number
   /** Whether values lie evenly by their ratios, as distances do, instead of by their differences. */
   readonly byRatio?: boolean
+  /** Whether most symbols stand the worst of it, so that it is tried before anything is halved. */
+  readonly isMostlyStood?: boolean
   readonly view?: (value: number, subject: Subject) => Partial<View>
   readonly spoil?: (artwork: Light, value: number, subject: Subject) => Light
 }
@@ -52,6 +55,8 @@ function nearest({ artwork, widthMm }: Subject): number {
 }
 
 const DEEPEST_TILT = 80
+/** Turned by so much, the grid of a symbol and that of a camera differ most. */
+const ASLANT = 45
 const TEAR_MAX = 0.6
 const SCRATCHES_MAX = 40
 /** Modules: ink that runs by more closes every gap. */
@@ -63,6 +68,7 @@ export const CONDITIONS: readonly Condition[] = [
     good: goodDistance,
     worst: nearest,
     byRatio: true,
+    isMostlyStood: true,
     view: (distanceMm) => ({ distanceMm }),
   },
   {
@@ -73,6 +79,7 @@ export const CONDITIONS: readonly Condition[] = [
     view: (distanceMm) => ({ distanceMm }),
   },
   { name: 'tilt', good: () => 0, worst: () => DEEPEST_TILT, view: (tiltDeg) => ({ tiltDeg, tiltAt: 20 }) },
+  { name: 'turn', good: () => 0, worst: () => ASLANT, isMostlyStood: true, view: (turnDeg) => ({ turnDeg }) },
   { name: 'defocus', good: () => 0, worst: () => 1.5, view: (defocus) => ({ defocus }) },
   { name: 'motion', good: () => 0, worst: () => 2, view: (motion) => ({ motion }) },
   { name: 'dim', good: () => 1, worst: () => 0.005, byRatio: true, view: (light) => ({ light }) },

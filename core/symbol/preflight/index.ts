@@ -11,4 +11,13 @@ export { CHOICES, choiceCosts } from './costs.ts'
 export type { Choice, ChoiceCost } from './costs.ts'
 export { gradesOf, proof } from './proof.ts'
 export type { Piece, Proof, ProofParts, Readiness, Reason } from './proof.ts'
-export { correctionSentence, costSentence, distanceWords, limitsSentence, reasonSentence } from './words.ts'
+export {
+  correctionSentence,
+  costSentence,
+  distanceWords,
+  limitsSentence,
+  limitWords,
+  reasonSentence,
+} from './words.ts'
+export { fixesFor } from './fixes.ts'
+export type { Fix, FixSet } from './fixes.ts'

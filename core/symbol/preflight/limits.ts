@@ -47,6 +47,9 @@ async function findLimit(
   const [good, worst] = [condition.good(subject), condition.worst(subject)]
   const valueAt = (share: number) =>
     condition.byRatio ? good * (worst / good) ** share : good + (worst - good) * share
+  const isStood = () => readAt(worst)
+  const whole = { name, value: worst, isEnd: true }
+  if (condition.isMostlyStood && (await isStood())) return whole
   let [read, unread] = [0, 1]
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (read + unread) / 2
@@ -54,6 +57,6 @@ async function findLimit(
     else unread = middle
   }
   // It stood everything that was tried: the worst may not be too much for it either.
-  if (unread === 1 && (await readAt(worst))) return { name, value: worst, isEnd: true }
+  if (unread === 1 && !condition.isMostlyStood && (await isStood())) return whole
   return { name, value: valueAt(read), isEnd: false }
 }

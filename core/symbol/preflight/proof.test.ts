@@ -35,7 +35,7 @@ const logo = (share: number): Look => ({
 const inInk = (rgb: string): Look => ({ ...PLAIN_LOOK, ink: { kind: 'solid', tint: { rgb, cmyk: null } } })
 /** Those that readiness hangs on. */
 const DECISIVE = CONDITIONS.filter(({ name }) =>
-  ['far', 'tilt', 'dim', 'ink-spread', 'ink-loss'].includes(name),
+  ['far', 'tilt', 'turn', 'dim', 'ink-spread', 'ink-loss'].includes(name),
 )
 const codes = async (each: Piece) => {
   const { readiness, reasons } = await proof(each, PARTS, DECISIVE)

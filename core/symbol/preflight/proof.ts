@@ -3,7 +3,10 @@ import { sceneColours, type Pixels } from '../colourPixels.ts'
 import { MODULE_MM_MIN } from '../density.ts'
 import type { QrSymbol } from '../encode.ts'
 import type { Look } from '../look.ts'
-import { styledScene, symbolAt, type LookParts } from '../styled.ts'
+import { onPicture, type Placement } from '../placement.ts'
+import type { LookParts } from '../lookParts.ts'
+import { styledScene } from '../styled.ts'
+import { symbolAt } from '../surround.ts'
 import type { Subject } from './camera.ts'
 import { CONDITIONS, type Condition, type ConditionName } from './conditions.ts'
 import { lightOf } from './light.ts'
@@ -18,6 +21,8 @@ export interface Piece {
   readonly mm: number
   /** The short link as people type it, for looks that show it. */
   readonly link: string
+  /** Where it lies on a picture; null where it stands alone. */
+  readonly placement?: Placement | null
   /** From where people will look at it, in metres; null where nobody has said. */
   readonly viewingM: number | null
 }
@@ -67,6 +72,7 @@ const TABLE = 0.6
 /** Of what a reader in ordinary use asks, this much it must stand. Common practice, no published source. */
 const ORDINARY: Readonly<Partial<Record<ConditionName, number>>> = {
   tilt: 35,
+  turn: 45,
   dim: 0.3,
   'ink-spread': 0.1,
   'ink-loss': 0.1,
@@ -76,10 +82,12 @@ const DOUBTFUL: readonly Grade[] = ['D', 'F']
 
 /** Draws a piece as it will be photographed. */
 export function subjectOf(
-  { symbol, look, mm, link }: Piece,
+  { symbol, look, mm, link, placement }: Piece,
   parts: ProofParts,
 ): { subject: Subject; pixels: Pixels } {
-  const scene = styledScene(symbol, look, mm, '', link, parts)
+  const alone = styledScene(symbol, look, mm, '', link, parts)
+  const size = placement ? parts.pictureSize(placement.file) : null
+  const scene = placement && size ? onPicture(alone, placement, size) : alone
   const pixels = sceneColours(scene, DRAWN_PX, parts.pictures)
   const subject = {
     artwork: lightOf(pixels, PAPER),

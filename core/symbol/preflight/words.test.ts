@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { correctionSentence, costSentence, distanceWords, limitsSentence, reasonSentence } from './words.ts'
+import { CONDITION_NAMES } from './conditions.ts'
+import {
+  correctionSentence,
+  costSentence,
+  distanceWords,
+  limitsSentence,
+  limitWords,
+  reasonSentence,
+} from './words.ts'
 
 describe('what was measured', () => {
   it('is said in one sentence', () => {
@@ -56,5 +64,24 @@ describe('what was measured', () => {
     )
     expect(reasonSentence({ code: 'narrow-modules', moduleMm: 0.364 })).toMatch(/^A module is 0\.36 mm wide/)
     expect(reasonSentence({ code: 'unread' })).toMatch(/not read/)
+  })
+})
+
+describe('a limit', () => {
+  it.each([
+    ['tilt', 66.6, false, 'Tilted by', '67°'],
+    ['turn', 45, true, 'Turned by', '45°'],
+    ['near', 61, true, 'As near as', '6 cm'],
+    ['far', 1426, false, 'As far as', '1.4 m'],
+    ['ink-spread', 0.25, true, 'Ink that runs by', '0.3 of a module or more'],
+    ['dim', 0.051, false, 'In light of', '5.1 %'],
+    ['torn', null, false, 'A corner torn by', 'not read'],
+  ] as const)('of %s at %s, the end: %s, is said: %s %s', (name, value, isEnd, called, said) => {
+    expect(limitWords({ name, value, isEnd })).toEqual({ name: called, value: said })
+  })
+
+  it('of every condition has its words', () => {
+    for (const name of CONDITION_NAMES)
+      expect(limitWords({ name, value: 1, isEnd: false }).value).not.toBe('')
   })
 })

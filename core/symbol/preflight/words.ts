@@ -41,6 +41,8 @@ const MEASURES: Readonly<Record<keyof Omit<ArtworkGrades, 'overall' | 'blocks'>,
 const TOUCHY: Readonly<Partial<Record<ConditionName, (value: number) => string>>> = {
   tilt: (value) =>
     `It is read up to ${String(Math.round(value))}° tilt only, so people have to stand right before it.`,
+  turn: (value) =>
+    `It is read turned by ${String(Math.round(value))}° at most, and people hold phones as they like.`,
   dim: (value) => `It needs ${percent(value)} of a lit room’s light: in dim light phones will not read it.`,
   'ink-spread': (value) =>
     `It stands ${percent(value)} of a module of ink that runs: on rough paper gaps will close.`,
@@ -93,4 +95,34 @@ export function correctionSentence({ blocks }: Pick<ArtworkGrades, 'blocks'>): s
   if (lost === 0) return 'All of the error correction is left for paper and press.'
   const at = blocks.findIndex((block) => block.lost === lost)
   return `Block ${String(at + 1)} of ${String(blocks.length)} uses up ${String(lost)} of the ${String(blocks[at]?.correctable ?? 0)} codewords it can lose.`
+}
+
+const modules = (value: number) => `${value.toFixed(value < 0.1 ? 2 : 1)} of a module`
+const wholePercent = (value: number) => `${String(Math.round(value * 100))} %`
+
+/** What each condition is called, and its limit in words. */
+const LIMIT_WORDS: Readonly<Record<ConditionName, readonly [name: string, said: (value: number) => string]>> =
+  {
+    near: ['As near as', distanceWords],
+    far: ['As far as', distanceWords],
+    tilt: ['Tilted by', (value) => `${String(Math.round(value))}°`],
+    turn: ['Turned by', (value) => `${String(Math.round(value))}°`],
+    defocus: ['Out of focus by', modules],
+    motion: ['Moved by', modules],
+    dim: ['In light of', percent],
+    uneven: ['In shade that takes', wholePercent],
+    glare: ['With glare of', (value) => `${value.toFixed(1)} times the paper`],
+    'ink-spread': ['Ink that runs by', modules],
+    'ink-loss': ['Ink that is missing by', modules],
+    bend: ['Bent about', (value) => `a radius of ${distanceWords(value)}`],
+    torn: ['A corner torn by', wholePercent],
+    scratches: ['Scratched', (value) => `${String(Math.round(value))} times`],
+  }
+
+/** How far one condition may go, as a name and a value: "Tilted by", "67°"; "or more" where nothing harder was tried. */
+export function limitWords({ name, value, isEnd }: Limit): { readonly name: string; readonly value: string } {
+  const [called, said] = LIMIT_WORDS[name]
+  if (value === null) return { name: called, value: 'not read' }
+  const more = isEnd && name !== 'near' && name !== 'turn' ? ' or more' : ''
+  return { name: called, value: `${said(value)}${more}` }
 }

@@ -1,9 +1,18 @@
 import { EntitySchema } from 'typeorm'
 import type { Hop, Verdict } from '@flimbo/core/checks'
 import type { DomainState } from '@flimbo/core/domains'
-import type { Level } from '@flimbo/core/symbol'
+import type { Level, Placement } from '@flimbo/core/symbol'
 import type { State } from '@flimbo/core/routing'
-import { id, integer, text, optionalText, optionalInteger, optionalReal, json } from './columns.ts'
+import {
+  id,
+  integer,
+  text,
+  optionalText,
+  optionalInteger,
+  optionalReal,
+  optionalJson,
+  json,
+} from './columns.ts'
 
 /** Printed pieces, their short links, the domains of these, and whether they arrive. Moments are UTC milliseconds; days are calendar days of the campaign's zone. */
 
@@ -37,6 +46,10 @@ export interface CodeRow {
   reference: string
   key: string
   note: string
+  /** The house style it is printed in; null for the plain one. */
+  styleId: number | null
+  /** Where it lies on a picture; null where it stands alone. */
+  placement: Placement | null
   state: State
   archivedAt: number | null
   version: number
@@ -111,6 +124,8 @@ export const codes = new EntitySchema<CodeRow>({
     reference: text,
     key: text,
     note: text,
+    styleId: optionalInteger,
+    placement: optionalJson,
     state: text,
     archivedAt: optionalInteger,
     version: integer,

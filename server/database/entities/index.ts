@@ -3,6 +3,9 @@ import { clients, campaigns, pages } from './campaigns.ts'
 import { routes, laneSets, revisions } from './routes.ts'
 import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
+import { files } from './files.ts'
+import { staticCodes } from './staticCodes.ts'
+import { houseStyles, proofs, releases } from './print.ts'
 
 /** Every table there is, by name. */
 export const tables = {
@@ -23,6 +26,11 @@ export const tables = {
   pages,
   outbox,
   jobs,
+  files,
+  houseStyles,
+  proofs,
+  releases,
+  staticCodes,
   revisions,
 }
 
@@ -31,3 +39,6 @@ export type * from './campaigns.ts'
 export type * from './routes.ts'
 export type * from './codes.ts'
 export type * from './jobs.ts'
+export type * from './files.ts'
+export type * from './print.ts'
+export type * from './staticCodes.ts'

@@ -1,3 +1,4 @@
+import type { Placement } from '@flimbo/core/symbol'
 import { EntitySchema } from 'typeorm'
 import type { Expectation, Lane, LinkedPage, Rules, State } from '@flimbo/core/routing'
 import { id, integer, text, json } from './columns.ts'
@@ -14,7 +15,7 @@ export interface RouteDraft {
 /** What a revision keeps of a route or a code. */
 export type Snapshot = Record<
   string,
-  string | number | boolean | null | Record<string, string> | Rules | Lane[] | LinkedPage[]
+  string | number | boolean | null | Record<string, string> | Rules | Lane[] | LinkedPage[] | Placement
 >
 
 export interface RouteRow {

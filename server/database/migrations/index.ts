@@ -2,6 +2,11 @@ import { Doors1764500000000 } from './doors.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
 import { Pages1764400000000 } from './pages.ts'
+import { Print1764700000000 } from './print.ts'
+import { StaticCodes1764900000000 } from './staticCodes.ts'
+import { StaticReleases1765100000000 } from './staticReleases.ts'
+import { Releases1764800000000 } from './releases.ts'
+import { Placements1765000000000 } from './placements.ts'
 import { Plan1764100000000 } from './plan.ts'
 import { Routes1764200000000 } from './routes.ts'
 import { VisitTags1764300000000 } from './visitTags.ts'
@@ -15,4 +20,9 @@ export const MIGRATIONS = [
   Pages1764400000000,
   Doors1764500000000,
   Jobs1764600000000,
+  Print1764700000000,
+  Releases1764800000000,
+  StaticCodes1764900000000,
+  Placements1765000000000,
+  StaticReleases1765100000000,
 ]

@@ -1,0 +1,52 @@
+import { pipeline } from 'node:stream/promises'
+import { filesApi } from '@flimbo/core/files'
+import { attach, missing, mount, type Mounts } from '../api/index.ts'
+import type { FileLibrary } from './library.ts'
+
+/** What a file is may be kept by whoever asked: under its sum it is never another. */
+const KEPT = 'private, max-age=31536000, immutable'
+/** Whatever stands in a file, nothing of it runs or reaches out, opened as a page or not. */
+const INERT = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
+
+/** The endpoints of files, as `core`’s contract describes them. */
+export function filesEndpoints(mounts: Mounts, { files }: { files: FileLibrary }): void {
+  mount(mounts, filesApi.list, async ({ query, who }) => {
+    const workspaceId = who.workspace.id
+    return {
+      ...(await files.list(workspaceId, query)),
+      page: query.page,
+      pageSize: query.pageSize,
+      usedBytes: await files.usedBytes(workspaceId),
+      quotaBytes: files.quotaBytes,
+    }
+  })
+
+  mount(mounts, filesApi.upload, ({ query: { name }, who, request }) =>
+    files.upload(who.workspace.id, who.person.id, name, request),
+  )
+
+  mount(mounts, filesApi.get, async ({ params: { sum }, who }) =>
+    files.viewOf(await files.find(who.workspace.id, sum)),
+  )
+
+  mount(mounts, filesApi.content, async ({ params: { sum }, query, who, response }) => {
+    const { name, type } = await files.find(who.workspace.id, sum)
+    const isPreview = query.preview === 'yes'
+    const { stream, bytes } = await files.open(sum, isPreview).catch(() => {
+      throw missing('file')
+    })
+    attach(response, isPreview ? 'image/webp' : type, isPreview ? `${name}.webp` : name)
+    response.set({
+      'Cache-Control': KEPT,
+      'Content-Length': String(bytes),
+      'Content-Security-Policy': INERT,
+      'X-Content-Type-Options': 'nosniff',
+    })
+    // Whoever leaves in the middle is no fault of ours.
+    await pipeline(stream, response).catch(() => undefined)
+  })
+
+  mount(mounts, filesApi.remove, async ({ params: { sum }, who }) => {
+    await files.remove(who.workspace.id, sum)
+  })
+}

@@ -1,0 +1,7 @@
+export { blobStore } from './blobs.ts'
+export type { BlobStore } from './blobs.ts'
+export { freeBytesOf, roomKeeper } from './diskRoom.ts'
+export { filesEndpoints } from './endpoints.ts'
+export { fileLibrary } from './library.ts'
+export type { FileLibrary, FindUses } from './library.ts'
+export { drawingDensity, PREVIEW_SIDE } from './picture.ts'

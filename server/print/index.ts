@@ -1,0 +1,8 @@
+export { draw } from './draw.ts'
+export type { PrintPiece } from './draw.ts'
+export { documents } from './pages.ts'
+export { printEndpoints, printThreads } from './endpoints.ts'
+export type { PrintThreads } from './endpoints.ts'
+export { printFiles } from './files.ts'
+export type { Listed } from './files.ts'
+export { printStatesOf, staticPrintStatesOf } from './proofs.ts'

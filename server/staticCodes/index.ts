@@ -1,0 +1,1 @@
+export { staticCodesEndpoints } from './endpoints.ts'

@@ -1,2 +1,0 @@
-export { symbolEndpoints } from './endpoints.ts'
-export { scenePng } from './png.ts'

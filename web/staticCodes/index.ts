@@ -1,0 +1,1 @@
+export { StaticBench } from './StaticBench.tsx'
