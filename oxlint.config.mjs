@@ -1,6 +1,6 @@
 // What every file keeps to, and the borders of rooms and layers. Types are known to it, and checked as the compiler does: run with --type-aware --type-check.
 const ROOMS =
-  'access api app campaigns checks codes conditions config contents contracts database desk domains door files formats houseStyles jobs line log office pages phone plan print processes reach reader results routing scans session settings sqlite standins staticCodes symbol tagging threads time ui visitTags workspace'
+  'access api app campaigns checks codes conditions config contents contracts database desk domains door figures files formats houseStyles jobs line log office pages phone plan print processes reach reader results routing scans session settings sqlite standins staticCodes symbol tagging threads time ui visitTags workspace'
 
 /** Other rooms are entered by their door. */
 const behindTheDoor = {

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 
 /** What may take longer than an answer. */
-export const JOB_KINDS = ['import', 'destination-check', 'export', 'proof', 'release'] as const
+export const JOB_KINDS = ['import', 'destination-check', 'export', 'proof', 'release', 'packing'] as const
 export type JobKind = (typeof JOB_KINDS)[number]
 
 /** A draft waits for somebody to begin it; what waits is begun by itself. */
@@ -12,6 +12,11 @@ export type JobState = (typeof JOB_STATES)[number]
 /** Whether a job still has something to do. */
 export function isActive({ state }: { readonly state: JobState }): boolean {
   return state === 'waiting' || state === 'running'
+}
+
+/** Whether somebody may stop it: what Flimbo itself needs goes on. */
+export function canCancel(job: { readonly kind: JobKind; readonly state: JobState }): boolean {
+  return isActive(job) && job.kind !== 'packing'
 }
 
 export const job = z.object({

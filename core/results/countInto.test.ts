@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { buckets, QUARTER_MS, shiftDay, spanOfDays, UNITS } from '../time/index.ts'
-import { countInto } from './index.ts'
+import { countInto, emptyBuckets } from './index.ts'
 
 describe('counting into buckets', () => {
   it('passes over what lies before and after', () => {
@@ -9,8 +9,9 @@ describe('counting into buckets', () => {
       { start: 0, end: 4 * QUARTER_MS },
       { start: 4 * QUARTER_MS, end: 8 * QUARTER_MS },
     ]
-    const quarters = [-1, 0, 3, 4, 7, 8].map((quarter) => ({ quarter, scans: 1, uniques: 0 }))
-    expect(countInto(spans, quarters).map((b) => b.scans)).toEqual([2, 2])
+    const filled = emptyBuckets(spans)
+    countInto(filled, { quarter: [-1, 0, 3, 4, 7, 8], count: Array(6).fill(1), uniques: Array(6).fill(0) })
+    expect(filled.map((b) => b.scans)).toEqual([2, 2])
   })
 
   const zone = fc.constantFrom(...Intl.supportedValuesOf('timeZone'))
@@ -21,12 +22,13 @@ describe('counting into buckets', () => {
     fc.assert(
       fc.property(zone, day, fc.constantFrom(...UNITS), quarters, (z, from, u, offsets) => {
         const span = spanOfDays(z, from, shiftDay(from, 40))
-        const counts = offsets
-          .sort((a, b) => a - b)
-          .map((offset) => ({ quarter: span.start / QUARTER_MS + offset, scans: offset + 2, uniques: 1 }))
-        const summed = countInto(buckets(z, span, u), counts)
-        expect(summed.reduce((sum, b) => sum + b.scans, 0)).toBe(counts.reduce((sum, c) => sum + c.scans, 0))
-        expect(summed.reduce((sum, b) => sum + b.uniques, 0)).toBe(counts.length)
+        offsets.sort((a, b) => a - b)
+        const quarter = offsets.map((offset) => span.start / QUARTER_MS + offset)
+        const count = offsets.map((offset) => offset + 2)
+        const filled = emptyBuckets(buckets(z, span, u))
+        countInto(filled, { quarter, count, uniques: count.map(() => 1) })
+        expect(filled.reduce((sum, b) => sum + b.scans, 0)).toBe(count.reduce((sum, c) => sum + c, 0))
+        expect(filled.reduce((sum, b) => sum + b.uniques, 0)).toBe(count.length)
       }),
       { numRuns: 100 },
     )

@@ -1,27 +1,30 @@
 import { QUARTER_MS, type Span } from '../time/index.ts'
 
-/** Scans in one quarter of an hour of UTC, numbered from 1970. */
-export interface QuarterCount {
-  readonly quarter: number
-  readonly scans: number
-  readonly uniques: number
+/** Counted scans a quarter of an hour of UTC, numbered from 1970, ascending. */
+export interface QuarterCounts {
+  readonly quarter: ArrayLike<number>
+  readonly count: ArrayLike<number>
+  readonly uniques: ArrayLike<number>
 }
 
 export interface BucketCount extends Span {
-  readonly scans: number
-  readonly uniques: number
+  scans: number
+  uniques: number
 }
 
-/** Sums quarter-hour counts, in ascending order, into buckets, in ascending order and without gaps. */
-export function countInto(spans: readonly Span[], quarters: readonly QuarterCount[]): BucketCount[] {
+export const emptyBuckets = (spans: readonly Span[]): BucketCount[] =>
+  spans.map((span) => ({ ...span, scans: 0, uniques: 0 }))
+
+/** Adds quarter-hour counts to buckets that stand in ascending order and without gaps; what lies outside is left out. */
+export function countInto(buckets: readonly BucketCount[], { quarter, count, uniques }: QuarterCounts): void {
   let next = 0
-  return spans.map((span) => {
-    let [scans, uniques] = [0, 0]
-    for (let q = quarters[next]; q && q.quarter * QUARTER_MS < span.end; q = quarters[++next]) {
-      if (q.quarter * QUARTER_MS < span.start) continue
-      scans += q.scans
-      uniques += q.uniques
-    }
-    return { ...span, scans, uniques }
-  })
+  for (let q = 0; q < quarter.length; q++) {
+    const at = (quarter[q] ?? 0) * QUARTER_MS
+    while (at >= (buckets[next]?.end ?? Infinity)) next++
+    const bucket = buckets[next]
+    if (!bucket) return
+    if (at < bucket.start) continue
+    bucket.scans += count[q] ?? 0
+    bucket.uniques += uniques[q] ?? 0
+  }
 }

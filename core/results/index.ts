@@ -2,5 +2,5 @@ export { destinationChange, results, resultsApi, resultsQuery } from './contract
 export type { DestinationChange, Period, Results, Share } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
-export { countInto } from './countInto.ts'
-export type { BucketCount, QuarterCount } from './countInto.ts'
+export { countInto, emptyBuckets } from './countInto.ts'
+export type { BucketCount, QuarterCounts } from './countInto.ts'

@@ -167,7 +167,7 @@ describe('a drawing', () => {
       const { status, body } = await send(Buffer.from(bomb), 'bomb.svg')
       expect(status === 201 ? body.bytes < 100_000 : status === 422).toBe(true)
     }
-  }, 30_000)
+  }, 120_000)
 
   it('of nothing that draws is refused with what to do', async () => {
     expect(await sentence(Buffer.from('<html><body>hi</body></html>'))).toContain('Save it as plain SVG')

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { pipeline } from 'node:stream/promises'
 import { In, Not, type FindOptionsWhere } from 'typeorm'
-import { isActive, jobsApi, type Job } from '@flimbo/core/jobs'
+import { canCancel, isActive, jobsApi, type Job } from '@flimbo/core/jobs'
 import { attach, bounds, missing, mount, Refusal, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database, type JobRow } from '../database/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
@@ -72,6 +72,8 @@ export function jobsEndpoints(mounts: Mounts, { database, jobs, jobView }: Parts
   mount(mounts, jobsApi.cancel, async ({ params: { id }, who }) => {
     const job = await jobs.find(id)
     if (!isActive(job)) throw new Refusal('taken', 'This has ended already: there is nothing to cancel.')
+    if (!canCancel(job))
+      throw new Refusal('taken', 'Flimbo needs this for its figures: it goes on until it is done.')
     await jobs.cancel(job)
     return one(id, who)
   })

@@ -4,7 +4,7 @@ import type { Logger } from 'pino'
 import { bodyReader } from '../api/index.ts'
 import { checkNightly, destinationChecker } from '../checks/index.ts'
 import type { Config } from '../config/index.ts'
-import { openDatabase } from '../database/index.ts'
+import { openDatabase, tables } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
 import { fileLibrary } from '../files/index.ts'
@@ -15,7 +15,7 @@ import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
-import { liveHub } from '../scans/index.ts'
+import { liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
@@ -71,6 +71,10 @@ export async function openOffice({
       standIns && isStandInHost(hostname) ? { host: loopback(bind), port: ports().standIn } : null,
   }
   const jobs = createJobs({ database, live, log, directory: join(config.dataDir, 'jobs') })
+  const packing = startPacking(database.file, (error) => {
+    log.error({ error }, 'scans could not be packed')
+  })
+  jobs.define(packingJob(packing))
   const files = fileLibrary({
     database,
     directory: join(config.dataDir, 'files'),
@@ -118,6 +122,11 @@ export async function openOffice({
   await files.tidy()
   // Everything that jobs can be is known by now.
   await jobs.start()
+  showPacking(packing, jobs, async () =>
+    (await database.read.find(tables.workspaces, { select: { id: true } })).map(({ id }) => id),
+  ).catch((error: unknown) => {
+    log.error({ error }, 'the progress of packing could not be shown')
+  })
   return {
     server,
     hear({ scans }) {
@@ -134,6 +143,7 @@ export async function openOffice({
       await threads.close()
       await sheets.close()
       await bodies.close()
+      await packing.close()
       await reader.close()
       await reviewer.close()
       await database.close()

@@ -1,101 +1,134 @@
-import { type Span } from '@flimbo/core/time'
 import type Sqlite from 'better-sqlite3'
-import type { Results, Share } from '@flimbo/core/results'
 import { primaryLanguage } from '@flimbo/core/scans'
-import { scopeCondition, type Within } from './quarters.ts'
+import type { DimensionValue, Tallied } from '@flimbo/core/figures'
+import type { Results, Share } from '@flimbo/core/results'
 
 export const CITIES_MAX = 200
 
-interface Counted {
+interface Sum {
   scans: number
   uniques: number
 }
 
-/** Sums rows that share a key; the largest first, equals by key. */
-function fold<T extends Counted>(rows: readonly T[], keyOf: (row: T) => string): Share[] {
-  const shares = new Map<string, Share>()
-  for (const row of rows) {
-    const key = keyOf(row)
-    const share = shares.get(key) ?? { key, scans: 0, uniques: 0 }
-    share.scans += row.scans
-    share.uniques += row.uniques
-    shares.set(key, share)
-  }
-  return [...shares.values()].sort(bySize)
-}
-
 const bySize = (a: Share, b: Share) => b.scans - a.scans || (a.key < b.key ? -1 : 1)
 
-interface PlaceRow extends Counted {
-  country: string
-  region: string
-  city: string
-  latitude: number | null
-  longitude: number | null
-}
-interface AgentRow extends Counted {
-  device: string
-  system: string
-  browser: string
-}
-interface LanguageRow extends Counted {
-  language: string
-}
+/** Sums by a key; the largest first, equals by key. */
+class Shares {
+  private readonly byKey = new Map<string, Share>()
 
-/** Cities by name within their region; a city stands where most of its scans do. */
-function foldCities(rows: readonly PlaceRow[]): Results['cities'] {
-  const cities = new Map<string, Results['cities'][number] & { most: number }>()
-  for (const { country, region, city, latitude, longitude, scans, uniques } of rows) {
-    const key = [country, region, city].join('\u0000')
-    const known = cities.get(key) ?? {
-      key: city,
-      country,
-      region,
-      latitude,
-      longitude,
-      scans: 0,
-      uniques: 0,
-      most: 0,
-    }
-    if (scans > known.most) Object.assign(known, { latitude, longitude, most: scans })
-    known.scans += scans
-    known.uniques += uniques
-    cities.set(key, known)
+  add(key: string, { scans, uniques }: Sum): void {
+    const share = this.byKey.get(key)
+    if (share) {
+      share.scans += scans
+      share.uniques += uniques
+    } else this.byKey.set(key, { key, scans, uniques })
   }
-  return [...cities.values()].map(({ most: _most, ...city }) => city).sort(bySize)
+
+  sorted(): Share[] {
+    return [...this.byKey.values()].sort(bySize)
+  }
 }
 
-/** Who scanned: places, devices and languages of a scope's counted scans in a span. */
+interface PlaceRow {
+  readonly country: string
+  readonly region: string
+  readonly city: string
+  readonly latitude: number | null
+  readonly longitude: number | null
+}
+interface AgentRow {
+  readonly device: string
+  readonly system: string
+  readonly browser: string
+}
+
+/** A city while it is counted: by name within its region. It stands where most of its scans do. */
+interface CountedCity extends Share {
+  place: PlaceRow
+  most: number
+}
+
+const cityOf = ({ key, scans, uniques, place }: CountedCity): Results['cities'][number] => ({
+  key,
+  country: place.country,
+  region: place.region,
+  latitude: place.latitude,
+  longitude: place.longitude,
+  scans,
+  uniques,
+})
+
+/** Counted scans by what they were made in: places and agents by their rows, languages as they are named. */
+export interface Made {
+  readonly place: Tallied<DimensionValue>
+  readonly agent: Tallied<DimensionValue>
+  readonly language: Tallied<DimensionValue>
+}
+
+/** Says who scanned: places, devices and languages. */
 export function breakdown(database: Sqlite.Database) {
-  return (scope: Within, { start, end }: Span) => {
-    const { condition, value } = scopeCondition(scope)
-    const group = (columns: string, join: string, by: string) =>
-      database
-        .prepare(
-          `SELECT ${columns}, count(*) AS scans, sum(isUnique) AS uniques FROM scans ${join}
-        WHERE apart IS NULL AND codeId IN (SELECT id FROM codes WHERE ${condition}) AND at >= ? AND at < ? GROUP BY ${by}`,
-        )
-        .all(value, start, end)
-    const places = group(
-      'country, region, city, latitude, longitude',
-      'JOIN places ON places.id = placeId',
-      'placeId',
-    ) as PlaceRow[]
-    const agents = group(
-      'device, system, browser',
-      'JOIN agents ON agents.id = agentId',
-      'agentId',
-    ) as AgentRow[]
-    const languages = group('language', '', 'language') as LanguageRow[]
-    const cities = foldCities(places)
-    return {
-      countries: fold(places, (row) => row.country),
-      cities: cities.slice(0, CITIES_MAX),
-      citiesTotal: cities.length,
-      devices: fold(agents, (row) => row.device),
-      systems: fold(agents, (row) => row.system),
-      browsers: fold(agents, (row) => row.browser),
-      languages: fold(languages, (row) => primaryLanguage(row.language)),
+  const placeOf = remembered<PlaceRow & { readonly name: string }>(
+    database.prepare(
+      `SELECT country, region, city, latitude, longitude, country || char(0) || region || char(0) || city AS name
+      FROM places WHERE id = ?`,
+    ),
+  )
+  const agentOf = remembered<AgentRow>(
+    database.prepare('SELECT device, system, browser FROM agents WHERE id = ?'),
+  )
+
+  function placesOf(counted: Tallied<DimensionValue>) {
+    const countries = new Shares()
+    const cities = new Map<string, CountedCity>()
+    for (const [value, { count, uniques }] of counted) {
+      const place = placeOf(Number(value))
+      if (!place) continue
+      countries.add(place.country, { scans: count, uniques })
+      const city = cities.get(place.name)
+      if (!city) {
+        cities.set(place.name, { key: place.city, scans: count, uniques, place, most: count })
+        continue
+      }
+      city.scans += count
+      city.uniques += uniques
+      if (count <= city.most) continue
+      city.most = count
+      city.place = place
     }
+    return {
+      countries: countries.sorted(),
+      cities: [...cities.values()].sort(bySize).slice(0, CITIES_MAX).map(cityOf),
+      citiesTotal: cities.size,
+    }
+  }
+
+  function agentsOf(counted: Tallied<DimensionValue>) {
+    const [devices, systems, browsers] = [new Shares(), new Shares(), new Shares()]
+    for (const [value, { count, uniques }] of counted) {
+      const agent = agentOf(Number(value))
+      if (!agent) continue
+      const sum = { scans: count, uniques }
+      devices.add(agent.device, sum)
+      systems.add(agent.system, sum)
+      browsers.add(agent.browser, sum)
+    }
+    return { devices: devices.sorted(), systems: systems.sorted(), browsers: browsers.sorted() }
+  }
+
+  return ({ place, agent, language }: Made) => {
+    const languages = new Shares()
+    for (const [value, { count, uniques }] of language)
+      languages.add(primaryLanguage(String(value)), { scans: count, uniques })
+    return { ...placesOf(place), ...agentsOf(agent), languages: languages.sorted() }
+  }
+}
+
+/** Reads rows that never change, each once. */
+function remembered<R>(row: Sqlite.Statement): (id: number) => R | undefined {
+  const known = new Map<number, R>()
+  return (id) => {
+    const there = known.get(id) ?? (row.get(id) as R | undefined)
+    if (there) known.set(id, there)
+    return there
   }
 }

@@ -1,6 +1,6 @@
 import type { Scope } from '@flimbo/core/scans'
 import type { ChannelRule } from '@flimbo/core/tagging'
-import type { Within } from './quarters.ts'
+import type { Within } from './scope.ts'
 import type { Reader } from '../reader/index.ts'
 
 /** In addresses this stands for the channel that has no name: what no line of the table takes. */

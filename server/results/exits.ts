@@ -1,7 +1,8 @@
-import type Sqlite from 'better-sqlite3'
-import type { ExitTally } from '@flimbo/core/routing'
-
 import type { EntityManager } from 'typeorm'
+import { runsOf } from '@flimbo/core/figures'
+import type { ExitTally } from '@flimbo/core/routing'
+import { overlap, type FactStore, type Part } from '../figures/index.ts'
+import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
 
 /** The SQL condition on `scans` of real ones that got to where they lead: past dates, limits and password. The next step of a scan that was asked something is one, its first is not. */
 const LET_THROUGH =
@@ -20,28 +21,64 @@ export async function countLetThrough(
   return found?.scans ?? 0
 }
 
+const STOPPED = new Set(['', 'before', 'after', 'full', 'full-today'])
+const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
+const isLetThrough = (way: Way) => isReal(way) && !STOPPED.has(way.exit)
+
+/** Counts scans that a route decided and let through into the days that begin at some moments. */
+function countDays(
+  part: Part<ScanDimension>,
+  routeId: number,
+  starts: readonly number[],
+  counts: number[],
+): void {
+  const span = { start: starts[0] ?? 0, end: starts.at(-1) ?? 0 }
+  const codes = part.codesOfGroup(routeId)
+  if (overlap(part.span, span) === 'none' || codes.size === 0) return
+  const { at, dimensions } = part.columns()
+  const { values, index } = dimensions.way
+  const wanted = Uint8Array.from(values, (value) => {
+    const way = readWay(String(value))
+    return way.routeId === routeId && isLetThrough(way) ? 1 : 0
+  })
+  for (const { from, to } of runsOf(part.columns(), codes, span)) {
+    let day = 0
+    for (let i = from; i < to; i++) {
+      while ((at[i] ?? 0) >= (starts[day + 1] ?? Infinity)) day++
+      counts[day] = (counts[day] ?? 0) + (wanted[index[i] ?? 0] ?? 0)
+    }
+  }
+}
+
 /** By which way real scans left their route. The next step of a scan that was asked something stands for it. */
-export function exits(database: Sqlite.Database) {
-  const byExit =
-    database.prepare(`SELECT exit, variant, count(*) AS scans, sum(isUnique) AS uniques FROM scans
-    WHERE routeId = ? AND at >= ? AND at < ? AND (apart IS NULL OR apart = 'onward') AND exit <> '' GROUP BY exit, variant`)
-  const letThrough = database
-    .prepare(`SELECT at FROM scans WHERE routeId = ? AND at >= ? AND at < ? AND ${LET_THROUGH}`)
-    .pluck()
+export function exits(scans: FactStore<ScanDimension>) {
   return {
-    exits: (routeId: number, start: number, end: number) => byExit.all(routeId, start, end) as ExitTally[],
+    exits(routeId: number, start: number, end: number): ExitTally[] {
+      const tallies = new Map<string, { exit: string; variant: string; scans: number; uniques: number }>()
+      for (const part of scans.parts()) {
+        const sums = part.sums({ codes: part.codesOfGroup(routeId), key: null }, { start, end })
+        const taken = sums?.dimensions.way
+        for (let i = 0; taken && i < taken.value.length; i++) {
+          const way = readWay(String(part.values.way[taken.value[i] ?? 0]))
+          if (way.routeId !== routeId || !isReal(way) || way.exit === '') continue
+          const { exit, variant } = way
+          const sum = tallies.get(`${exit}\t${variant}`) ?? { exit, variant, scans: 0, uniques: 0 }
+          sum.scans += taken.count[i] ?? 0
+          sum.uniques += taken.uniques[i] ?? 0
+          tallies.set(`${exit}\t${variant}`, sum)
+        }
+      }
+      return [...tallies.values()].sort(byExit)
+    },
 
     /** Scans let through between each start and the next, the last start being the end. */
-    letThroughDaily: (routeId: number, starts: readonly number[]): number[] => {
+    letThroughDaily(routeId: number, starts: readonly number[]): number[] {
       const counts = starts.slice(1).map(() => 0)
-      let day = 0
-      for (const at of (letThrough.all(routeId, starts[0] ?? 0, starts.at(-1) ?? 0) as number[]).sort(
-        (a, b) => a - b,
-      )) {
-        while (at >= (starts[day + 1] ?? Infinity)) day++
-        counts[day] = (counts[day] ?? 0) + 1
-      }
+      for (const part of scans.parts()) countDays(part, routeId, starts, counts)
       return counts
     },
   }
 }
+
+const byExit = (a: ExitTally, b: ExitTally) =>
+  a.exit < b.exit ? -1 : Number(a.exit > b.exit) || (a.variant < b.variant ? -1 : 1)

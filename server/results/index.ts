@@ -1,7 +1,7 @@
 export { countLetThrough } from './exits.ts'
 export { resultsEndpoints } from './endpoints.ts'
 export type { Channels } from './endpoints.ts'
-export type { Within } from './quarters.ts'
+export type { Within } from './scope.ts'
 export { tallyOf } from './tallies.ts'
 export type { TallyAmong } from './tallies.ts'
 export { scanColumns, scansInOrder, type ScanCell, type ScanColumn } from './rows.ts'

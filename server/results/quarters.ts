@@ -1,30 +1,19 @@
-import { type Span } from '@flimbo/core/time'
-import type Sqlite from 'better-sqlite3'
-import type { QuarterCount } from '@flimbo/core/results'
-import type { Scope } from '@flimbo/core/scans'
+import { countInto, emptyBuckets, type BucketCount } from '@flimbo/core/results'
+import type { Span } from '@flimbo/core/time'
+import type { Owner, Part } from '../figures/index.ts'
+import type { ScanDimension } from '../scans/queries.ts'
 
-/** A scope, narrowed to some of its codes where `codeIds` says which. */
-export type Within = Scope & { readonly codeIds?: readonly number[] | undefined }
-
-/** The SQL condition on `codes` that a scope stands for, and its value. */
-export function scopeCondition(scope: Within): { condition: string; value: number | string } {
-  if (scope.codeIds !== undefined)
-    return { condition: 'id IN (SELECT value FROM json_each(?))', value: JSON.stringify(scope.codeIds) }
-  if (scope.codeId !== undefined) return { condition: 'id = ?', value: scope.codeId }
-  if (scope.routeId !== undefined) return { condition: 'routeId = ?', value: scope.routeId }
-  return { condition: 'campaignId = ?', value: scope.campaignId ?? 0 }
-}
-
-/** Counted scans of a scope, a quarter of an hour each, in ascending order; empty quarters left out. */
-export function quarters(database: Sqlite.Database) {
-  return (scope: Within, { start, end }: Span): QuarterCount[] => {
-    const { condition, value } = scopeCondition(scope)
-    return database
-      .prepare(
-        `SELECT at / 900000 AS quarter, count(*) AS scans, sum(isUnique) AS uniques FROM scans
-        WHERE apart IS NULL AND codeId IN (SELECT id FROM codes WHERE ${condition}) AND at >= ? AND at < ?
-        GROUP BY 1 ORDER BY 1`,
-      )
-      .all(value, start, end) as QuarterCount[]
+/** Counted scans of an owner in buckets that follow each other. */
+export function countBuckets(
+  parts: readonly Part<ScanDimension>[],
+  owner: Owner,
+  spans: readonly Span[],
+): BucketCount[] {
+  const buckets = emptyBuckets(spans)
+  const span = { start: spans[0]?.start ?? 0, end: spans.at(-1)?.end ?? 0 }
+  for (const part of parts) {
+    const quarters = part.quarters(owner, span)
+    if (quarters) countInto(buckets, quarters)
   }
+  return buckets
 }

@@ -1,5 +1,8 @@
 import type Sqlite from 'better-sqlite3'
-import { scopeCondition, type Within } from './quarters.ts'
+import type { FactStore } from '../figures/index.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import { countSteps, pageOfScans, type Sought } from './matching.ts'
+import { scopeCondition, scopeOwner, type Within } from './scope.ts'
 import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 
 export interface ScanFilter {
@@ -101,36 +104,29 @@ export function* scansInOrder(
 }
 
 /** Scans row by row, for lists. */
-export function readScans(database: Sqlite.Database) {
+export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
+  const byId = database.prepare(
+    `SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`,
+  )
   return {
     page(
-      filter: ScanFilter,
+      { within, start, end, counted, exit }: ScanFilter,
       order: 'asc' | 'desc',
       limit: number,
       offset: number,
     ): { rows: Scan[]; total: number } {
-      const { total } = database
-        .prepare(`SELECT count(*) AS total FROM scans s ${where(filter)}`)
-        .get(...valuesOf(filter)) as { total: number }
-      const rows = database
-        .prepare(
-          `SELECT ${SELECTED} FROM scans s ${JOINED} ${where(filter)} ORDER BY s.at ${order}, s.id ${order} LIMIT ? OFFSET ?`,
-        )
-        .all(...valuesOf(filter), limit, offset) as ScanRow[]
-      return { total, rows: rows.map(scanOf) }
+      const sought: Sought = { owner: scopeOwner(database, within), span: { start, end }, counted, exit }
+      const { ids, total } = pageOfScans(scans, sought, order, limit, offset)
+      return { total, rows: (byId.all(JSON.stringify(ids)) as ScanRow[]).map(scanOf) }
     },
 
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */
     pulse(workspaceId: number, last: number): number[] {
-      const rows = database
-        .prepare(
-          `SELECT at / 60000 AS minute, count(*) AS scans FROM scans
-          WHERE apart IS NULL AND at >= ? AND codeId IN
-            (SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?) GROUP BY 1`,
-        )
-        .all((last - 59) * 60_000, workspaceId) as { minute: number; scans: number }[]
-      const counts = new Map(rows.map((row) => [row.minute, row.scans]))
-      return Array.from({ length: 60 }, (_, i) => counts.get(last - 59 + i) ?? 0)
+      const codes = database
+        .prepare('SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?')
+        .pluck()
+        .all(workspaceId) as number[]
+      return countSteps(scans, { codes: new Set(codes), key: null }, (last - 59) * 60_000, 60_000, 60)
     },
   }
 }

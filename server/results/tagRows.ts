@@ -8,7 +8,7 @@ import {
   type TagCounts,
   type TaggedPiece,
 } from '@flimbo/core/tagging'
-import { scopeCondition } from './quarters.ts'
+import { scopeCondition } from './scope.ts'
 
 /** Values in use, most carried first; more of one field than this are serial numbers, not a list to choose from. */
 const VALUES_MAX = 5000

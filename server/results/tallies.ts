@@ -1,5 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import { NO_SCANS, type Tally } from '@flimbo/core/scans'
+import { EVER, eachTotal, type FactStore } from '../figures/index.ts'
+import type { ScanDimension } from '../scans/queries.ts'
 
 /** By what scans are summed, and among which codes. */
 export type TallyBy = 'code' | 'route' | 'campaign'
@@ -18,21 +20,42 @@ const AMONG = {
   workspace: 'c.campaignId IN (SELECT id FROM campaigns WHERE workspaceId = ?)',
 } as const
 
+interface Sum {
+  scans: number
+  uniques: number
+  lastAt: number
+}
+
 /**
- * Counts of scans. Every count on every screen comes from here or from `results`, which reads the same
- * index, so they agree to the unit: a scan belongs to its code, and to the route and the campaign its
- * code is in now.
+ * Counts of scans. Every count on every screen comes from the same facts, so they agree to the unit: a scan belongs
+ * to its code, and to the route and the campaign its code is in now.
  */
-export function tallies(database: Sqlite.Database) {
+export function tallies(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
   return (by: TallyBy, among: TallyAmong): Map<number, Tally> => {
     const [kind, value] = Object.entries(among)[0] as [keyof typeof AMONG, number | readonly number[]]
-    const rows = database
-      .prepare(
-        `SELECT ${KEY[by]} AS key, count(*) AS scans, sum(s.isUnique) AS uniques, max(s.at) AS lastAt
-        FROM codes c JOIN scans s ON s.codeId = c.id AND s.apart IS NULL WHERE ${AMONG[kind]} GROUP BY 1`,
-      )
-      .all(typeof value === 'number' ? value : JSON.stringify(value)) as (Tally & { key: number })[]
-    return new Map(rows.map(({ key, ...tally }) => [key, tally]))
+    const keys = new Map(
+      database
+        .prepare(`SELECT c.id, ${KEY[by]} FROM codes c WHERE ${AMONG[kind]}`)
+        .raw()
+        .all(typeof value === 'number' ? value : JSON.stringify(value)) as [code: number, key: number][],
+    )
+    const sums = new Map<number, Sum>()
+    const sumOf = new Map<number, Sum>()
+    for (const [code, key] of keys) {
+      const sum = sums.get(key) ?? { scans: 0, uniques: 0, lastAt: -1 }
+      sums.set(key, sum)
+      sumOf.set(code, sum)
+    }
+    for (const part of scans.parts())
+      eachTotal(part, 'all', EVER, (code, count, uniques, lastAt) => {
+        const sum = sumOf.get(code)
+        if (!sum) return
+        sum.scans += count
+        sum.uniques += uniques
+        if (lastAt > sum.lastAt) sum.lastAt = lastAt
+      })
+    // What has no scans is in none.
+    return new Map([...sums].filter(([, { scans: n }]) => n > 0))
   }
 }
 

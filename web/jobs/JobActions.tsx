@@ -1,5 +1,5 @@
 import { Button } from '@mui/material'
-import { isActive, jobsApi, type Job } from '@flimbo/core/jobs'
+import { canCancel, jobsApi, type Job } from '@flimbo/core/jobs'
 import { hrefOf, useChange } from '../api/index.ts'
 
 /** What can be done with a job: cancelled, tried again, its file downloaded. */
@@ -26,7 +26,7 @@ export function JobActions({ job }: { job: Job }) {
           Try again
         </Button>
       )}
-      {isActive(job) && (
+      {canCancel(job) && (
         <Button
           size="small"
           color="inherit"

@@ -1,0 +1,8 @@
+export { COUNTED, indexArray, packColumns, UNIQUE } from './columns.ts'
+export type { Columns, Dimension, DimensionValue, FactRows } from './columns.ts'
+export { fingerprintOf } from './fingerprint.ts'
+export { mergeColumns } from './merge.ts'
+export { firstSince, isAmong, runsOf } from './select.ts'
+export type { CodeSet, Run } from './select.ts'
+export { addDimension, countOf, quartersOf, sumsOf } from './sums.ts'
+export type { DimensionSums, QuarterSums, Sums, Tallied } from './sums.ts'

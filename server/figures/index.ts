@@ -1,0 +1,8 @@
+export type { Fact, FactReader } from './fact.ts'
+export { eachTotal, overlap, ownerKey } from './part.ts'
+export type { Owner, Part } from './part.ts'
+export { packer } from './packer.ts'
+export type { Packed, Packer, PackingSizes } from './packer.ts'
+export { EVER } from './segment.ts'
+export { factStore } from './store.ts'
+export type { FactStore, StoreSizes } from './store.ts'

@@ -1,0 +1,44 @@
+import { readFileSync, renameSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { syncDirectory, writeWhole, type Segment } from './segment.ts'
+
+/** Another layout of segments makes those of before worthless: they are built anew. */
+const LAYOUT = 1
+
+/** Which segments there are, in the order of their numbers, and up to which number everything is in them. */
+export interface Manifest {
+  readonly mark: number
+  /** Tells the fact at the mark from another with the same number, as a database brought back from a backup has one. */
+  readonly proof: string
+  readonly segments: readonly Segment[]
+}
+
+export const NO_SEGMENTS: Manifest = { mark: 0, proof: '', segments: [] }
+
+const pathOf = (directory: string) => join(directory, 'manifest.json')
+
+export function writeManifest(directory: string, manifest: Manifest): void {
+  const incoming = join(directory, 'manifest.incoming')
+  writeWhole(incoming, JSON.stringify({ layout: LAYOUT, ...manifest }))
+  renameSync(incoming, pathOf(directory))
+  syncDirectory(directory)
+}
+
+/** The manifest as it stands; nothing where there is none, or one of another layout. */
+export function readManifest(directory: string): Manifest {
+  try {
+    // Written by `writeManifest`.
+    const { layout, ...manifest } = JSON.parse(readFileSync(pathOf(directory), 'utf8')) as Manifest & {
+      layout: number
+    }
+    return layout === LAYOUT ? manifest : NO_SEGMENTS
+  } catch {
+    return NO_SEGMENTS
+  }
+}
+
+/** Changes whenever the manifest does. */
+export function manifestEdition(directory: string): string {
+  const state = statSync(pathOf(directory), { throwIfNoEntry: false, bigint: true })
+  return state ? `${String(state.mtimeNs)} ${String(state.ino)}` : ''
+}

@@ -1,0 +1,133 @@
+import {
+  countOf,
+  fingerprintOf,
+  isAmong,
+  quartersOf,
+  runsOf,
+  sumsOf,
+  type CodeSet,
+  type Columns,
+  type DimensionValue,
+  type QuarterSums,
+  type Sums,
+} from '@flimbo/core/figures'
+import type { Span } from '@flimbo/core/time'
+import type { Fact } from './fact.ts'
+import { groupsOf } from './groups.ts'
+import { EVER, type CodeTotals, type Head, type Segment } from './segment.ts'
+
+/** Some of the facts there are: a segment, or those that came after all segments. */
+export interface Part<D extends string = string> {
+  readonly span: Span
+  readonly totals: CodeTotals
+  readonly values: Readonly<Record<D, readonly DimensionValue[]>>
+  columns(): Columns<D>
+  /** Codes that a group, such as the route that decided, has facts of. */
+  codesOfGroup(group: number): ReadonlySet<number>
+  /** The sums of some codes in a span; null where none of it lies there. */
+  sums(owner: Owner, span: Span): Sums<D> | null
+  /** Of those sums the quarters of an hour alone, which may reach beyond the span. */
+  quarters(owner: Owner, span: Span): QuarterSums | null
+}
+
+/** Whose facts are meant: some codes, and what keeps a sheet of them; no key where nothing does. */
+export interface Owner {
+  readonly codes: CodeSet
+  readonly key: string | null
+}
+
+export const ownerKey = (kind: 'campaign' | 'route' | 'code', id: number) => `${kind} ${String(id)}`
+
+/** Whether all of a part lies in a span, some of it, or nothing. */
+export function overlap(part: Span, { start, end }: Span): 'whole' | 'some' | 'none' {
+  if (part.end <= start || part.start >= end) return 'none'
+  return part.start >= start && part.end <= end ? 'whole' : 'some'
+}
+
+/** Sums that were worked out once and may be asked for again. */
+export interface Memory<D extends string> {
+  get(key: string): Sums<D> | undefined
+  set(key: string, sums: Sums<D>): void
+}
+
+/** A segment as it is asked; its columns are read when they are needed. */
+export function segmentPart<D extends string>(
+  segment: Segment,
+  head: Head<D>,
+  fact: Fact<D>,
+  columns: () => Columns<D>,
+  memory: Memory<D>,
+): Part<D> {
+  /** The sums of some codes in as much of the segment as lies in a span. */
+  function within({ codes, key }: Owner, span: Span): Sums<D> {
+    const start = Math.max(span.start, segment.start)
+    const end = Math.min(span.end, segment.end)
+    const fingerprint = fingerprintOf(head.totals, codes)
+    if (start === segment.start && end === segment.end && key !== null) {
+      const sheet = head.sheets.get(key)
+      if (sheet?.fingerprint === fingerprint) return sheet.sums
+    }
+    // What is packed never changes: neither do its sums.
+    const name = `${segment.name} ${fingerprint} ${String(start)} ${String(end)}`
+    const known = memory.get(name)
+    if (known) return known
+    const sums = sumsOf(columns(), codes, span, fact.everyFact)
+    memory.set(name, sums)
+    return sums
+  }
+  return {
+    span: segment,
+    totals: head.totals,
+    values: head.values,
+    columns,
+    codesOfGroup: (group) => head.groups.codesOf(group),
+    sums: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, span)),
+    quarters: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, EVER).quarters),
+  }
+}
+
+/** Facts that are in no segment. */
+export function loosePart<D extends string>(
+  columns: Columns<D>,
+  totals: CodeTotals,
+  span: Span,
+  fact: Fact<D>,
+): Part<D> {
+  return {
+    span,
+    totals,
+    // Its own names.
+    values: Object.fromEntries(
+      fact.dimensions.map((each) => [each, columns.dimensions[each].values]),
+    ) as unknown as Part<D>['values'],
+    columns: () => columns,
+    codesOfGroup: (group) => groupsOf(columns, fact).codesOf(group),
+    sums: ({ codes }, asked) =>
+      overlap(span, asked) === 'none' ? null : sumsOf(columns, codes, asked, fact.everyFact),
+    quarters: ({ codes }, asked) =>
+      overlap(span, asked) === 'none' ? null : quartersOf(columns, runsOf(columns, codes, asked)),
+  }
+}
+
+/** Takes what a code comes to; `lastAt` is -1 where nothing is counted. */
+export type TakeTotal = (code: number, count: number, uniques: number, lastAt: number) => void
+
+/** Calls for each of some codes with what it comes to in a span. */
+export function eachTotal(part: Part, codes: CodeSet, span: Span, take: TakeTotal): void {
+  const lies = overlap(part.span, span)
+  if (lies === 'none') return
+  if (lies === 'whole') {
+    const { totals } = part
+    for (let c = 0; c < totals.codes.length; c++) {
+      const code = totals.codes[c] ?? 0
+      if (isAmong(codes, code))
+        take(code, totals.count[c] ?? 0, totals.uniques[c] ?? 0, totals.lastAt[c] ?? -1)
+    }
+    return
+  }
+  const columns = part.columns()
+  for (const run of runsOf(columns, codes, span)) {
+    const { count, uniques, lastAt } = countOf(columns, [run])
+    take(run.code, count, uniques, lastAt)
+  }
+}

@@ -1,0 +1,132 @@
+import type Sqlite from 'better-sqlite3'
+import { LRUCache } from 'lru-cache'
+import { mergeColumns, packColumns, type Columns, type Sums } from '@flimbo/core/figures'
+import type { Fact } from './fact.ts'
+import { manifestEdition, NO_SEGMENTS, readManifest, type Manifest } from './manifest.ts'
+import { loosePart, segmentPart, type Part } from './part.ts'
+import { codeTotals, readColumns, readHead, spanOfColumns, type Head, type Segment } from './segment.ts'
+
+/** How much is kept in memory. */
+export interface StoreSizes {
+  /** Columns that were read, in bytes of one of them: the others come to about three times as much. */
+  readonly columnsBytes: number
+  /** Sums of segments that have no sheet. */
+  readonly sums: number
+  /** Facts that are in no segment; more are read again each time they are asked for. */
+  readonly looseFacts: number
+  /** Facts that are read at a time. */
+  readonly atOnce: number
+}
+const SIZES: StoreSizes = { columnsBytes: 160 << 20, sums: 2000, looseFacts: 300_000, atOnce: 32_768 }
+
+/** Facts as they are now, wherever they stand. */
+export interface FactStore<D extends string> {
+  /** All facts, some at a time: those that were there when the first of them is asked for, each once. */
+  parts(): Iterable<Part<D>>
+}
+
+/** Reads the facts of a database, and the segments that stand beside it. */
+export function factStore<D extends string>(
+  database: Sqlite.Database,
+  directory: string,
+  fact: Fact<D>,
+  sizes: StoreSizes = SIZES,
+): FactStore<D> {
+  const reader = fact.reader(database)
+  const heads = new Map<string, Head<D>>()
+  const columns = new LRUCache<string, Columns<D>>({
+    maxSize: sizes.columnsBytes,
+    sizeCalculation: ({ at }) => Math.max(1, at.buffer.byteLength),
+  })
+  const sums = new LRUCache<string, Sums<D>>({ max: sizes.sums })
+  let edition = ''
+  let manifest: Manifest = NO_SEGMENTS
+  /** Facts above the mark, up to the number in `looseTo`, the largest parts first. */
+  let loose: Part<D>[] = []
+  let looseTo = 0
+
+  function lookAtManifest(): void {
+    const now = manifestEdition(directory)
+    if (now === edition) return
+    edition = now
+    const found = readManifest(directory)
+    // Segments of another database, or of one that was brought back to an earlier state, count for nothing.
+    const isOurs = found.mark === 0 || reader.proof(found.mark) === found.proof
+    manifest = isOurs ? found : NO_SEGMENTS
+    const there = new Set(manifest.segments.map(({ name }) => name))
+    for (const name of heads.keys()) if (!there.has(name)) heads.delete(name)
+    for (const name of columns.keys()) if (!there.has(name)) columns.delete(name)
+    loose = []
+    looseTo = manifest.mark
+  }
+
+  function keepLoose(newest: number): void {
+    while (looseTo < newest && newest - manifest.mark <= sizes.looseFacts) {
+      const rows = reader.between(looseTo, newest, sizes.atOnce)
+      looseTo = rows.id.length < sizes.atOnce ? newest : (rows.id.at(-1) ?? newest)
+      if (rows.id.length === 0) continue
+      let fresh = packColumns(rows)
+      // Small parts are put together as they become as many as a larger one: there are never many.
+      for (let last = loose.at(-1); last && last.columns().length <= 2 * fresh.length; last = loose.at(-1)) {
+        loose.pop()
+        fresh = mergeColumns([last.columns(), fresh])
+      }
+      loose.push(partOf(fresh))
+    }
+  }
+  const partOf = (packed: Columns<D>): Part<D> =>
+    loosePart(packed, codeTotals(packed), spanOfColumns(packed), fact)
+
+  function* fromRows(after: number, upTo: number): Generator<Part<D>> {
+    for (let from = after; from < upTo;) {
+      const rows = reader.between(from, upTo, sizes.atOnce)
+      if (rows.id.length === 0) return
+      from = rows.id.at(-1) ?? upTo
+      yield partOf(packColumns(rows))
+    }
+  }
+
+  /** @returns null where the segment is damaged, or was replaced a moment ago */
+  function headOf(segment: Segment): Head<D> | null {
+    const known = heads.get(segment.name)
+    if (known) return known
+    try {
+      const head = readHead(directory, segment, fact)
+      heads.set(segment.name, head)
+      return head
+    } catch {
+      return null
+    }
+  }
+  function columnsOf(segment: Segment, head: Head<D>): Columns<D> {
+    const known = columns.get(segment.name)
+    if (known) return known
+    const read = readOrPack(segment, head)
+    columns.set(segment.name, read)
+    return read
+  }
+  function readOrPack(segment: Segment, head: Head<D>): Columns<D> {
+    try {
+      return readColumns(directory, segment, head, fact)
+    } catch {
+      return mergeColumns([...fromRows(segment.firstId - 1, segment.lastId)].map((part) => part.columns()))
+    }
+  }
+
+  return {
+    *parts() {
+      lookAtManifest()
+      const newest = reader.newest()
+      keepLoose(newest)
+      // What is found out while parts are read changes nothing of what they are.
+      const [segments, kept, keptTo] = [manifest.segments, [...loose], looseTo]
+      for (const segment of segments) {
+        const head = headOf(segment)
+        if (head) yield segmentPart(segment, head, fact, () => columnsOf(segment, head), sums)
+        else yield* fromRows(segment.firstId - 1, segment.lastId)
+      }
+      yield* kept
+      yield* fromRows(keptTo, newest)
+    },
+  }
+}

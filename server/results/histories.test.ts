@@ -1,0 +1,410 @@
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import Sqlite from 'better-sqlite3'
+import fc from 'fast-check'
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
+import { buckets, spanOfDays, type Span } from '@flimbo/core/time'
+import { openDatabase } from '../database/index.ts'
+import { factStore, packer, type Packer } from '../figures/index.ts'
+import { scanFact } from '../scans/queries.ts'
+import type { Within } from './scope.ts'
+import { exits, readScans, recent, results, tallies } from './queries.ts'
+
+// A disk that stops, as a killed process finds it: after so many writes nothing more happens.
+const disk = vi.hoisted(() => ({ left: Infinity }))
+vi.mock('node:fs', async (original) => {
+  const fs = await original<typeof import('node:fs')>()
+  const dying = <A extends unknown[], R>(call: (...given: A) => R) =>
+    function write(...given: A): R {
+      if (disk.left-- <= 0) throw new Error('killed')
+      return call(...given)
+    }
+  return {
+    ...fs,
+    renameSync: dying(fs.renameSync),
+    mkdirSync: dying(fs.mkdirSync),
+    openSync: dying(fs.openSync),
+    writeSync: dying(fs.writeSync),
+  }
+})
+
+const [CAMPAIGNS, ROUTES, CODES, PLACES] = [2, 3, 5, 3]
+const ZONES = ['Europe/Berlin', 'Asia/Kathmandu', 'Pacific/Apia', 'America/St_Johns'] as const
+/** Around a change of clocks in each of the zones there is one in: 27 March to 4 April 2026, UTC. */
+const START = Date.UTC(2026, 2, 27)
+const DAYS = 8
+const DAY_MS = 86_400_000
+
+let directory: string
+let empty: string
+beforeAll(async () => {
+  directory = mkdtempSync(join(tmpdir(), 'flimbo-histories-'))
+  empty = join(directory, 'empty.sqlite')
+  await (await openDatabase(empty)).close()
+  const database = new Sqlite(empty)
+  database.pragma('foreign_keys = OFF')
+  database.exec(`INSERT INTO workspaces (id, name, zone, createdAt) VALUES (1, 'W', 'UTC', 0)`)
+  for (let i = 1; i <= CAMPAIGNS; i++)
+    database.exec(
+      `INSERT INTO campaigns (id, workspaceId, clientId, name, zone, utmCampaign, version, createdAt) VALUES (${String(i)}, 1, 1, 'C', 'UTC', 'c', 1, 0)`,
+    )
+  for (let i = 1; i <= CODES; i++)
+    database.exec(
+      `INSERT INTO codes (id, campaignId, routeId, domainId, slug, name, medium, source, term, content, extra, level, sizeMm, place, reference, key, note, state, version, createdAt)
+      VALUES (${String(i)}, 1, 1, 1, 'S${String(i)}', 'Piece ${String(i)}', 'print', 'p', '', '', '{}', 'M', 30, '', '', '', '', 'live', 1, 0)`,
+    )
+  for (let i = 1; i <= PLACES; i++)
+    database.exec(`INSERT INTO places VALUES (${String(i)}, 'DE', 'R', 'Town ${String(i)}', 50, 8)`)
+  for (const [i, device] of ['phone', 'tablet'].entries())
+    database.exec(`INSERT INTO agents VALUES (${String(i + 1)}, '${device}', 'S', '1', 'B')`)
+  database.close()
+})
+afterEach(() => {
+  disk.left = Infinity
+})
+afterAll(() => {
+  rmSync(directory, { recursive: true, force: true })
+})
+
+const scan = fc.record({
+  at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1 }),
+  codeId: fc.integer({ min: 1, max: CODES }),
+  routeId: fc.integer({ min: 1, max: ROUTES }),
+  apart: fc.constantFrom(null, null, null, 'crawler', 'onward'),
+  exit: fc.constantFrom('', 'otherwise', 'otherwise', '7', 'full'),
+  variant: fc.constantFrom('', 'a'),
+  unique: fc.boolean(),
+  placeId: fc.integer({ min: 1, max: PLACES }),
+  agentId: fc.integer({ min: 1, max: 2 }),
+  language: fc.constantFrom('de-DE', 'de-AT', 'da', ''),
+})
+type GivenScan = typeof scan extends fc.Arbitrary<infer T> ? T : never
+
+const step = fc.oneof(
+  {
+    weight: 4,
+    arbitrary: fc.record({
+      do: fc.constant('scan' as const),
+      scans: fc.array(scan, { minLength: 1, maxLength: 30 }),
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      do: fc.constant('pack' as const),
+      writes: fc.constantFrom(Infinity, Infinity, 1, 3, 6, 9, 14, 20),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constant('move' as const),
+      codeId: fc.integer({ min: 1, max: CODES }),
+      routeId: fc.integer({ min: 1, max: ROUTES }),
+      campaignId: fc.integer({ min: 1, max: CAMPAIGNS }),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({ do: fc.constant('delete' as const), codeId: fc.integer({ min: 1, max: CODES }) }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({ do: fc.constantFrom('restart' as const, 'rebuild' as const, 'restore' as const) }),
+  },
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      do: fc.constant('ask' as const),
+      zone: fc.constantFrom(...ZONES),
+      from: fc.integer({ min: 0, max: DAYS - 1 }),
+      days: fc.integer({ min: 1, max: DAYS }),
+    }),
+  },
+)
+type Step = typeof step extends fc.Arbitrary<infer T> ? T : never
+
+interface Row extends Omit<GivenScan, 'unique'> {
+  id: number
+  isUnique: number
+  campaignId: number
+  nowRouteId: number
+  city: string
+  device: string
+}
+
+let histories = 0
+/** A database, what packs it and what reads it, all begun anew whenever they are killed. */
+function openHistory() {
+  const file = join(directory, `${String(++histories)}.sqlite`)
+  copyFileSync(empty, file)
+  const segments = `${file}-figures`
+  let database = open()
+  let packing: Packer | null = null
+  let questions = ask()
+
+  function open() {
+    const opened = new Sqlite(file)
+    opened.pragma('foreign_keys = OFF')
+    return opened
+  }
+  function ask() {
+    const store = factStore(database, segments, scanFact, {
+      columnsBytes: 200,
+      sums: 3,
+      looseFacts: 25,
+      atOnce: 7,
+    })
+    return {
+      results: results(database, store),
+      tallies: tallies(database, store),
+      recent: recent(database, store),
+      exits: exits(store),
+      rows: readScans(database, store),
+    }
+  }
+  const insert = () =>
+    database.prepare(`INSERT INTO scans (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
+      VALUES (?, ?, ?, 1, 'redirect', ?, ?, ?, ?, ?, '', ?, ?, ?)`)
+  function restart(): void {
+    packing?.close()
+    packing = null
+    database.close()
+    database = open()
+    questions = ask()
+  }
+  return {
+    ask: () => questions,
+    rows: () =>
+      database
+        .prepare(
+          `SELECT s.*, c.campaignId, c.routeId AS nowRouteId, p.city, a.device FROM scans s JOIN codes c ON c.id = s.codeId
+          JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId ORDER BY s.at, s.id`,
+        )
+        .all() as Row[],
+    codes: () =>
+      database.prepare('SELECT id, campaignId, routeId FROM codes').all() as {
+        id: number
+        campaignId: number
+        routeId: number
+      }[],
+    take(given: Step): void {
+      switch (given.do) {
+        case 'scan':
+          for (const {
+            at,
+            codeId,
+            routeId,
+            apart,
+            exit,
+            variant,
+            unique,
+            placeId,
+            agentId,
+            language,
+          } of given.scans)
+            insert().run(
+              at,
+              codeId,
+              routeId,
+              apart,
+              unique && apart === null ? 1 : 0,
+              placeId,
+              agentId,
+              language,
+              String(Math.imul(at, 31)),
+              exit,
+              variant,
+            )
+          return
+        case 'pack':
+          disk.left = given.writes
+          try {
+            packing ??= packer(database, segments, scanFact, {
+              facts: 8,
+              together: 2,
+              lastLevel: 2,
+              sheetFacts: 4,
+            })
+            packing.step()
+          } catch (error) {
+            if (!String(error).includes('killed')) throw error
+            packing?.close()
+            packing = null
+          }
+          disk.left = Infinity
+          return
+        case 'move':
+          database
+            .prepare('UPDATE codes SET routeId = ?, campaignId = ? WHERE id = ?')
+            .run(given.routeId, given.campaignId, given.codeId)
+          return
+        case 'delete':
+          database.prepare(`UPDATE codes SET state = 'deleted' WHERE id = ?`).run(given.codeId)
+          return
+        case 'restart':
+          restart()
+          return
+        case 'rebuild':
+          rmSync(join(segments, 'manifest.json'), { force: true })
+          return
+        case 'restore':
+          // A backup of before the newest third was stored, brought back while nothing runs.
+          database.exec('DELETE FROM scans WHERE id > (SELECT max(id) * 2 / 3 FROM scans)')
+          restart()
+          return
+        case 'ask':
+      }
+    },
+    close() {
+      packing?.close()
+      database.close()
+    },
+  }
+}
+type History = ReturnType<typeof openHistory>
+
+const isCounted = ({ apart }: Row) => apart === null
+const inSpan =
+  ({ start, end }: Span) =>
+  ({ at }: Row) =>
+    at >= start && at < end
+const tallyOf = (rows: readonly Row[]) => ({
+  scans: rows.length,
+  uniques: rows.filter(({ isUnique }) => isUnique === 1).length,
+})
+const lastOf = (rows: readonly Row[]) => (rows.length === 0 ? null : Math.max(...rows.map(({ at }) => at)))
+
+/** Shares by a key, as a reader would count them by hand. */
+function sharesBy(rows: readonly Row[], keyOf: (row: Row) => string) {
+  const keys = [...new Set(rows.map(keyOf))]
+  return keys
+    .map((key) => ({ key, ...tallyOf(rows.filter((row) => keyOf(row) === key)) }))
+    .sort((a, b) => b.scans - a.scans || (a.key < b.key ? -1 : 1))
+}
+const dayText = (day: number) => new Date(START + day * DAY_MS).toISOString().slice(0, 10)
+
+/** Every view of a history against a count of its rows, one by one. */
+function expectEqual(history: History, { zone, from, days }: Extract<Step, { do: 'ask' }>): void {
+  const { results: ask, tallies: tally, recent: daily, exits: ways, rows: pages } = history.ask()
+  const all = history.rows()
+  const counted = all.filter(isCounted)
+  const [first, last] = [dayText(from), dayText(Math.min(DAYS, from + days))]
+  const span = spanOfDays(zone, first, last)
+
+  const scopes: [scope: Within, own: (row: Row) => boolean][] = [
+    [{ campaignId: 1 }, ({ campaignId }) => campaignId === 1],
+    [{ routeId: 2 }, ({ nowRouteId }) => nowRouteId === 2],
+    [{ codeId: 3 }, ({ codeId }) => codeId === 3],
+  ]
+  for (const [scope, own] of scopes) {
+    const now = counted.filter(own).filter(inSpan(span))
+    const found = ask({
+      ...scope,
+      zone,
+      from: first,
+      to: last,
+      unit: 'hour',
+      compare: true,
+      campaign: 'c',
+      channels: [],
+    })
+    expect(found.period.tally).toEqual({ ...tallyOf(now), lastAt: lastOf(now) })
+    expect(found.ever).toEqual({ ...tallyOf(counted.filter(own)), lastAt: lastOf(counted.filter(own)) })
+    expect(found.period.buckets.filter(({ scans }) => scans > 0)).toEqual(
+      buckets(zone, span, 'hour')
+        .map((hour) => ({ ...hour, ...tallyOf(now.filter(inSpan(hour))) }))
+        .filter(({ scans }) => scans > 0),
+    )
+    const earlier = spanOfDays(zone, found.before?.from ?? '', found.before?.to ?? '')
+    expect(found.before?.tally).toMatchObject(tallyOf(counted.filter(own).filter(inSpan(earlier))))
+    expect(found.cities.map(({ key, scans, uniques }) => ({ key, scans, uniques }))).toEqual(
+      sharesBy(now, ({ city }) => city),
+    )
+    expect(found.devices).toEqual(sharesBy(now, ({ device }) => device))
+    expect(found.languages).toEqual(sharesBy(now, ({ language }) => language.slice(0, 2)))
+    const apart = all.filter((row) => own(row) && !isCounted(row)).filter(inSpan(span))
+    expect(Object.fromEntries(found.apart.map(({ kind, requests }) => [kind, requests]))).toEqual(
+      Object.fromEntries(sharesBy(apart, (row) => String(row.apart)).map(({ key, scans }) => [key, scans])),
+    )
+    expect(
+      found.codes
+        .filter(({ scans }) => scans > 0)
+        .map(({ codeId, scans, lastAt }) => ({ codeId, scans, lastAt })),
+    ).toEqual(
+      sharesBy(now, ({ codeId }) => `Piece ${String(codeId)}`).map(({ key, scans }) => {
+        const codeId = Number(key.slice(-1))
+        return { codeId, scans, lastAt: lastOf(now.filter((row) => row.codeId === codeId)) }
+      }),
+    )
+
+    for (const which of ['counted', 'apart', 'both'] as const) {
+      const listed = all
+        .filter(own)
+        .filter(inSpan(span))
+        .filter((row) => which === 'both' || isCounted(row) === (which === 'counted'))
+      const page = pages.page({ within: scope, ...span, counted: which }, 'desc', 4, 3)
+      expect(page.total).toBe(listed.length)
+      expect(page.rows.map(({ id }) => id)).toEqual(
+        listed
+          .map(({ id }) => id)
+          .reverse()
+          .slice(3, 7),
+      )
+    }
+  }
+
+  const byRoute = tally('route', { workspace: 1 })
+  for (const { routeId } of history.codes()) {
+    const own = counted.filter(({ nowRouteId }) => nowRouteId === routeId)
+    if (own.length > 0) expect(byRoute.get(routeId)).toEqual({ ...tallyOf(own), lastAt: lastOf(own) })
+    else expect(byRoute.has(routeId)).toBe(false)
+  }
+  const today = START + (DAYS - 1) * DAY_MS
+  expect(
+    daily([{ id: 1, zone }], DAYS, today / 60_000)
+      .get(1)
+      ?.reduce((a, b) => a + b),
+  ).toBe(counted.filter(({ campaignId }) => campaignId === 1).filter(inSpan(lastDays(zone, today))).length)
+  const left = all.filter(
+    ({ routeId, apart, exit, at }) =>
+      routeId === 1 &&
+      (apart === null || apart === 'onward') &&
+      exit !== '' &&
+      at >= span.start &&
+      at < span.end,
+  )
+  expect(
+    ways.exits(1, span.start, span.end).map(({ exit, variant, scans }) => [`${exit} ${variant}`, scans]),
+  ).toEqual(
+    sharesBy(left, ({ exit, variant }) => `${exit} ${variant}`)
+      .map(({ key, scans }) => [key, scans])
+      .sort(([a], [b]) => (String(a) < String(b) ? -1 : 1)),
+  )
+}
+
+function lastDays(zone: string, moment: number): Span {
+  const day = new Intl.DateTimeFormat('en-CA', { timeZone: zone, dateStyle: 'short' }).format(moment)
+  return spanOfDays(zone, new Date(Date.parse(day) - (DAYS - 1) * DAY_MS).toISOString().slice(0, 10), day)
+}
+
+describe('every view of scans', () => {
+  it('equals a count of the rows, to the unit and at every moment, whatever happened: scans of any age, moves, deletions, zones, kills, restarts, backups brought back', () => {
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 4, maxLength: 24 }), (steps) => {
+        const history = openHistory()
+        try {
+          for (const each of steps) {
+            history.take(each)
+            if (each.do === 'ask') expectEqual(history, each)
+          }
+          expectEqual(history, { do: 'ask', zone: 'Europe/Berlin', from: 0, days: DAYS })
+        } finally {
+          history.close()
+        }
+      }),
+      { numRuns: 120 },
+    )
+  }, 120_000)
+})

@@ -1,0 +1,131 @@
+import { COUNTED, runsOf, type Columns } from '@flimbo/core/figures'
+import type { Span } from '@flimbo/core/time'
+import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
+import { readWay, type ScanDimension } from '../scans/queries.ts'
+import type { ScanFilter } from './rows.ts'
+
+/** Scans of a filter are sought among codes; of those, by what they are and by the way they took. */
+export interface Sought {
+  readonly owner: Owner
+  readonly span: Span
+  readonly counted: ScanFilter['counted']
+  readonly exit: ScanFilter['exit']
+}
+
+/** Calls for each scan that is sought: with its moment and its number. */
+function eachSought(part: Part<ScanDimension>, sought: Sought, take: (at: number, id: number) => void): void {
+  const { span, exit } = sought
+  if (overlap(part.span, span) === 'none') return
+  const codes = exit ? part.codesOfGroup(exit.routeId) : sought.owner.codes
+  if (codes !== 'all' && codes.size === 0) return
+  const columns = part.columns()
+  const isWanted = exit ? wayTest(columns, exit) : flagTest(columns, sought.counted)
+  for (const { from, to } of runsOf(columns, codes, span))
+    for (let i = from; i < to; i++)
+      if (isWanted(i)) take(columns.at[i] ?? 0, columns.firstId + (columns.id[i] ?? 0))
+}
+
+function flagTest({ flags }: Columns, counted: ScanFilter['counted']): (i: number) => boolean {
+  if (counted === 'both') return () => true
+  const wanted = counted === 'counted' ? COUNTED : 0
+  return (i) => ((flags[i] ?? 0) & COUNTED) === wanted
+}
+
+function wayTest(
+  { dimensions: { way } }: Columns<ScanDimension>,
+  { routeId, name }: NonNullable<ScanFilter['exit']>,
+): (i: number) => boolean {
+  const wanted = Uint8Array.from(way.values, (value) => {
+    const each = readWay(String(value))
+    const isReal = each.apart === null || each.apart === 'onward'
+    return each.routeId === routeId && each.exit === name && isReal ? 1 : 0
+  })
+  return (i) => wanted[way.index[i] ?? 0] === 1
+}
+
+/** What is counted before a page is found. */
+const STEP_MS = 3_600_000
+
+/**
+ * The numbers of the scans on a page of all that are sought, in the order of their moments: how many there are in each
+ * hour says in which hours the page lies, and only those hours' scans are put in order.
+ */
+export function pageOfScans(
+  scans: FactStore<ScanDimension>,
+  sought: Sought,
+  order: 'asc' | 'desc',
+  limit: number,
+  offset: number,
+): { ids: number[]; total: number } {
+  const parts = [...scans.parts()]
+  const hours = new Map<number, number>()
+  for (const part of parts) countHours(part, sought, hours)
+  let total = 0
+  for (const count of hours.values()) total += count
+  const sorted = [...hours].sort(([a], [b]) => (order === 'asc' ? a - b : b - a))
+
+  let [before, skipped] = [0, 0]
+  const wanted: number[] = []
+  for (const [hour, count] of sorted) {
+    if (before + count <= offset) skipped = before + count
+    else if (before < offset + limit) wanted.push(hour)
+    before += count
+  }
+  if (wanted.length === 0) return { ids: [], total }
+  const span = {
+    start: Math.max(sought.span.start, Math.min(...wanted) * STEP_MS),
+    end: Math.min(sought.span.end, (Math.max(...wanted) + 1) * STEP_MS),
+  }
+  const found: { at: number; id: number }[] = []
+  for (const part of parts)
+    eachSought(part, { ...sought, span }, (at, id) => {
+      found.push({ at, id })
+    })
+  found.sort((a, b) => a.at - b.at || a.id - b.id)
+  if (order === 'desc') found.reverse()
+  return { ids: found.slice(offset - skipped, offset - skipped + limit).map(({ id }) => id), total }
+}
+
+function countHours(part: Part<ScanDimension>, sought: Sought, hours: Map<number, number>): void {
+  const isWhole = !sought.exit && overlap(part.span, sought.span) === 'whole'
+  const quarters = isWhole ? part.quarters(sought.owner, sought.span) : null
+  if (quarters) {
+    const [counted, apart] = [sought.counted !== 'apart', sought.counted !== 'counted']
+    for (let q = 0; q < quarters.quarter.length; q++) {
+      const hour = Math.floor((quarters.quarter[q] ?? 0) / 4)
+      const count = (counted ? (quarters.count[q] ?? 0) : 0) + (apart ? (quarters.apart[q] ?? 0) : 0)
+      if (count > 0) hours.set(hour, (hours.get(hour) ?? 0) + count)
+    }
+    return
+  }
+  let [last, count] = [NaN, 0]
+  eachSought(part, sought, (at) => {
+    const hour = Math.floor(at / STEP_MS)
+    if (hour === last) {
+      count++
+      return
+    }
+    if (count > 0) hours.set(last, (hours.get(last) ?? 0) + count)
+    last = hour
+    count = 1
+  })
+  if (count > 0) hours.set(last, (hours.get(last) ?? 0) + count)
+}
+
+/** How many scans there are in each step of a span, the steps being equally long. */
+export function countSteps(
+  scans: FactStore<ScanDimension>,
+  owner: Owner,
+  start: number,
+  stepMs: number,
+  steps: number,
+): number[] {
+  const counts = Array.from({ length: steps }, () => 0)
+  const span = { start, end: start + steps * stepMs }
+  for (const part of scans.parts())
+    eachSought(part, { owner, span, counted: 'counted', exit: undefined }, (at) => {
+      const step = Math.floor((at - start) / stepMs)
+      counts[step] = (counts[step] ?? 0) + 1
+    })
+  return counts
+}

@@ -1,0 +1,103 @@
+import { setTimeout as pause } from 'node:timers/promises'
+import type { Jobs, JobWork } from '../jobs/index.ts'
+import type { Packed } from '../figures/index.ts'
+import { callThread, type Calls } from '../threads/index.ts'
+
+/** What the thread is called for. */
+export interface PackingCalls extends Calls {
+  /** Packs a segment's worth of scans, where there is one. */
+  step(): Packed
+}
+
+/** So often it is looked whether there is something to pack; while there is, so long is rested in between. */
+const LOOK_MS = 2000
+const REST_MS = 20
+/** Packing of fewer scans is over before anybody would look at a job. */
+const WORTH_A_JOB = 300_000
+
+export interface Packing {
+  /** How far it is; null before the first look. */
+  progress(): Packed | null
+  /** Once it is known how many scans wait. */
+  readonly begun: Promise<Packed>
+  close(): Promise<void>
+}
+
+/**
+ * Packs the scans of a database for the figures, on a thread of its own, behind whoever writes them.
+ *
+ * @param onError told what went wrong, each time; the next look tries again
+ */
+export function startPacking(file: string, onError: (message: string) => void): Packing {
+  const thread = callThread<PackingCalls>('packer-thread', import.meta.url, { file })
+  const stopper = new AbortController()
+  let sayBegun: (packed: Packed) => void = () => undefined
+  const begun = new Promise<Packed>((resolve) => {
+    sayBegun = resolve
+  })
+  let packed: Packed | null = null
+
+  async function look(): Promise<number> {
+    try {
+      packed = await thread.call('step')
+      sayBegun(packed)
+      return packed.hasMore ? REST_MS : LOOK_MS
+    } catch (error) {
+      if (!stopper.signal.aborted) onError(String(error))
+      return LOOK_MS
+    }
+  }
+  async function follow(): Promise<void> {
+    while (!stopper.signal.aborted)
+      await pause(await look(), undefined, { signal: stopper.signal }).catch(() => undefined)
+  }
+  const following = follow()
+  return {
+    progress: () => packed,
+    begun,
+    async close() {
+      stopper.abort()
+      await following
+      await thread.close()
+    },
+  }
+}
+
+const LOOK_AT_PROGRESS_MS = 500
+
+/** Shows how far the packing is. It goes on whatever becomes of the job. */
+export function packingJob({ progress }: Pick<Packing, 'progress'>): JobWork {
+  return {
+    kind: 'packing',
+    atOnce: Infinity,
+    tries: 1,
+    async run(_job, { progress: say, signal }) {
+      for (;;) {
+        const now = progress()
+        if (now && !now.hasMore) return { sentence: 'Figures are as quick as they get.' }
+        if (now) say(now.mark, now.newest)
+        await pause(LOOK_AT_PROGRESS_MS, undefined, { signal })
+      }
+    },
+  }
+}
+
+/** Has each workspace see how far the packing is, where there is much to pack. */
+export async function showPacking(
+  { begun }: Pick<Packing, 'begun'>,
+  jobs: Pick<Jobs, 'active' | 'add'>,
+  workspaceIds: () => Promise<readonly number[]>,
+): Promise<void> {
+  const { mark, newest } = await begun
+  if (newest - mark < WORTH_A_JOB) return
+  for (const workspaceId of await workspaceIds())
+    if ((await jobs.active(workspaceId, 'packing')).length === 0)
+      await jobs.add({
+        kind: 'packing',
+        workspaceId,
+        personId: null,
+        campaignId: null,
+        title: 'Pack scans, so that figures come at once; until then they are right, and slower',
+        payload: {},
+      })
+}
