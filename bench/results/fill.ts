@@ -15,7 +15,6 @@ const COUNTRIES = ['DE', 'NL', 'DK', 'GB', 'AT', 'FR', 'PL', 'SE']
 const DEVICES = ['phone', 'phone', 'phone', 'phone', 'tablet', 'computer']
 const SYSTEMS = ['iOS', 'Android', 'Android', 'iPadOS', 'Windows', 'macOS']
 const BROWSERS = ['Mobile Safari', 'Chrome', 'Firefox', 'Samsung Internet', 'Edge']
-const INDEXES = ['scans_counted', 'scans_apart', 'scans_by_exit']
 
 /** One scan as it is filled in. */
 export interface Filled {
@@ -56,12 +55,6 @@ export async function fillScans(file: string, count: number): Promise<number> {
   const database = new Sqlite(file)
   database.pragma('journal_mode = OFF')
   database.pragma('synchronous = OFF')
-  const kept = INDEXES.map(
-    (name) =>
-      database.prepare('SELECT sql FROM sqlite_master WHERE name = ?').pluck().get(name) as
-        string | undefined,
-  )
-  for (const name of INDEXES) database.exec(`DROP INDEX IF EXISTS ${name}`)
   const now = Date.now()
   const start = now - DAYS * DAY_MS
   database.transaction(() => {
@@ -93,24 +86,29 @@ export async function fillScans(file: string, count: number): Promise<number> {
         String(i),
         BROWSERS[i % BROWSERS.length],
       )
-    const scan = database.prepare(`INSERT INTO scans
-      (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
-      VALUES (?, ?, ?, 1, 'redirect', ?, ?, ?, ?, ?, '', ?, 'otherwise', '')`)
+    const word = database.prepare('INSERT OR IGNORE INTO words (id, text) VALUES (?, ?)')
+    for (const [i, language] of LANGUAGES.entries()) word.run(language === '' ? 0 : i + 1, language)
+    // Each route has two ways: counted, and kept apart.
+    const way = database.prepare(
+      "INSERT INTO ways (id, routeId, revisionId, outcome, apart, exit, variant) VALUES (?, ?, 1, 'redirect', ?, 'otherwise', '')",
+    )
+    for (let route = 1; route <= CODES / 10; route++) {
+      way.run(2 * route, route, null)
+      way.run(2 * route + 1, route, 'crawler')
+    }
+    const scan = database.prepare(
+      'INSERT INTO scan_rows (at, codeId, wayId, isUnique, placeId, agentId, languageId, referrerId, visitor) VALUES (?, ?, ?, ?, ?, ?, ?, 0, ?)',
+    )
+    const visitor = Buffer.alloc(8)
     let i = 0
-    for (const { at, codeId, apart, isUnique, placeId, agentId, language } of scansOf(count, start))
-      scan.run(
-        at,
-        codeId,
-        Math.floor((codeId - 1) / 10) + 1,
-        apart,
-        isUnique,
-        placeId,
-        agentId,
-        language,
-        (i++ * 2654435761).toString(16).slice(0, 16).padStart(16, '0'),
-      )
+    for (const { at, codeId, apart, isUnique, placeId, agentId, language } of scansOf(count, start)) {
+      visitor.writeUInt32LE(Math.imul(i++, 2654435761) >>> 0)
+      const wayId = 2 * (Math.floor((codeId - 1) / 10) + 1) + (apart === null ? 0 : 1)
+      const languageId = language === '' ? 0 : LANGUAGES.indexOf(language) + 1
+      scan.run(at, codeId, wayId, isUnique, placeId, agentId, languageId, visitor)
+    }
+    database.exec('INSERT OR IGNORE INTO scanned_codes SELECT DISTINCT codeId FROM scan_rows')
   })()
-  for (const sql of kept) if (sql) database.exec(sql)
   database.pragma('journal_mode = WAL')
   database.close()
   return start

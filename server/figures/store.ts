@@ -21,8 +21,10 @@ const SIZES: StoreSizes = { columnsBytes: 160 << 20, sums: 2000, looseFacts: 300
 
 /** Facts as they are now, wherever they stand. */
 export interface FactStore<D extends string> {
-  /** All facts, some at a time: those that were there when the first of them is asked for, each once. */
+  /** All facts that are there now, some at a time, each once. */
   parts(): Iterable<Part<D>>
+  /** The same, and the number of the newest of them. */
+  state(): { readonly newest: number; readonly parts: Iterable<Part<D>> }
 }
 
 /** Reads the facts of a database, and the segments that stand beside it. */
@@ -113,20 +115,22 @@ export function factStore<D extends string>(
     }
   }
 
-  return {
-    *parts() {
-      lookAtManifest()
-      const newest = reader.newest()
-      keepLoose(newest)
-      // What is found out while parts are read changes nothing of what they are.
-      const [segments, kept, keptTo] = [manifest.segments, [...loose], looseTo]
-      for (const segment of segments) {
-        const head = headOf(segment)
-        if (head) yield segmentPart(segment, head, fact, () => columnsOf(segment, head), sums)
-        else yield* fromRows(segment.firstId - 1, segment.lastId)
-      }
-      yield* kept
-      yield* fromRows(keptTo, newest)
-    },
+  function* partsOf(segments: readonly Segment[], kept: readonly Part<D>[], keptTo: number, newest: number) {
+    for (const segment of segments) {
+      const head = headOf(segment)
+      if (head) yield segmentPart(segment, head, fact, () => columnsOf(segment, head), sums)
+      else yield* fromRows(segment.firstId - 1, segment.lastId)
+    }
+    yield* kept
+    yield* fromRows(keptTo, newest)
   }
+
+  function state() {
+    // In this order: whatever is in a segment by now is not newer than the newest.
+    lookAtManifest()
+    const newest = reader.newest()
+    keepLoose(newest)
+    return { newest, parts: partsOf(manifest.segments, [...loose], looseTo, newest) }
+  }
+  return { state, parts: () => state().parts }
 }

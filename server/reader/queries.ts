@@ -1,5 +1,15 @@
 import type Sqlite from 'better-sqlite3'
-import { codeLists, effect, exits, readScans, recent, results, tagRows, tallies } from '../results/queries.ts'
+import {
+  codeLists,
+  crossed,
+  effect,
+  exits,
+  readScans,
+  recent,
+  results,
+  tagRows,
+  tallies,
+} from '../results/queries.ts'
 import { printStates } from '../print/queries.ts'
 import { scanStore } from '../scans/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
@@ -16,7 +26,8 @@ export function readerQueries(database: Sqlite.Database) {
     ...printStates(database),
     tagValues: rows.tagValues,
     channelCodes: rows.channelCodes,
-    effect: effect(database),
+    crossed: crossed(database, facts),
+    effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),
     recent: recent(database, facts),
     results: results(database, facts),

@@ -2,6 +2,7 @@ import type Sqlite from 'better-sqlite3'
 import { primaryLanguage } from '@flimbo/core/scans'
 import type { DimensionValue, Tallied } from '@flimbo/core/figures'
 import type { Results, Share } from '@flimbo/core/results'
+import { lookUps, type PlaceRow } from './lookUps.ts'
 
 export const CITIES_MAX = 200
 
@@ -29,19 +30,6 @@ class Shares {
   }
 }
 
-interface PlaceRow {
-  readonly country: string
-  readonly region: string
-  readonly city: string
-  readonly latitude: number | null
-  readonly longitude: number | null
-}
-interface AgentRow {
-  readonly device: string
-  readonly system: string
-  readonly browser: string
-}
-
 /** A city while it is counted: by name within its region. It stands where most of its scans do. */
 interface CountedCity extends Share {
   place: PlaceRow
@@ -67,15 +55,7 @@ export interface Made {
 
 /** Says who scanned: places, devices and languages. */
 export function breakdown(database: Sqlite.Database) {
-  const placeOf = remembered<PlaceRow & { readonly name: string }>(
-    database.prepare(
-      `SELECT country, region, city, latitude, longitude, country || char(0) || region || char(0) || city AS name
-      FROM places WHERE id = ?`,
-    ),
-  )
-  const agentOf = remembered<AgentRow>(
-    database.prepare('SELECT device, system, browser FROM agents WHERE id = ?'),
-  )
+  const { placeOf, agentOf } = lookUps(database)
 
   function placesOf(counted: Tallied<DimensionValue>) {
     const countries = new Shares()
@@ -84,9 +64,10 @@ export function breakdown(database: Sqlite.Database) {
       const place = placeOf(Number(value))
       if (!place) continue
       countries.add(place.country, { scans: count, uniques })
-      const city = cities.get(place.name)
+      const name = [place.country, place.region, place.city].join('\u0000')
+      const city = cities.get(name)
       if (!city) {
-        cities.set(place.name, { key: place.city, scans: count, uniques, place, most: count })
+        cities.set(name, { key: place.city, scans: count, uniques, place, most: count })
         continue
       }
       city.scans += count
@@ -120,15 +101,5 @@ export function breakdown(database: Sqlite.Database) {
     for (const [value, { count, uniques }] of language)
       languages.add(primaryLanguage(String(value)), { scans: count, uniques })
     return { ...placesOf(place), ...agentsOf(agent), languages: languages.sorted() }
-  }
-}
-
-/** Reads rows that never change, each once. */
-function remembered<R>(row: Sqlite.Statement): (id: number) => R | undefined {
-  const known = new Map<number, R>()
-  return (id) => {
-    const there = known.get(id) ?? (row.get(id) as R | undefined)
-    if (there) known.set(id, there)
-    return there
   }
 }

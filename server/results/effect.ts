@@ -11,6 +11,9 @@ import {
   type RouteSettings,
 } from '@flimbo/core/routing'
 import type { DeviceType } from '@flimbo/core/scans'
+import { EVER, type FactStore } from '../figures/index.ts'
+import type { ScanDimension, Way } from '../scans/queries.ts'
+import { latestOf } from './matching.ts'
 
 /** A route as it is and as it is to be, with the routes its lanes lead on to. */
 export interface EffectQuestion {
@@ -52,17 +55,17 @@ interface CodeRow {
 }
 
 const PLACES_NAMED = 3
+const EVERY_CODE = { codes: 'all', key: null } as const
 
 /**
  * Decides the latest real scans of a route again, under what is live and under what is to be, and sums up who
  * would go elsewhere. Of a stored scan its first language is known and no query; passwords count as given,
  * places as not told, and limits as not reached.
  */
-export function effect(database: Sqlite.Database) {
-  const latestScans =
+export function effect(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
+  const scanOf =
     database.prepare(`SELECT s.at, s.isUnique, s.language, s.visitor, s.codeId, p.country, p.region, p.city, p.latitude, p.longitude, a.device, a.system, a.systemVersion, a.browser
-    FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
-    WHERE s.routeId = ? AND s.apart IS NULL ORDER BY s.at DESC LIMIT ?`)
+    FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`)
   const codeOf = database.prepare(
     'SELECT c.id, c.slug, c.name, c.medium, c.source, c.term, c.content, c.otherwise, c.latitude, c.longitude, k.utmCampaign AS campaign FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE c.id = ?',
   )
@@ -78,7 +81,9 @@ export function effect(database: Sqlite.Database) {
       codes.set(id, known)
       return known
     }
-    const rows = latestScans.all(routeId, latest) as ScanRow[]
+    const decided = { routeId, isWanted: ({ apart }: Way) => apart === null }
+    const sought = { owner: EVERY_CODE, span: EVER, counted: 'counted', decided } as const
+    const rows = latestOf(scans, sought, latest).map((id) => scanOf.get(id) as ScanRow)
     const moved = new Map<string, { was: string; is: string; scans: number; places: Map<string, number> }>()
     for (const row of rows) {
       const code = codeFor(row.codeId)

@@ -8,21 +8,35 @@ import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
 const LET_THROUGH =
   "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
 
-/** How many scans of a route were let through since a moment (UTC ms), as the caller's transaction sees it. */
+/** How many scans of a route were let through since a moment (UTC ms), of those up to a number. */
+export interface LetThrough {
+  readonly since: number
+  readonly upTo: number
+  readonly scans: number
+}
+
+/**
+ * How many scans of a route were let through since a moment (UTC ms), as the caller's transaction sees it.
+ *
+ * @param known a count of before the transaction, so that only what came after it is looked at; without one, all are
+ */
 export async function countLetThrough(
   manager: EntityManager,
   routeId: number,
   since: number,
+  known: LetThrough | null = null,
 ): Promise<number> {
+  const { upTo, scans } = known?.since === since ? known : { upTo: 0, scans: 0 }
   const [found] = await manager.query<{ scans: number }[]>(
-    `SELECT count(*) AS scans FROM scans WHERE routeId = ? AND at >= ? AND ${LET_THROUGH}`,
-    [routeId, since],
+    `SELECT count(*) AS scans FROM scans WHERE id > ? AND routeId = ? AND at >= ? AND ${LET_THROUGH}`,
+    [upTo, routeId, since],
   )
-  return found?.scans ?? 0
+  return scans + (found?.scans ?? 0)
 }
 
 const STOPPED = new Set(['', 'before', 'after', 'full', 'full-today'])
-const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
+/** Whether a scan is one of a person's that got somewhere; the next step of one that was asked something is one. */
+export const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
 const isLetThrough = (way: Way) => isReal(way) && !STOPPED.has(way.exit)
 
 /** Counts scans that a route decided and let through into the days that begin at some moments. */
@@ -69,6 +83,14 @@ export function exits(scans: FactStore<ScanDimension>) {
         }
       }
       return [...tallies.values()].sort(byExit)
+    },
+
+    /** Scans let through since a moment. */
+    letThroughSince(routeId: number, since: number): LetThrough {
+      const { newest, parts } = scans.state()
+      const counts = [0]
+      for (const part of parts) countDays(part, routeId, [since, Infinity], counts)
+      return { since, upTo: newest, scans: counts[0] ?? 0 }
     },
 
     /** Scans let through between each start and the next, the last start being the end. */

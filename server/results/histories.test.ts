@@ -7,9 +7,13 @@ import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest
 import { buckets, spanOfDays, type Span } from '@flimbo/core/time'
 import { openDatabase } from '../database/index.ts'
 import { factStore, packer, type Packer } from '../figures/index.ts'
-import { scanFact } from '../scans/queries.ts'
+import { deviceOf } from '@flimbo/core/scans'
+import { pack, scanFact, scanInserter, scanMover, type Packed } from '../scans/queries.ts'
+import { SCANS_VIEW_WHILE_MOVING } from '../sqlite/index.ts'
+import { PHONE } from '../tests/running.ts'
 import type { Within } from './scope.ts'
-import { exits, readScans, recent, results, tallies } from './queries.ts'
+import { scansInOrder, type ScanFilter } from './rows.ts'
+import { crossed, exits, readScans, recent, results, tallies } from './queries.ts'
 
 // A disk that stops, as a killed process finds it: after so many writes nothing more happens.
 const disk = vi.hoisted(() => ({ left: Infinity }))
@@ -29,7 +33,7 @@ vi.mock('node:fs', async (original) => {
   }
 })
 
-const [CAMPAIGNS, ROUTES, CODES, PLACES] = [2, 3, 5, 3]
+const [CAMPAIGNS, ROUTES, CODES] = [2, 3, 5]
 const ZONES = ['Europe/Berlin', 'Asia/Kathmandu', 'Pacific/Apia', 'America/St_Johns'] as const
 /** Around a change of clocks in each of the zones there is one in: 27 March to 4 April 2026, UTC. */
 const START = Date.UTC(2026, 2, 27)
@@ -54,10 +58,6 @@ beforeAll(async () => {
       `INSERT INTO codes (id, campaignId, routeId, domainId, slug, name, medium, source, term, content, extra, level, sizeMm, place, reference, key, note, state, version, createdAt)
       VALUES (${String(i)}, 1, 1, 1, 'S${String(i)}', 'Piece ${String(i)}', 'print', 'p', '', '', '{}', 'M', 30, '', '', '', '', 'live', 1, 0)`,
     )
-  for (let i = 1; i <= PLACES; i++)
-    database.exec(`INSERT INTO places VALUES (${String(i)}, 'DE', 'R', 'Town ${String(i)}', 50, 8)`)
-  for (const [i, device] of ['phone', 'tablet'].entries())
-    database.exec(`INSERT INTO agents VALUES (${String(i + 1)}, '${device}', 'S', '1', 'B')`)
   database.close()
 })
 afterEach(() => {
@@ -74,9 +74,9 @@ const scan = fc.record({
   apart: fc.constantFrom(null, null, null, 'crawler', 'onward'),
   exit: fc.constantFrom('', 'otherwise', 'otherwise', '7', 'full'),
   variant: fc.constantFrom('', 'a'),
-  unique: fc.boolean(),
-  placeId: fc.integer({ min: 1, max: PLACES }),
-  agentId: fc.integer({ min: 1, max: 2 }),
+  visitor: fc.constantFrom('0123456789abcdef', 'fedcba9876543210', 'v'),
+  city: fc.constantFrom('Norden', 'Husum', ''),
+  userAgent: fc.constantFrom(PHONE, ''),
   language: fc.constantFrom('de-DE', 'de-AT', 'da', ''),
 })
 type GivenScan = typeof scan extends fc.Arbitrary<infer T> ? T : never
@@ -111,7 +111,16 @@ const step = fc.oneof(
   },
   {
     weight: 1,
-    arbitrary: fc.record({ do: fc.constantFrom('restart' as const, 'rebuild' as const, 'restore' as const) }),
+    arbitrary: fc.record({
+      do: fc.constantFrom(
+        'restart' as const,
+        'rebuild' as const,
+        'restore' as const,
+        'age' as const,
+        'move-before' as const,
+        'move-before' as const,
+      ),
+    }),
   },
   {
     weight: 3,
@@ -125,7 +134,7 @@ const step = fc.oneof(
 )
 type Step = typeof step extends fc.Arbitrary<infer T> ? T : never
 
-interface Row extends Omit<GivenScan, 'unique'> {
+type Row = Omit<GivenScan, 'userAgent'> & {
   id: number
   isUnique: number
   campaignId: number
@@ -160,13 +169,38 @@ function openHistory() {
       results: results(database, store),
       tallies: tallies(database, store),
       recent: recent(database, store),
+      crossed: crossed(database, store),
       exits: exits(store),
       rows: readScans(database, store),
+      inOrder: (filter: ScanFilter) => [...scansInOrder(database, store, filter, 3)].flat().map(([id]) => id),
     }
   }
-  const insert = () =>
-    database.prepare(`INSERT INTO scans (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
-      VALUES (?, ?, ?, 1, 'redirect', ?, ?, ?, ?, ?, '', ?, ?, ?)`)
+  function store(scans: readonly GivenScan[]): void {
+    const packed: Packed[] = []
+    for (const { city, userAgent, ...given } of scans)
+      pack(
+        {
+          ...given,
+          workspaceId: 1,
+          campaignId: 1,
+          day: new Date(given.at).toISOString().slice(0, 10),
+          revisionId: 1,
+          outcome: 'redirect',
+          place: { country: 'DE', region: 'Coast', city, latitude: 54, longitude: 8 },
+          device: deviceOf(userAgent),
+          referrer: city,
+        },
+        packed,
+      )
+    scanInserter(database)(packed)
+  }
+  /** Makes it an installation of before: all scans but the newest stand where they stood then. */
+  function age(): void {
+    if (database.prepare("SELECT 1 FROM sqlite_master WHERE name = 'scans_before'").get()) return
+    database.exec(`CREATE TABLE scans_before AS SELECT * FROM scans WHERE id < (SELECT max(id) FROM scan_rows);
+      DELETE FROM scan_rows WHERE id < (SELECT max(id) FROM scan_rows);
+      DROP VIEW scans; ${SCANS_VIEW_WHILE_MOVING}`)
+  }
   function restart(): void {
     packing?.close()
     packing = null
@@ -192,31 +226,13 @@ function openHistory() {
     take(given: Step): void {
       switch (given.do) {
         case 'scan':
-          for (const {
-            at,
-            codeId,
-            routeId,
-            apart,
-            exit,
-            variant,
-            unique,
-            placeId,
-            agentId,
-            language,
-          } of given.scans)
-            insert().run(
-              at,
-              codeId,
-              routeId,
-              apart,
-              unique && apart === null ? 1 : 0,
-              placeId,
-              agentId,
-              language,
-              String(Math.imul(at, 31)),
-              exit,
-              variant,
-            )
+          store(given.scans)
+          return
+        case 'age':
+          age()
+          return
+        case 'move-before':
+          scanMover(database, 5).step()
           return
         case 'pack':
           disk.left = given.writes
@@ -251,7 +267,8 @@ function openHistory() {
           return
         case 'restore':
           // A backup of before the newest third was stored, brought back while nothing runs.
-          database.exec('DELETE FROM scans WHERE id > (SELECT max(id) * 2 / 3 FROM scans)')
+          while (scanMover(database).step());
+          database.exec('DELETE FROM scan_rows WHERE id > (SELECT max(id) * 2 / 3 FROM scan_rows)')
           restart()
           return
         case 'ask':
@@ -287,7 +304,15 @@ const dayText = (day: number) => new Date(START + day * DAY_MS).toISOString().sl
 
 /** Every view of a history against a count of its rows, one by one. */
 function expectEqual(history: History, { zone, from, days }: Extract<Step, { do: 'ask' }>): void {
-  const { results: ask, tallies: tally, recent: daily, exits: ways, rows: pages } = history.ask()
+  const {
+    results: ask,
+    crossed: cross,
+    tallies: tally,
+    recent: daily,
+    exits: ways,
+    rows: pages,
+    inOrder,
+  } = history.ask()
   const all = history.rows()
   const counted = all.filter(isCounted)
   const [first, last] = [dayText(from), dayText(Math.min(DAYS, from + days))]
@@ -346,6 +371,7 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
         .filter((row) => which === 'both' || isCounted(row) === (which === 'counted'))
       const page = pages.page({ within: scope, ...span, counted: which }, 'desc', 4, 3)
       expect(page.total).toBe(listed.length)
+      expect(inOrder({ within: scope, ...span, counted: which })).toEqual(listed.map(({ id }) => id))
       expect(page.rows.map(({ id }) => id)).toEqual(
         listed
           .map(({ id }) => id)
@@ -354,6 +380,25 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
       )
     }
   }
+
+  const mine = counted
+    .filter(({ campaignId, device }) => campaignId === 1 && device !== 'phone')
+    .filter(inSpan(span))
+  const cells = cross({
+    campaignId: 1,
+    zone,
+    from: first,
+    to: last,
+    by: ['city', 'hour'],
+    filters: { device: ['unknown', 'computer', 'other'] },
+  })
+  expect(cells.reduce((sum, { scans }) => sum + scans, 0)).toBe(mine.length)
+  for (const { keys, scans, uniques } of cells)
+    expect({ scans, uniques }).toEqual(
+      tallyOf(
+        mine.filter(({ city, at }) => keys[0] === `DE\tCoast\t${city}` && keys[1] === hourOf(zone, at)),
+      ),
+    )
 
   const byRoute = tally('route', { workspace: 1 })
   for (const { routeId } of history.codes()) {
@@ -367,6 +412,18 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
       .get(1)
       ?.reduce((a, b) => a + b),
   ).toBe(counted.filter(({ campaignId }) => campaignId === 1).filter(inSpan(lastDays(zone, today))).length)
+  const through = counted.filter(
+    ({ routeId, exit, at }) => routeId === 1 && !['', 'full'].includes(exit) && at >= span.start,
+  )
+  const onward = all.filter(
+    ({ routeId, apart, exit, at }) =>
+      routeId === 1 && apart === 'onward' && !['', 'full'].includes(exit) && at >= span.start,
+  )
+  expect(ways.letThroughSince(1, span.start)).toEqual({
+    since: span.start,
+    upTo: Math.max(0, ...all.map(({ id }) => id)),
+    scans: through.length + onward.length,
+  })
   const left = all.filter(
     ({ routeId, apart, exit, at }) =>
       routeId === 1 &&
@@ -384,6 +441,8 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
   )
 }
 
+const hourOf = (zone: string, at: number) =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }).format(at)
 function lastDays(zone: string, moment: number): Span {
   const day = new Intl.DateTimeFormat('en-CA', { timeZone: zone, dateStyle: 'short' }).format(moment)
   return spanOfDays(zone, new Date(Date.parse(day) - (DAYS - 1) * DAY_MS).toISOString().slice(0, 10), day)

@@ -1,4 +1,5 @@
 export { countLetThrough } from './exits.ts'
+export type { LetThrough } from './exits.ts'
 export { resultsEndpoints } from './endpoints.ts'
 export type { Channels } from './endpoints.ts'
 export type { Within } from './scope.ts'

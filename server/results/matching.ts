@@ -1,31 +1,31 @@
 import { COUNTED, runsOf, type Columns } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
-import { readWay, type ScanDimension } from '../scans/queries.ts'
-import type { ScanFilter } from './rows.ts'
+import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
 
-/** Scans of a filter are sought among codes; of those, by what they are and by the way they took. */
+/** Scans that are sought among codes, in a span; or those that a route decided, whatever codes they came by. */
 export interface Sought {
   readonly owner: Owner
   readonly span: Span
-  readonly counted: ScanFilter['counted']
-  readonly exit: ScanFilter['exit']
+  readonly counted: 'counted' | 'apart' | 'both'
+  /** Those a route decided that took certain ways; all that `counted` says is not asked then. */
+  readonly decided?: { readonly routeId: number; readonly isWanted: (way: Way) => boolean } | undefined
 }
 
 /** Calls for each scan that is sought: with its moment and its number. */
 function eachSought(part: Part<ScanDimension>, sought: Sought, take: (at: number, id: number) => void): void {
-  const { span, exit } = sought
+  const { span, decided } = sought
   if (overlap(part.span, span) === 'none') return
-  const codes = exit ? part.codesOfGroup(exit.routeId) : sought.owner.codes
+  const codes = decided ? part.codesOfGroup(decided.routeId) : sought.owner.codes
   if (codes !== 'all' && codes.size === 0) return
   const columns = part.columns()
-  const isWanted = exit ? wayTest(columns, exit) : flagTest(columns, sought.counted)
+  const isWanted = decided ? wayTest(columns, decided) : flagTest(columns, sought.counted)
   for (const { from, to } of runsOf(columns, codes, span))
     for (let i = from; i < to; i++)
       if (isWanted(i)) take(columns.at[i] ?? 0, columns.firstId + (columns.id[i] ?? 0))
 }
 
-function flagTest({ flags }: Columns, counted: ScanFilter['counted']): (i: number) => boolean {
+function flagTest({ flags }: Columns, counted: Sought['counted']): (i: number) => boolean {
   if (counted === 'both') return () => true
   const wanted = counted === 'counted' ? COUNTED : 0
   return (i) => ((flags[i] ?? 0) & COUNTED) === wanted
@@ -33,14 +33,43 @@ function flagTest({ flags }: Columns, counted: ScanFilter['counted']): (i: numbe
 
 function wayTest(
   { dimensions: { way } }: Columns<ScanDimension>,
-  { routeId, name }: NonNullable<ScanFilter['exit']>,
+  { routeId, isWanted }: NonNullable<Sought['decided']>,
 ): (i: number) => boolean {
   const wanted = Uint8Array.from(way.values, (value) => {
     const each = readWay(String(value))
-    const isReal = each.apart === null || each.apart === 'onward'
-    return each.routeId === routeId && each.exit === name && isReal ? 1 : 0
+    return each.routeId === routeId && isWanted(each) ? 1 : 0
   })
   return (i) => wanted[way.index[i] ?? 0] === 1
+}
+
+interface Found {
+  readonly at: number
+  readonly id: number
+}
+const byMoment = (a: Found, b: Found) => a.at - b.at || a.id - b.id
+
+/** The numbers of all scans that are sought, the oldest first. */
+export function allInOrder(scans: FactStore<ScanDimension>, sought: Sought): Float64Array {
+  const found: Found[] = []
+  for (const part of scans.parts())
+    eachSought(part, sought, (at, id) => {
+      found.push({ at, id })
+    })
+  return Float64Array.from(found.sort(byMoment), ({ id }) => id)
+}
+
+/** The numbers of the latest scans that are sought, the newest first. */
+export function latestOf(scans: FactStore<ScanDimension>, sought: Sought, limit: number): number[] {
+  let found: Found[] = []
+  for (const part of [...scans.parts()].sort((a, b) => b.span.end - a.span.end)) {
+    // What stands in this part and those after it is older than all that were found.
+    if (found.length === limit && part.span.end <= (found.at(-1)?.at ?? 0)) break
+    eachSought(part, sought, (at, id) => {
+      found.push({ at, id })
+    })
+    found = found.sort((a, b) => byMoment(b, a)).slice(0, limit)
+  }
+  return found.map(({ id }) => id)
 }
 
 /** What is counted before a page is found. */
@@ -76,18 +105,18 @@ export function pageOfScans(
     start: Math.max(sought.span.start, Math.min(...wanted) * STEP_MS),
     end: Math.min(sought.span.end, (Math.max(...wanted) + 1) * STEP_MS),
   }
-  const found: { at: number; id: number }[] = []
+  const found: Found[] = []
   for (const part of parts)
     eachSought(part, { ...sought, span }, (at, id) => {
       found.push({ at, id })
     })
-  found.sort((a, b) => a.at - b.at || a.id - b.id)
+  found.sort(byMoment)
   if (order === 'desc') found.reverse()
   return { ids: found.slice(offset - skipped, offset - skipped + limit).map(({ id }) => id), total }
 }
 
 function countHours(part: Part<ScanDimension>, sought: Sought, hours: Map<number, number>): void {
-  const isWhole = !sought.exit && overlap(part.span, sought.span) === 'whole'
+  const isWhole = !sought.decided && overlap(part.span, sought.span) === 'whole'
   const quarters = isWhole ? part.quarters(sought.owner, sought.span) : null
   if (quarters) {
     const [counted, apart] = [sought.counted !== 'apart', sought.counted !== 'counted']
@@ -123,7 +152,7 @@ export function countSteps(
   const counts = Array.from({ length: steps }, () => 0)
   const span = { start, end: start + steps * stepMs }
   for (const part of scans.parts())
-    eachSought(part, { owner, span, counted: 'counted', exit: undefined }, (at) => {
+    eachSought(part, { owner, span, counted: 'counted' }, (at) => {
       const step = Math.floor((at - start) / stepMs)
       counts[step] = (counts[step] ?? 0) + 1
     })

@@ -1,6 +1,7 @@
 // The reading thread's door to this room: prepared SQL alone, nothing of the office.
 export { codeLists } from './codeLists.ts'
 export { results } from './compute.ts'
+export { crossed } from './crossed.ts'
 export { effect } from './effect.ts'
 export { exits } from './exits.ts'
 export { recent } from './recent.ts'

@@ -1,8 +1,9 @@
 import type Sqlite from 'better-sqlite3'
 import type { FactStore } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
-import { countSteps, pageOfScans, type Sought } from './matching.ts'
-import { scopeCondition, scopeOwner, type Within } from './scope.ts'
+import { isReal } from './exits.ts'
+import { allInOrder, countSteps, pageOfScans, type Sought } from './matching.ts'
+import { scopeOwner, type Within } from './scope.ts'
 import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 
 export interface ScanFilter {
@@ -20,8 +21,6 @@ interface ScanRow extends Omit<Scan, 'unique'> {
   apart: Apart | null
   device: DeviceType
 }
-
-const COUNTED = { counted: 'AND s.apart IS NULL', apart: 'AND s.apart IS NOT NULL', both: '' } as const
 
 const COLUMNS = {
   id: 's.id',
@@ -56,19 +55,11 @@ export type ScanCell = string | number | null
 /** What stands where in the rows of `scansInOrder`. */
 export const scanColumns = Object.keys(COLUMNS) as readonly ScanColumn[]
 
-function where({ within, counted, exit }: ScanFilter): string {
-  if (exit)
-    return "WHERE s.routeId = ? AND s.at >= ? AND s.at < ? AND s.exit = ? AND (s.apart IS NULL OR s.apart = 'onward')"
-  return `WHERE s.codeId IN (SELECT id FROM codes WHERE ${scopeCondition(within).condition}) AND s.at >= ? AND s.at < ? ${COUNTED[counted]}`
-}
-
 const JOINED = `JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
   LEFT JOIN revisions v ON v.id = s.revisionId`
 
-const valuesOf = (filter: ScanFilter) =>
-  filter.exit
-    ? [filter.exit.routeId, filter.start, filter.end, filter.exit.name]
-    : [scopeCondition(filter.within).value, filter.start, filter.end]
+/** A scan by its number: each on its own, so that not all of them are looked through while some are being moved. */
+const BY_ID = `SELECT ${SELECTED} FROM scans s ${JOINED} WHERE s.id = ?`
 
 const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({
   ...row,
@@ -76,48 +67,46 @@ const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({
   unique: isUnique === 1,
 })
 
+function soughtBy(database: Sqlite.Database, { within, start, end, counted, exit }: ScanFilter): Sought {
+  return {
+    owner: scopeOwner(database, within),
+    span: { start, end },
+    counted,
+    decided: exit && { routeId: exit.routeId, isWanted: (way) => isReal(way) && way.exit === exit.name },
+  }
+}
+
 /**
- * All scans of a filter, the oldest first, some at a time: they are put in order once, by what an index tells of them,
- * and the rows are then read by their numbers. No transaction stays open in between.
+ * All scans of a filter, the oldest first, some at a time: they are put in order once, and the rows are then read by
+ * their numbers. No transaction stays open in between.
  *
  * @returns some rows at a time, their cells as `scanColumns` has them: objects would take three times as long
  */
 export function* scansInOrder(
   database: Sqlite.Database,
+  scans: FactStore<ScanDimension>,
   filter: ScanFilter,
   atOnce: number,
 ): Generator<ScanCell[][], undefined, undefined> {
-  const ids = Float64Array.from(
-    database
-      .prepare(`SELECT s.id FROM scans s ${where(filter)} ORDER BY s.at, s.id`)
-      .pluck()
-      .all(...valuesOf(filter)) as number[],
-  )
-  const read = database
-    .prepare(
-      `SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`,
-    )
-    .raw()
+  const ids = allInOrder(scans, soughtBy(database, filter))
+  const read = database.prepare(BY_ID).raw()
   for (let i = 0; i < ids.length; i += atOnce)
-    yield read.all(JSON.stringify([...ids.subarray(i, i + atOnce)])) as ScanCell[][]
+    yield Array.from(ids.subarray(i, i + atOnce), (id) => read.get(id) as ScanCell[])
   return undefined
 }
 
 /** Scans row by row, for lists. */
 export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
-  const byId = database.prepare(
-    `SELECT ${SELECTED} FROM json_each(?) wanted CROSS JOIN scans s ON s.id = wanted.value ${JOINED} ORDER BY wanted.key`,
-  )
+  const byId = database.prepare(BY_ID)
   return {
     page(
-      { within, start, end, counted, exit }: ScanFilter,
+      filter: ScanFilter,
       order: 'asc' | 'desc',
       limit: number,
       offset: number,
     ): { rows: Scan[]; total: number } {
-      const sought: Sought = { owner: scopeOwner(database, within), span: { start, end }, counted, exit }
-      const { ids, total } = pageOfScans(scans, sought, order, limit, offset)
-      return { total, rows: (byId.all(JSON.stringify(ids)) as ScanRow[]).map(scanOf) }
+      const { ids, total } = pageOfScans(scans, soughtBy(database, filter), order, limit, offset)
+      return { total, rows: ids.map((id) => scanOf(byId.get(id) as ScanRow)) }
     },
 
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */

@@ -1,5 +1,5 @@
 import { utmOf } from '@flimbo/core/tagging'
-import { spanOfDays } from '@flimbo/core/time'
+import { dayIn, spanOfDays, startOfDay } from '@flimbo/core/time'
 import {
   allLanes,
   brokenExpectations,
@@ -16,6 +16,7 @@ import {
 } from '@flimbo/core/routing'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { tables, type RouteRow } from '../database/index.ts'
+import { isLimited } from '../scans/index.ts'
 import { hashPassword } from '../workspace/index.ts'
 import { checkAnswers, checkDestination } from './checkDestination.ts'
 import type { RoutingParts } from './endpoints.ts'
@@ -52,6 +53,13 @@ export function draftEndpoints(
       )
   }
 
+  /** What a limit begins with, counted while phones need not wait for it. */
+  async function letThroughToday(id: number, { rules }: RouteChanges) {
+    const life = rules?.life ?? null
+    if (!isLimited(life)) return null
+    return reader.ask('letThroughSince', id, startOfDay(life.zone, dayIn(life.zone, Date.now())))
+  }
+
   /** Makes a change live for the next scan, before the call is answered. @throws Refusal where somebody saved meanwhile */
   async function carryOut(
     who: { workspace: { id: number }; person: { id: number } },
@@ -69,13 +77,11 @@ export function draftEndpoints(
         await checkShared(read, changes.rules ?? row.rules, row.campaignId)
         if (changes.rules) await checkPages(read, changes.rules, workspaceId)
         if (changes.rules) await checkTags(workspaceId, changes.rules)
-        return changes
+        return { changes, letThrough: await letThroughToday(id, changes) }
       },
-      async (manager, changes) => {
-        const done = await changeRoute(manager, id, version, changes, {
-          personId: who.person.id,
-          at: Date.now(),
-        })
+      async (manager, { changes, letThrough }) => {
+        const by = { personId: who.person.id, at: Date.now() }
+        const done = await changeRoute(manager, id, version, changes, by, letThrough)
         if (done !== 'overtaken' && Object.keys(also).length > 0)
           await manager.update(tables.routes, { id }, also)
         return done

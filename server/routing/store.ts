@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm'
 import { NO_RULES, type Lane, type LinkedPage, type Rules } from '@flimbo/core/routing'
 import { insertedId, tables, type RouteRow, type Turns } from '../database/index.ts'
+import type { LetThrough } from '../results/index.ts'
 import { storeLimit } from '../scans/index.ts'
 import { changedPart, recordRevision } from './revisions.ts'
 import { loadReferences, pagesOf, sharedLanes, type RouteReferences } from './references.ts'
@@ -115,13 +116,18 @@ function withCountedFrom(rules: Rules, was: Rules, at: number): Rules {
   }
 }
 
-/** Changes a route, as a revision; a change from an older version is not made. */
+/**
+ * Changes a route, as a revision; a change from an older version is not made.
+ *
+ * @param letThrough how many scans it let through today, counted before the transaction, where its rules change
+ */
 export async function changeRoute(
   manager: EntityManager,
   id: number,
   version: number,
   change: RouteChanges,
   { personId, at }: By,
+  letThrough: LetThrough | null = null,
 ): Promise<Changed> {
   const row = await manager.findOneByOrFail(tables.routes, { id })
   const part = changedPart(
@@ -150,6 +156,6 @@ export async function changeRoute(
     { id },
     { ...part, draft, revisionId, version: version + 1, changedAt: at },
   )
-  if (part.rules) await storeLimit(manager, id, next.rules, at)
+  if (part.rules) await storeLimit(manager, id, next.rules, at, letThrough)
   return 'changed'
 }

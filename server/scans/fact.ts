@@ -1,3 +1,4 @@
+import type Sqlite from 'better-sqlite3'
 import type { Apart, Outcome } from '@flimbo/core/scans'
 import type { Fact } from '../figures/index.ts'
 
@@ -18,7 +19,7 @@ export interface Way {
 }
 
 /** A way as it stands in the dimension: its parts, with a tab between each two. */
-const WAY = `s.routeId || char(9) || ifnull(s.apart, '') || char(9) || s.outcome || char(9) || s.exit || char(9) || s.variant`
+const WAY = `routeId || char(9) || ifnull(apart, '') || char(9) || outcome || char(9) || exit || char(9) || variant`
 
 export function readWay(text: string): Way {
   const [routeId = '0', apart = '', outcome = '', exit = '', variant = ''] = text.split('\t')
@@ -43,6 +44,23 @@ type Row = [
   language: string,
   referrer: string,
 ]
+/** The same with the numbers of what is kept once, whether it is unique in place of the flags. */
+type StoredRow = [
+  id: number,
+  at: number,
+  code: number,
+  isUnique: number,
+  way: number,
+  place: number,
+  agent: number,
+  language: number,
+  referrer: number,
+]
+
+const STORED = `SELECT id, at, codeId, isUnique, wayId, placeId, agentId, languageId, referrerId FROM scan_rows
+  WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
+const BEFORE = `SELECT id, at, codeId, (apart IS NULL) + 2 * isUnique, ${WAY}, placeId, agentId, language, referrer FROM scans_before
+  WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
 
 /** Scans, as they are counted. */
 export const scanFact: Fact<ScanDimension> = {
@@ -51,21 +69,35 @@ export const scanFact: Fact<ScanDimension> = {
   everyFact: ['way'],
   group: { dimension: 'way', of: (way) => Number.parseInt(way, 10) },
   reader(database) {
-    const newest = database.prepare('SELECT max(id) FROM scans').pluck()
+    const newest = database.prepare('SELECT max(id) FROM scan_rows').pluck()
     const proof = database
       .prepare(`SELECT at || ' ' || codeId || ' ' || visitor FROM scans WHERE id = ?`)
       .pluck()
-    const between = database
-      .prepare(
-        `SELECT s.id, s.at, s.codeId, (s.apart IS NULL) + 2 * s.isUnique, ${WAY}, s.placeId, s.agentId, s.language, s.referrer
-        FROM scans s WHERE s.id > ? AND s.id <= ? ORDER BY s.id LIMIT ?`,
-      )
-      .raw()
+    const stored = database.prepare(STORED).raw()
+    const isMoving = database.prepare("SELECT 1 FROM sqlite_master WHERE name = 'scans_before'").pluck()
+    const ways = remembered(
+      database.prepare(`SELECT ${WAY} AS text, apart IS NULL AS isCounted FROM ways WHERE id = ?`),
+    )
+    const words = remembered(database.prepare('SELECT text FROM words WHERE id = ?'))
+
+    function written([id, at, code, isUnique, way, place, agent, language, referrer]: StoredRow): Row {
+      const { text = '', isCounted = 0 } = ways(way)
+      const flags = isCounted + 2 * isUnique
+      return [id, at, code, flags, text, place, agent, words(language).text ?? '', words(referrer).text ?? '']
+    }
+    /** Scans that were not moved yet stand in between those that were and new ones. */
+    const rowsBetween = database.transaction((after: number, upTo: number, limit: number): Row[] => {
+      const here = (stored.all(after, upTo, limit) as StoredRow[]).map(written)
+      if (isMoving.get() === undefined) return here
+      const before = database.prepare(BEFORE).raw().all(after, upTo, limit) as Row[]
+      if (before.length === 0) return here
+      return [...here, ...before].sort(([a], [b]) => a - b).slice(0, limit)
+    })
     return {
       newest: () => (newest.get() as number | null) ?? 0,
       proof: (id) => (proof.get(id) as string | undefined) ?? '',
       between(after, upTo, limit) {
-        const rows = between.all(after, upTo, limit) as Row[]
+        const rows = rowsBetween(after, upTo, limit)
         return {
           id: rows.map((row) => row[0]),
           at: rows.map((row) => row[1]),
@@ -82,4 +114,23 @@ export const scanFact: Fact<ScanDimension> = {
       },
     }
   },
+}
+
+const REMEMBERED = 50_000
+interface Common {
+  text?: string
+  isCounted?: number
+}
+const NOTHING: Common = {}
+
+/** Reads rows that never change, each once. */
+function remembered(row: Sqlite.Statement): (id: number) => Common {
+  const known = new Map<number, Common>()
+  return (id) => {
+    const there = known.get(id) ?? (row.get(id) as Common | undefined)
+    if (!there) return NOTHING
+    if (known.size >= REMEMBERED) known.clear()
+    known.set(id, there)
+    return there
+  }
 }

@@ -4,7 +4,7 @@ import type { EntityManager } from 'typeorm'
 export async function findScanned(manager: EntityManager, codeIds: readonly number[]): Promise<Set<number>> {
   if (codeIds.length === 0) return new Set()
   const rows = await manager.query<{ id: number }[]>(
-    'SELECT value AS id FROM json_each(?) WHERE EXISTS (SELECT 1 FROM scans WHERE codeId = value)',
+    'SELECT codeId AS id FROM scanned_codes WHERE codeId IN (SELECT value FROM json_each(?))',
     [JSON.stringify(codeIds)],
   )
   return new Set(rows.map(({ id }) => id))

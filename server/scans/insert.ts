@@ -1,29 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import { retryWhenLockedSync } from '../sqlite/index.ts'
-import { PACKED_WIDTH, type OutboxEntry, type Packed } from './record.ts'
+import { commonRows } from './commonRows.ts'
+import { PACKED_AT, PACKED_WIDTH, type OutboxEntry, type Packed, type PackedField } from './record.ts'
 import { limitTaker, type LimitCount, type NoneLeft } from './take.ts'
-
-/** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
-function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
-  const known = new Map<string, number>()
-  const numberOf = (values: Packed[]): number => {
-    const key = values.join('\u0000')
-    const there = known.get(key)
-    if (there !== undefined) return there
-    insert.run(...values)
-    const row = find.get(...values) as { id: number }
-    if (known.size >= max) known.clear()
-    known.set(key, row.id)
-    return row.id
-  }
-  // A rolled-back transaction takes its new rows with it; what was remembered of them must go too.
-  return {
-    numberOf,
-    forget: () => {
-      known.clear()
-    },
-  }
-}
 
 /** What became of a group of scans. */
 export interface Stored {
@@ -35,30 +14,19 @@ export interface Stored {
   readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
 }
 
+const HASH = /^[0-9a-f]{16}$/
+/** A hash of a visitor as the bytes it stands for. */
+const visitorBytes = (visitor: string) => Buffer.from(visitor, HASH.test(visitor) ? 'hex' : 'utf8')
+
 /** Writes packed scans into an open database, in one transaction each call. */
 export function scanInserter(database: Sqlite.Database) {
-  const places = rowNumbers(
-    database.prepare(
-      'INSERT OR IGNORE INTO places (country, region, city, latitude, longitude) VALUES (?, ?, ?, ?, ?)',
-    ),
-    database.prepare(`SELECT id FROM places WHERE country = ? AND region = ? AND city = ?
-      AND ifnull(latitude, 999) = ifnull(?, 999) AND ifnull(longitude, 999) = ifnull(?, 999)`),
-  )
-  const agents = rowNumbers(
-    database.prepare(
-      'INSERT OR IGNORE INTO agents (device, system, systemVersion, browser) VALUES (?, ?, ?, ?)',
-    ),
-    database.prepare(
-      'SELECT id FROM agents WHERE device = ? AND system = ? AND systemVersion = ? AND browser = ?',
-    ),
-  )
+  const common = commonRows(database)
   const limits = limitTaker(database)
   const see = database.prepare(
     'INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)',
   )
-  const insert = database.prepare(`INSERT INTO scans
-    (at, codeId, routeId, revisionId, outcome, apart, isUnique, placeId, agentId, language, referrer, visitor, exit, variant)
-    VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`)
+  const insert = database.prepare(`INSERT INTO scan_rows
+    (at, codeId, wayId, isUnique, placeId, agentId, languageId, referrerId, visitor) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`)
 
   const post = database.prepare(
     'INSERT INTO outbox (workspaceId, kind, topic, at, isTest, payload, nextAt) VALUES (?, ?, ?, ?, ?, ?, ?)',
@@ -74,40 +42,33 @@ export function scanInserter(database: Sqlite.Database) {
     const limited = new Set<number>()
     const uniques: number[] = []
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
-      const [at, workspaceId, day, codeId, routeId, revisionId, outcome, apart] = packed.slice(i, i + 8)
-      const [language, referrer, visitor, exit, variant, entries, takeDay, mark] = packed.slice(
-        i + 17,
-        i + PACKED_WIDTH,
-      )
+      const the = (field: PackedField): Packed => packed[i + PACKED_AT[field]] ?? null
+      const [at, workspaceId, codeId, apart] = [the('at'), the('workspaceId'), the('codeId'), the('apart')]
+      const [takeDay, entries] = [the('takeDay'), the('outbox')]
       if (typeof takeDay === 'string') {
-        limited.add(Number(routeId))
-        const none = limits.take(Number(workspaceId), String(day), Number(routeId), takeDay, String(mark))
+        const [routeId, mark] = [Number(the('routeId')), String(the('takeMark'))]
+        limited.add(routeId)
+        const none = limits.take(Number(workspaceId), String(the('day')), routeId, takeDay, mark)
         if (none) {
           refused.push([i / PACKED_WIDTH, none])
           continue
         }
       }
-      const placeId = places.numberOf(packed.slice(i + 8, i + 13))
-      const agentId = agents.numberOf(packed.slice(i + 13, i + 17))
-      const isUnique = apart === null ? see.run(workspaceId, day, codeId, visitor).changes : 0
+      const isUnique = apart === null ? see.run(workspaceId, the('day'), codeId, the('visitor')).changes : 0
       if (isUnique === 1) uniques.push(i / PACKED_WIDTH)
+      common.noteScanned(Number(codeId))
       insert.run(
         at,
         codeId,
-        routeId,
-        revisionId,
-        outcome,
-        apart,
+        common.wayOf(the('routeId'), the('revisionId'), the('outcome'), the('exit'), the('variant'), apart),
         isUnique,
-        placeId,
-        agentId,
-        language,
-        referrer,
-        visitor,
-        exit,
-        variant,
+        common.placeOf(the('country'), the('region'), the('city'), the('latitude'), the('longitude')),
+        common.agentOf(the('device'), the('system'), the('systemVersion'), the('browser')),
+        common.wordOf(the('language')),
+        common.wordOf(the('referrer')),
+        visitorBytes(String(the('visitor'))),
       )
-      if (typeof entries === 'string') postAll(entries, workspaceId ?? 0, at ?? 0, apart ?? null)
+      if (typeof entries === 'string') postAll(entries, workspaceId, at, apart)
     }
     const counts = [...limited].flatMap((routeId) => {
       const count = limits.countOf(routeId)
@@ -120,8 +81,7 @@ export function scanInserter(database: Sqlite.Database) {
     try {
       return retryWhenLockedSync(() => insertAll.immediate(packed))
     } catch (error) {
-      places.forget()
-      agents.forget()
+      common.forget()
       throw error
     }
   }

@@ -1,7 +1,7 @@
 import { dayIn, startOfDay } from '@flimbo/core/time'
 import type { EntityManager } from 'typeorm'
 import type { Life, Rules, Taken } from '@flimbo/core/routing'
-import { countLetThrough } from '../results/index.ts'
+import { countLetThrough, type LetThrough } from '../results/index.ts'
 import type { LimitCount } from './take.ts'
 
 interface Row extends LimitCount {
@@ -19,12 +19,15 @@ export function isLimited(life: Life | null): life is Life {
  * Makes the counts of a route follow its rules, in the transaction that changes them: from then on every commit of a
  * scan takes one from them. Changed numbers go on counting; a limit that is new begins with what was stored since it
  * counts, and today.
+ *
+ * @param letThrough how many it let through today, counted before the transaction: see `countLetThrough`
  */
 export async function storeLimit(
   manager: EntityManager,
   routeId: number,
   { life }: Pick<Rules, 'life'>,
   at: number,
+  letThrough: LetThrough | null,
 ): Promise<void> {
   if (!isLimited(life)) {
     await manager.query('DELETE FROM limits WHERE routeId = ?', [routeId])
@@ -40,22 +43,36 @@ export async function storeLimit(
     ])
     return
   }
-  const day = dayIn(zone, at)
-  const total = countedFrom >= at ? 0 : await countLetThrough(manager, routeId, countedFrom)
-  const today = await countLetThrough(manager, routeId, startOfDay(zone, day))
+  const today = await countLetThrough(manager, routeId, startOfDay(zone, dayIn(zone, at)), letThrough)
+  if (there?.countedFrom === countedFrom) await writeLimit(manager, routeId, life, at, there.total, today)
+  else {
+    const total = countedFrom >= at ? 0 : await countLetThrough(manager, routeId, countedFrom)
+    await writeLimit(manager, routeId, life, at, total, today)
+  }
+}
+
+async function writeLimit(
+  manager: EntityManager,
+  routeId: number,
+  { zone, countedFrom, limit, daily }: Life,
+  at: number,
+  total: number,
+  today: number,
+): Promise<void> {
   await manager.query(
     'INSERT OR REPLACE INTO limits (routeId, countedFrom, zone, maxTotal, maxDaily, total, day, today) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-    [routeId, countedFrom, zone, limit, daily, total, day, today],
+    [routeId, countedFrom, zone, limit, daily, total, dayIn(zone, at), today],
   )
 }
 
-/** The same for routes that were just made. */
+/** The same for routes that were just made: nothing was let through yet. */
 export async function storeLimits(
   manager: EntityManager,
   routes: readonly { readonly id: number; readonly rules: Pick<Rules, 'life'> }[],
   at: number,
 ): Promise<void> {
-  for (const { id, rules } of routes) if (isLimited(rules.life)) await storeLimit(manager, id, rules, at)
+  for (const { id, rules } of routes)
+    if (isLimited(rules.life)) await writeLimit(manager, id, rules.life, at, 0, 0)
 }
 
 /** Counts anew, from what is stored, what every limited route has let through. */

@@ -1,25 +1,35 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import type { Jobs, JobWork } from '../jobs/index.ts'
-import type { Packed } from '../figures/index.ts'
 import { callThread, type Calls } from '../threads/index.ts'
+
+/** How far it is. */
+export interface PackingState {
+  /** Scans that are in segments, and how many there are, by their numbers. */
+  readonly done: number
+  readonly total: number
+  /** Scans of before that still are to be moved where they take less room. */
+  readonly toMove: number
+  /** Whether it would have more to do at once. */
+  readonly hasMore: boolean
+}
 
 /** What the thread is called for. */
 export interface PackingCalls extends Calls {
-  /** Packs a segment's worth of scans, where there is one. */
-  step(): Packed
+  /** Packs a segment's worth of scans, where there is one; where there is none, moves some of before. */
+  step(): PackingState
 }
 
 /** So often it is looked whether there is something to pack; while there is, so long is rested in between. */
 const LOOK_MS = 2000
-const REST_MS = 20
+const REST_MS = 10
 /** Packing of fewer scans is over before anybody would look at a job. */
 const WORTH_A_JOB = 300_000
 
 export interface Packing {
   /** How far it is; null before the first look. */
-  progress(): Packed | null
+  progress(): PackingState | null
   /** Once it is known how many scans wait. */
-  readonly begun: Promise<Packed>
+  readonly begun: Promise<PackingState>
   close(): Promise<void>
 }
 
@@ -31,17 +41,17 @@ export interface Packing {
 export function startPacking(file: string, onError: (message: string) => void): Packing {
   const thread = callThread<PackingCalls>('packer-thread', import.meta.url, { file })
   const stopper = new AbortController()
-  let sayBegun: (packed: Packed) => void = () => undefined
-  const begun = new Promise<Packed>((resolve) => {
+  let sayBegun: (state: PackingState) => void = () => undefined
+  const begun = new Promise<PackingState>((resolve) => {
     sayBegun = resolve
   })
-  let packed: Packed | null = null
+  let state: PackingState | null = null
 
   async function look(): Promise<number> {
     try {
-      packed = await thread.call('step')
-      sayBegun(packed)
-      return packed.hasMore ? REST_MS : LOOK_MS
+      state = await thread.call('step')
+      sayBegun(state)
+      return state.hasMore ? REST_MS : LOOK_MS
     } catch (error) {
       if (!stopper.signal.aborted) onError(String(error))
       return LOOK_MS
@@ -53,7 +63,7 @@ export function startPacking(file: string, onError: (message: string) => void): 
   }
   const following = follow()
   return {
-    progress: () => packed,
+    progress: () => state,
     begun,
     async close() {
       stopper.abort()
@@ -72,10 +82,14 @@ export function packingJob({ progress }: Pick<Packing, 'progress'>): JobWork {
     atOnce: Infinity,
     tries: 1,
     async run(_job, { progress: say, signal }) {
+      let most = 0
       for (;;) {
         const now = progress()
         if (now && !now.hasMore) return { sentence: 'Figures are as quick as they get.' }
-        if (now) say(now.mark, now.newest)
+        if (now) {
+          most = Math.max(most, now.toMove)
+          say(now.done + most - now.toMove, now.total + most)
+        }
         await pause(LOOK_AT_PROGRESS_MS, undefined, { signal })
       }
     },
@@ -88,8 +102,8 @@ export async function showPacking(
   jobs: Pick<Jobs, 'active' | 'add'>,
   workspaceIds: () => Promise<readonly number[]>,
 ): Promise<void> {
-  const { mark, newest } = await begun
-  if (newest - mark < WORTH_A_JOB) return
+  const { done, total, toMove } = await begun
+  if (total - done + toMove < WORTH_A_JOB) return
   for (const workspaceId of await workspaceIds())
     if ((await jobs.active(workspaceId, 'packing')).length === 0)
       await jobs.add({

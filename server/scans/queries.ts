@@ -16,3 +16,7 @@ export const scanPacker = (database: Sqlite.Database): Packer =>
 
 export { readWay, scanFact } from './fact.ts'
 export type { ScanDimension, Way } from './fact.ts'
+export { scanInserter } from './insert.ts'
+export { scanMover } from './mover.ts'
+export { pack } from './record.ts'
+export type { Packed } from './record.ts'

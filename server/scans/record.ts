@@ -44,7 +44,40 @@ export interface OutboxEntry {
 
 /** Fields of a packed scan, in their order. Numbers and texts alone cross between threads at little cost. */
 export type Packed = string | number | null
-export const PACKED_WIDTH = 25
+const FIELDS = [
+  'at',
+  'workspaceId',
+  'day',
+  'codeId',
+  'routeId',
+  'revisionId',
+  'outcome',
+  'apart',
+  'country',
+  'region',
+  'city',
+  'latitude',
+  'longitude',
+  'device',
+  'system',
+  'systemVersion',
+  'browser',
+  'language',
+  'referrer',
+  'visitor',
+  'exit',
+  'variant',
+  'outbox',
+  'takeDay',
+  'takeMark',
+] as const
+export type PackedField = (typeof FIELDS)[number]
+export const PACKED_WIDTH = FIELDS.length
+/** Where each field stands in a packed scan. */
+export const PACKED_AT = Object.fromEntries(FIELDS.map((field, i) => [field, i])) as Record<
+  PackedField,
+  number
+>
 
 /** Puts a scan into the transferable form that the writer’s thread takes. */
 export function pack(scan: ScanRecord, into: Packed[]): void {

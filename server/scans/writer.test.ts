@@ -106,7 +106,7 @@ describe('storing scans', () => {
 
   it('takes a visitor whose first scan could not be stored for new when they come again', async () => {
     change(
-      "CREATE TRIGGER no_room BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+      "CREATE TRIGGER no_room BEFORE INSERT ON scan_rows BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
     )
     await expect(stored(scan(1, { visitor: 'a' }))).rejects.toThrow('database or disk is full')
     change('DROP TRIGGER no_room')
@@ -124,7 +124,7 @@ describe('storing scans', () => {
   it('says so when the disk refuses, loses nothing else, and goes on when it is well again', async () => {
     await stored(scan(1))
     change(
-      "CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+      "CREATE TRIGGER full BEFORE INSERT ON scan_rows BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
     )
     const place = { country: 'NL', region: 'Groningen', city: 'Groningen', latitude: 53.2, longitude: 6.6 }
     await expect(stored(scan(2, { place }))).rejects.toThrow('disk is full')
@@ -209,7 +209,7 @@ describe('a limit, in the commit that stores the scan', () => {
   it('gives its place back with a scan that could not be stored', async () => {
     limit(1, null)
     change(
-      "CREATE TRIGGER full BEFORE INSERT ON scans BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
+      "CREATE TRIGGER full BEFORE INSERT ON scan_rows BEGIN SELECT RAISE(ABORT, 'database or disk is full'); END",
     )
     expect(await told(takes(1))).toContain('disk is full')
     change('DROP TRIGGER full')

@@ -5,6 +5,7 @@ import Sqlite from 'better-sqlite3'
 import { DataSource } from 'typeorm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { NO_RULES, openLife } from '@flimbo/core/routing'
+import { scanMover } from '../../scans/queries.ts'
 import { migrate, openDatabase } from '../index.ts'
 import { MIGRATIONS } from './index.ts'
 import { Doors1764500000000 } from './doors.ts'
@@ -42,15 +43,20 @@ const limited = JSON.stringify({
   life: { ...oldLife, limit: 5, countedFrom: 0, from: '9999-02-28T10:00' },
 })
 
+/** Scans as they are read, whichever way they are stored. */
+const SCANS =
+  'SELECT id, at, codeId, routeId, outcome, exit, variant, apart, language, visitor FROM scans ORDER BY id'
+let before: unknown[] = []
+
 beforeAll(async () => {
-  const before = new DataSource({
+  const old = new DataSource({
     type: 'better-sqlite3',
     database: file,
-    migrations: MIGRATIONS.filter((each) => each !== Doors1764500000000),
+    migrations: MIGRATIONS.slice(0, MIGRATIONS.indexOf(Doors1764500000000)),
   })
-  await before.initialize()
-  await before.runMigrations({ transaction: 'each' })
-  await before.destroy()
+  await old.initialize()
+  await old.runMigrations({ transaction: 'each' })
+  await old.destroy()
   const database = new Sqlite(file)
   database.pragma('foreign_keys = OFF')
   put(database, 'workspaces', { id: 1, name: 'Saltmarsh Line', zone: 'Europe/Berlin' })
@@ -120,7 +126,8 @@ beforeAll(async () => {
   scan(NOW, { apart: 'crawler' })
   scan(NOW, { exit: 'full' })
   scan(NOW, { exit: 'before' })
-  scan(NOW, { routeId: 2 })
+  scan(NOW, { routeId: 2, visitor: '0123456789abcdef', language: 'nl', variant: 'b' })
+  before = database.prepare(SCANS).all()
   database.close()
 })
 afterAll(() => {
@@ -170,8 +177,24 @@ describe('an installation from before front doors were processes', () => {
     expect(rows('SELECT host, state FROM domains WHERE id = 2')).toEqual([
       { host: 'go.saltmarsh.example', state: 'ready' },
     ])
-    expect(rows('SELECT count(*) AS n FROM scans')).toEqual([{ n: 7 }])
+    expect(rows(SCANS)).toEqual(before)
+    expect(rows('SELECT codeId FROM scanned_codes')).toEqual([{ codeId: 1 }])
     expect(rows('PRAGMA integrity_check')).toEqual([{ integrity_check: 'ok' }])
     expect(rows('PRAGMA foreign_key_check')).toEqual([])
+  })
+
+  it('reads the same scans while they are moved to where they take less room, and afterwards', () => {
+    const database = new Sqlite(file)
+    const mover = scanMover(database, 2)
+    const left = [mover.left()]
+    do {
+      expect(rows(SCANS)).toEqual(before)
+      left.push(mover.left())
+    } while (mover.step())
+    expect(left).toEqual([6, 6, 4, 2, 1])
+    expect(mover.left()).toBe(0)
+    expect(rows(SCANS)).toEqual(before)
+    expect(rows("SELECT name FROM sqlite_master WHERE name = 'scans_before'")).toEqual([])
+    database.close()
   })
 })

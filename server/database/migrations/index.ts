@@ -1,3 +1,4 @@
+import { CompactScans1765200000000 } from './compactScans.ts'
 import { Doors1764500000000 } from './doors.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   StaticCodes1764900000000,
   Placements1765000000000,
   StaticReleases1765100000000,
+  CompactScans1765200000000,
 ]

@@ -1,0 +1,222 @@
+// npm run bench -- results: figures of 1, 5 and 10 million scans, each view beside DuckDB on the same scans in the same
+// run; what they take in bytes, time and memory. `--scans 10000000` measures one size alone.
+import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs'
+import { cpus, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { parseArgs } from 'node:util'
+import Sqlite from 'better-sqlite3'
+import { readerQueries } from '../../server/reader/queries.ts'
+import { scanPacker, segmentsOf } from '../../server/scans/queries.ts'
+import { median } from '../figures.ts'
+import {
+  compareSql,
+  crossedPiecesSql,
+  crossedSql,
+  deskSql,
+  fillDuck,
+  lanesSql,
+  planSql,
+  resultsSql,
+  rowsSql,
+  type Duck,
+} from './duck.ts'
+import { CAMPAIGNS, CODES, DAYS, fillScans } from './fill.ts'
+
+const { values } = parseArgs({
+  options: {
+    scans: { type: 'string', default: '1000000,5000000,10000000' },
+    rounds: { type: 'string', default: '7' },
+  },
+})
+const ROUNDS = Number(values.rounds)
+const DAY_MS = 86_400_000
+const ZONE = 'Europe/Berlin'
+const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)
+
+console.log(
+  `${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${CODES.toLocaleString('en-GB')} codes in ${String(CAMPAIGNS)} campaigns, ${String(DAYS)} days; medians of ${String(ROUNDS)}, the first of each thrown away`,
+)
+for (const each of values.scans.split(',')) await measure(Number(each))
+
+async function measure(scans: number): Promise<void> {
+  const directory = mkdtempSync(join(tmpdir(), 'flimbo-results-'))
+  try {
+    const file = join(directory, 'flimbo.sqlite')
+    const start = await fillScans(file, scans)
+    const database = new Sqlite(file, { readonly: true })
+    const packing = pack(database)
+    const duckFile = join(directory, 'duck.db')
+    const duck = await fillDuck(duckFile, scans, start)
+    const total = await duck.count('SELECT count(*) FROM scans WHERE apart IS NULL')
+    const ask = readerQueries(database)
+    const ours = [...ask.tallies('campaign', { workspace: 1 }).values()].reduce(
+      (sum, { scans: n }) => sum + n,
+      0,
+    )
+    console.log(
+      `\n${scans.toLocaleString('en-GB')} scans; counted: ${ours.toLocaleString('en-GB')}, by DuckDB ${total.toLocaleString('en-GB')}`,
+    )
+    report(scans, statSync(file).size, bytesIn(segmentsOf(file)), statSync(duckFile).size, packing)
+    await views(ask, duck, start)
+    console.log(`memory of this process: ${String(process.memoryUsage().rss >> 20)} MB`)
+    duck.close()
+    database.close()
+  } finally {
+    rmSync(directory, { recursive: true, force: true })
+  }
+}
+
+function pack(database: Sqlite.Database): number {
+  const began = performance.now()
+  const packer = scanPacker(database)
+  while (packer.step().hasMore);
+  packer.close()
+  return performance.now() - began
+}
+
+function bytesIn(directory: string): number {
+  return readdirSync(directory, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .reduce((sum, entry) => sum + statSync(join(entry.parentPath, entry.name)).size, 0)
+}
+
+function report(scans: number, sqlite: number, figures: number, duck: number, packing: number): void {
+  const per = (bytes: number) => (bytes / scans).toFixed(1)
+  console.log(
+    `bytes a scan: SQLite ${per(sqlite)} + figures ${per(figures)} = ${per(sqlite + figures)} (wanted: at most 80); DuckDB ${per(duck)}`,
+  )
+  console.log(
+    `packing: ${(packing / 1000).toFixed(1)} s, ${((packing / scans) * 1000).toFixed(1)} µs a scan, off every scan’s way`,
+  )
+}
+
+interface View {
+  readonly name: string
+  readonly ours: () => unknown
+  readonly sql: readonly string[]
+  readonly wanted: string
+}
+
+async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: number): Promise<void> {
+  const now = start + DAYS * DAY_MS
+  const [first, last, month] = [dayOf(start + DAY_MS), dayOf(now), dayOf(now - 29 * DAY_MS)]
+  const question = { campaignId: 1, zone: ZONE, compare: false, campaign: 'bench', channels: [] }
+  const year = dayOf(now - 364 * DAY_MS)
+  const since = (days: number) => now - days * DAY_MS
+  const all: View[] = [
+    {
+      name: 'Results, two years',
+      ours: () => ask.results({ ...question, from: first, to: last }),
+      sql: resultsSql(1, start, now, 30 * DAY_MS),
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Results, a year, compared',
+      ours: () => ask.results({ ...question, from: year, to: last, compare: true }),
+      sql: [
+        ...resultsSql(1, since(365), now, 30 * DAY_MS),
+        ...compareSql(1, since(730), since(365), 30 * DAY_MS),
+      ],
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Results, 30 days, compared',
+      ours: () => ask.results({ ...question, from: month, to: last, compare: true }),
+      sql: [...resultsSql(1, since(30), now, DAY_MS), ...compareSql(1, since(60), since(30), DAY_MS)],
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Desk',
+      ours: () => [
+        ask.tallies('campaign', { workspace: 1 }),
+        ask.recent(
+          Array.from({ length: CAMPAIGNS }, (_each, i) => ({ id: i + 1, zone: ZONE })),
+          14,
+          Math.floor(now / 60_000),
+        ),
+      ],
+      sql: deskSql(since(14), now),
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Plan, by scans',
+      ours: () => ask.tallies('code', { campaign: 1 }),
+      sql: planSql(1),
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Routes, lanes of 30 days',
+      ours: () => ask.exits(3, since(30), now),
+      sql: lanesSql(3, since(30), now),
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Routes, lanes of two years',
+      ours: () => ask.exits(3, start, now),
+      sql: lanesSql(3, start, now),
+      wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'City × hour, one device',
+      ours: () =>
+        ask.crossed({
+          campaignId: 1,
+          zone: ZONE,
+          from: first,
+          to: last,
+          by: ['city', 'hour'],
+          filters: { device: ['tablet'] },
+        }),
+      sql: crossedSql(1, start, now),
+      wanted: '400 ms, 1',
+    },
+    {
+      name: 'Piece × system, one language',
+      ours: () =>
+        ask.crossed({
+          campaignId: 1,
+          zone: ZONE,
+          from: first,
+          to: last,
+          by: ['piece', 'system'],
+          filters: { language: ['de'] },
+        }),
+      sql: crossedPiecesSql(1, start, now),
+      wanted: '400 ms, 1',
+    },
+    ...[0, 100_000].map((offset): View => ({
+      name: `Rows, 100 from ${offset.toLocaleString('en-GB')}`,
+      ours: () =>
+        ask.scansPage(
+          { within: { campaignId: 1 }, start, end: now, counted: 'counted' },
+          'desc',
+          100,
+          offset,
+        ),
+      sql: rowsSql(1, offset),
+      wanted: '30 ms',
+    })),
+  ]
+  for (const view of all) await compare(view, duck)
+}
+
+async function compare({ name, ours, sql, wanted }: View, duck: Duck): Promise<void> {
+  const [mine, theirs]: [number[], number[]] = [[], []]
+  let firstTime = 0
+  for (let round = 0; round <= ROUNDS; round++) {
+    const began = performance.now()
+    ours()
+    const between = performance.now()
+    await duck.ask(sql)
+    const ended = performance.now()
+    if (round === 0) firstTime = between - began
+    else {
+      mine.push(between - began)
+      theirs.push(ended - between)
+    }
+  }
+  const [a, b] = [median(mine), median(theirs)]
+  console.log(
+    `${name.padEnd(30)} ${a.toFixed(1).padStart(7)} ms (first ${firstTime.toFixed(0)})   DuckDB ${b.toFixed(1).padStart(7)} ms   ratio ${(a / b).toFixed(2)}   (wanted: ${wanted})`,
+  )
+}
