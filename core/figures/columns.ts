@@ -111,3 +111,35 @@ function packDimension(column: readonly DimensionValue[], order: Uint32Array): D
   index.set(found)
   return { values: [...places.keys()], index }
 }
+
+/**
+ * The same facts, with the values of their dimensions in a given order.
+ *
+ * @param values those of each dimension; whatever a fact has must be among them
+ * @throws Error where it is not
+ */
+export function withValues<D extends string>(
+  columns: Columns<D>,
+  values: Readonly<Record<D, readonly DimensionValue[]>>,
+): Columns<D> {
+  const dimensions = Object.fromEntries(
+    Object.entries<Dimension>(columns.dimensions).map(([name, dimension]) => [
+      name,
+      // Its own names.
+      inOrder(dimension, values[name as D]),
+    ]),
+  ) as Record<D, Dimension>
+  return { ...columns, dimensions }
+}
+
+function inOrder(dimension: Dimension, values: readonly DimensionValue[]): Dimension {
+  const places = new Map(values.map((value, place) => [value, place]))
+  const moved = Uint32Array.from(dimension.values, (value) => {
+    const place = places.get(value)
+    if (place === undefined) throw new Error('A value is not among those given.')
+    return place
+  })
+  const index = indexArray(dimension.index.length, values.length)
+  for (let i = 0; i < index.length; i++) index[i] = moved[dimension.index[i] ?? 0] ?? 0
+  return { values, index }
+}

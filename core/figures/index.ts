@@ -1,4 +1,4 @@
-export { COUNTED, indexArray, packColumns, UNIQUE } from './columns.ts'
+export { COUNTED, indexArray, packColumns, UNIQUE, withValues } from './columns.ts'
 export type { Columns, Dimension, DimensionValue, FactRows } from './columns.ts'
 export { fingerprintOf } from './fingerprint.ts'
 export { mergeColumns } from './merge.ts'

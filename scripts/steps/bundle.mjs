@@ -31,6 +31,7 @@ export async function bundleServer(outdir, more = {}) {
       'cities-thread': 'server/scans/cities-thread.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
       'csv-thread': 'server/scans/csv-thread.ts',
+      'figures-command': 'server/scans/figures-command.ts',
       'packer-thread': 'server/scans/packer-thread.ts',
       'print-thread': 'server/print/print-thread.ts',
       'proof-thread': 'server/print/proof-thread.ts',

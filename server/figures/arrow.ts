@@ -73,6 +73,7 @@ function indexType(index: Dimension['index']): Uint8 | Uint16 | Uint32 {
 
 /** A table that was read; its columns are views of the bytes it was read from. */
 export interface ReadTable {
+  readonly length: number
   readonly note: unknown
   plain<A extends Plain>(name: string, kind: { new (length: number): A }): A
   dimension(name: string): Dimension
@@ -90,6 +91,7 @@ export function decodeTable(bytes: Uint8Array): ReadTable {
     return data[0] as Data
   }
   return {
+    length: table.numRows,
     note: JSON.parse(table.schema.metadata.get('flimbo') ?? 'null'),
     plain<A extends Plain>(name: string, kind: { new (length: number): A }) {
       const data = dataOf(name)

@@ -1,4 +1,4 @@
-import { readFileSync, renameSync, statSync } from 'node:fs'
+import { readFileSync, renameSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { syncDirectory, writeWhole, type Segment } from './segment.ts'
 
@@ -35,6 +35,11 @@ export function readManifest(directory: string): Manifest {
   } catch {
     return NO_SEGMENTS
   }
+}
+
+/** Has everything packed anew, by whichever process packs. */
+export function packAnew(directory: string): void {
+  rmSync(pathOf(directory), { force: true })
 }
 
 /** Changes whenever the manifest does. */

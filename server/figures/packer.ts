@@ -1,11 +1,11 @@
-import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type Sqlite from 'better-sqlite3'
 import { fingerprintOf, mergeColumns, packColumns, type Columns } from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
 import { fileLock } from './lock.ts'
 import { manifestEdition, NO_SEGMENTS, readManifest, writeManifest, type Manifest } from './manifest.ts'
-import { ownerKey } from './part.ts'
+import { ownersIn } from './owners.ts'
 import { readColumns, readHead, writeSegment, type Segment, type SheetOwner } from './segment.ts'
 
 /** How large segments are. */
@@ -18,15 +18,16 @@ export interface PackingSizes {
   readonly sheetFacts: number
 }
 const SIZES: PackingSizes = { facts: 32_768, together: 8, lastLevel: 2, sheetFacts: 4096 }
-const AT_ONCE = 500
 
 /** How far the packing is. */
 export interface Packed {
   /** Facts that are in segments, by the number of the last, and the newest number there is. */
   readonly mark: number
   readonly newest: number
-  /** Whether it would have more to do at once. */
+  /** Whether there is more to do at once. */
   readonly hasMore: boolean
+  /** Whether it is this one that packs; another process does otherwise. */
+  readonly isPacking: boolean
 }
 
 /** Somebody removed the manifest, to have everything packed anew. */
@@ -59,8 +60,12 @@ export function packer<D extends string>(
     if (edition === manifestEdition(directory)) return
     const found = readManifest(directory)
     const isOurs = found.mark === 0 || reader.proof(found.mark) === found.proof
-    const isWhole = found.segments.every(({ name }) => existsSync(join(directory, name)))
-    write(isOurs && isWhole ? found : NO_SEGMENTS)
+    write(isOurs ? found : NO_SEGMENTS)
+    for (const segment of manifest.segments)
+      if (!isReadable(segment)) {
+        dropFrom(segment)
+        break
+      }
     replaced = []
     tidy()
   }
@@ -86,28 +91,29 @@ export function packer<D extends string>(
     write({ mark, proof: reader.proof(mark), segments })
   }
 
+  function isReadable(segment: Segment): boolean {
+    try {
+      readColumns(directory, segment, readHead(directory, segment, fact), fact)
+      return true
+    } catch {
+      return false
+    }
+  }
+
+  /** Has a damaged segment, and those after it, packed anew. */
+  function dropFrom(segment: Segment): void {
+    keep(manifest.segments.slice(0, manifest.segments.indexOf(segment)))
+  }
+
   /** Campaigns, routes and codes that have so many facts in some columns that a sheet of them is kept. */
   function ownersOf(columns: Columns<D>): SheetOwner[] {
-    const owners = new Map<string, { codes: Set<number>; facts: number }>()
-    const add = (key: string, code: number, facts: number) => {
-      const owner = owners.get(key) ?? { codes: new Set<number>(), facts: 0 }
-      owner.codes.add(code)
-      owner.facts += facts
-      owners.set(key, owner)
-    }
-    const home = homesOf(database, columns.codes)
-    for (let c = 0; c < columns.codes.length; c++) {
-      const code = columns.codes[c] ?? 0
-      const facts = (columns.starts[c + 1] ?? 0) - (columns.starts[c] ?? 0)
-      add(ownerKey('code', code), code, facts)
-      const at = home.get(code)
-      if (!at) continue
-      add(ownerKey('route', at.routeId), code, facts)
-      add(ownerKey('campaign', at.campaignId), code, facts)
-    }
-    return [...owners]
-      .filter(([, { facts }]) => facts >= sheetFacts)
-      .map(([key, { codes }]) => ({ key, codes, fingerprint: fingerprintOf(columns, codes) }))
+    const { codes, starts } = columns
+    const factsOf = new Map([...codes].map((code, c) => [code, (starts[c + 1] ?? 0) - (starts[c] ?? 0)]))
+    const factsIn = (own: ReadonlySet<number>) =>
+      [...own].reduce((sum, code) => sum + (factsOf.get(code) ?? 0), 0)
+    return [...ownersIn(database, columns)]
+      .filter(([, own]) => factsIn(own) >= sheetFacts)
+      .map(([key, own]) => ({ key, codes: own, fingerprint: fingerprintOf(columns, own) }))
   }
 
   function packSome(newest: number): void {
@@ -126,6 +132,11 @@ export function packer<D extends string>(
     const level = last[0]?.level ?? 0
     if (last.length < together || level >= lastLevel || last.some((each) => each.level !== level))
       return false
+    const damaged = last.find((segment) => !isReadable(segment))
+    if (damaged) {
+      dropFrom(damaged)
+      return false
+    }
     const columns = mergeColumns(
       last.map((segment) => readColumns(directory, segment, readHead(directory, segment, fact), fact)),
     )
@@ -141,7 +152,7 @@ export function packer<D extends string>(
       const newest = reader.newest()
       if (!lock.take()) {
         const { mark } = readManifest(directory)
-        return { mark, newest, hasMore: newest - mark >= segmentFacts }
+        return { mark, newest, hasMore: newest - mark >= segmentFacts, isPacking: false }
       }
       lookAtManifest()
       for (const name of replaced) rmSync(join(directory, name), { recursive: true, force: true })
@@ -150,7 +161,7 @@ export function packer<D extends string>(
       if (newest - before >= segmentFacts) packSome(newest)
       while (mergeSome());
       const { mark } = manifest
-      return { mark, newest, hasMore: mark > before && newest - mark >= segmentFacts }
+      return { mark, newest, hasMore: mark > before && newest - mark >= segmentFacts, isPacking: true }
     },
     /** Lets another process pack. */
     close(): void {
@@ -159,21 +170,3 @@ export function packer<D extends string>(
   }
 }
 export type Packer = ReturnType<typeof packer>
-
-interface Home {
-  readonly id: number
-  readonly campaignId: number
-  readonly routeId: number
-}
-
-/** Where some codes belong now. */
-function homesOf(database: Sqlite.Database, codes: Uint32Array): Map<number, Home> {
-  const find = database.prepare(
-    'SELECT id, campaignId, routeId FROM codes WHERE id IN (SELECT value FROM json_each(?))',
-  )
-  const homes = new Map<number, Home>()
-  for (let i = 0; i < codes.length; i += AT_ONCE)
-    for (const home of find.all(JSON.stringify([...codes.subarray(i, i + AT_ONCE)])) as Home[])
-      homes.set(home.id, home)
-  return homes
-}

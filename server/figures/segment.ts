@@ -176,6 +176,7 @@ export function readColumns<D extends string>(
 ): Columns<D> {
   const table = readTable(join(directory, name, FILES.columns))
   const { firstId, lastId } = table.note as { firstId: number; lastId: number }
+  if (table.length !== length) throw new Error('A segment is of another length.')
   return {
     length,
     firstId,

@@ -1,6 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
-import { mergeColumns, packColumns, type Columns, type Sums } from '@flimbo/core/figures'
+import { mergeColumns, packColumns, withValues, type Columns, type Sums } from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
 import { manifestEdition, NO_SEGMENTS, readManifest, type Manifest } from './manifest.ts'
 import { loosePart, segmentPart, type Part } from './part.ts'
@@ -111,7 +111,11 @@ export function factStore<D extends string>(
     try {
       return readColumns(directory, segment, head, fact)
     } catch {
-      return mergeColumns([...fromRows(segment.firstId - 1, segment.lastId)].map((part) => part.columns()))
+      // Sums name values by their places among those of the head.
+      return withValues(
+        mergeColumns([...fromRows(segment.firstId - 1, segment.lastId)].map((part) => part.columns())),
+        head.values,
+      )
     }
   }
 

@@ -1,4 +1,4 @@
-import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdtempSync, readFileSync, rmSync, truncateSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
@@ -6,7 +6,7 @@ import fc from 'fast-check'
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
 import { buckets, spanOfDays, type Span } from '@flimbo/core/time'
 import { openDatabase } from '../database/index.ts'
-import { factStore, packer, type Packer } from '../figures/index.ts'
+import { factStore, packer, proveSegments, type Packer } from '../figures/index.ts'
 import { deviceOf } from '@flimbo/core/scans'
 import { pack, scanFact, scanInserter, scanMover, type Packed } from '../scans/queries.ts'
 import { SCANS_VIEW_WHILE_MOVING } from '../sqlite/index.ts'
@@ -68,7 +68,7 @@ afterAll(() => {
 })
 
 const scan = fc.record({
-  at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1 }),
+  at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1e6 }),
   codeId: fc.integer({ min: 1, max: CODES }),
   routeId: fc.integer({ min: 1, max: ROUTES }),
   apart: fc.constantFrom(null, null, null, 'crawler', 'onward'),
@@ -119,6 +119,7 @@ const step = fc.oneof(
         'age' as const,
         'move-before' as const,
         'move-before' as const,
+        'damage' as const,
       ),
     }),
   },
@@ -144,6 +145,7 @@ type Row = Omit<GivenScan, 'userAgent'> & {
 }
 
 let histories = 0
+let serial = 0
 /** A database, what packs it and what reads it, all begun anew whenever they are killed. */
 function openHistory() {
   const file = join(directory, `${String(++histories)}.sqlite`)
@@ -158,6 +160,8 @@ function openHistory() {
     opened.pragma('foreign_keys = OFF')
     return opened
   }
+  const openPacker = () =>
+    packer(database, segments, scanFact, { facts: 8, together: 2, lastLevel: 2, sheetFacts: 4 })
   function ask() {
     const store = factStore(database, segments, scanFact, {
       columnsBytes: 200,
@@ -181,6 +185,8 @@ function openHistory() {
       pack(
         {
           ...given,
+          // No two scans are of the same moment, visitor and code: that tells a backup brought back.
+          at: given.at + serial++,
           workspaceId: 1,
           campaignId: 1,
           day: new Date(given.at).toISOString().slice(0, 10),
@@ -193,6 +199,15 @@ function openHistory() {
         packed,
       )
     scanInserter(database)(packed)
+  }
+  /** A file of the newest segment is cut off, as a failing disk does it. */
+  function damage(): void {
+    const manifest = join(segments, 'manifest.json')
+    const all = existsSync(manifest)
+      ? (JSON.parse(readFileSync(manifest, 'utf8')) as { segments: { name: string }[] }).segments
+      : []
+    const name = all.at(-1)?.name
+    if (name) truncateSync(join(segments, name, 'columns.arrow'), 100)
   }
   /** Makes it an installation of before: all scans but the newest stand where they stood then. */
   function age(): void {
@@ -237,12 +252,7 @@ function openHistory() {
         case 'pack':
           disk.left = given.writes
           try {
-            packing ??= packer(database, segments, scanFact, {
-              facts: 8,
-              together: 2,
-              lastLevel: 2,
-              sheetFacts: 4,
-            })
+            packing ??= openPacker()
             packing.step()
           } catch (error) {
             if (!String(error).includes('killed')) throw error
@@ -271,8 +281,18 @@ function openHistory() {
           database.exec('DELETE FROM scan_rows WHERE id > (SELECT max(id) * 2 / 3 FROM scan_rows)')
           restart()
           return
+        case 'damage':
+          damage()
+          return
         case 'ask':
       }
+    },
+    /** Has whatever is damaged packed anew, and everything recounted from the rows. */
+    prove() {
+      packing?.close()
+      packing = openPacker()
+      while (packing.step().hasMore);
+      return proveSegments(database, segments, scanFact)
     },
     close() {
       packing?.close()

@@ -1,6 +1,14 @@
 import { join } from 'node:path'
 import type Sqlite from 'better-sqlite3'
-import { factStore, packer, type FactStore, type Packer } from '../figures/index.ts'
+import {
+  factStore,
+  packAnew,
+  packer,
+  proveSegments,
+  type FactStore,
+  type Packer,
+  type Proof,
+} from '../figures/index.ts'
 import { scanFact, type ScanDimension } from './fact.ts'
 
 /** Where the segments of a database's scans stand: beside it. */
@@ -13,6 +21,15 @@ export const scanStore = (database: Sqlite.Database): FactStore<ScanDimension> =
 /** Packs the scans of an open database. */
 export const scanPacker = (database: Sqlite.Database): Packer =>
   packer(database, segmentsOf(database.name), scanFact)
+
+/** Recounts the segments of an open database's scans from its rows. */
+export const proveScans = (database: Sqlite.Database, report?: (scans: number) => void): Proof =>
+  proveSegments(database, segmentsOf(database.name), scanFact, report)
+
+/** Has the scans of an open database packed anew. */
+export const packScansAnew = (database: Sqlite.Database): void => {
+  packAnew(segmentsOf(database.name))
+}
 
 export { readWay, scanFact } from './fact.ts'
 export type { ScanDimension, Way } from './fact.ts'
