@@ -1,4 +1,4 @@
-// npm run bench -- door: the front door against a bare Express 5 redirect, alternating, in one run; then at a steady
+// npm run bench -- door: the front door against bare redirects of Express 5 and of `node:http`, alternating, in one run; then at a steady
 // pace beside what the office does. `--rounds 0` leaves out the first part, `--only importing` all of the second but that.
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
@@ -46,13 +46,14 @@ const env = {
   FLIMBO_LOG_LEVEL: 'error',
 }
 const EXPRESS_PORT = 4192
+const HTTP_PORT = 4194
 /** Every short link that is fired at has been asked for once by then, and both servers are compiled. */
 const WARM_SECONDS = 15
 
 async function started(script: string, port: number): Promise<ChildProcess> {
   const child = spawn(process.execPath, script.endsWith('.ts') ? ['--import', 'tsx', script] : [script], {
     cwd: root,
-    env: { ...env, PORT: String(EXPRESS_PORT) },
+    env: { ...env, PORT: String(port) },
     stdio: ['ignore', 'inherit', 'inherit'],
   })
   for (let i = 0; i < 200; i++) {
@@ -95,10 +96,16 @@ function report(name: string, shots: readonly Shots[]): void {
   )
 }
 
-function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: readonly Shots[]): void {
+function reportRounds(
+  door: readonly Shots[],
+  lanes: readonly Shots[],
+  express: readonly Shots[],
+  http: readonly Shots[],
+): void {
   report('front door, no lanes', door)
   report('front door, 20 lanes, 10 by place', lanes)
   report('bare Express 5 res.redirect', express)
+  report('bare node:http', http)
   // The machine's pace drifts from minute to minute, so each round is compared with the one beside it.
   const compare = (name: string, ours: readonly Shots[], theirs: readonly Shots[], wanted: string) => {
     const ratios = ascending(ours.map(({ rate }, i) => rate / (theirs[i]?.rate ?? Infinity)))
@@ -106,7 +113,8 @@ function reportRounds(door: readonly Shots[], lanes: readonly Shots[], express: 
       `${name}: ${median(ratios).toFixed(2)}, the median of ${ratios.map((ratio) => ratio.toFixed(2)).join(' ')} (wanted: ${wanted})`,
     )
   }
-  compare('no lanes against bare Express', door, express, 'at least 1.5')
+  compare('no lanes against bare Express', door, express, 'at least 2.5')
+  compare('no lanes against bare node:http', door, http, 'at least 0.45')
   compare('20 lanes against bare Express', lanes, express, 'at least 1.5')
   compare('20 lanes against none', lanes, door, 'at least 0.75')
 }
@@ -120,29 +128,34 @@ const slugs = await fillCodes(databaseFile, codes, (code) => (code < codes / 2 ?
 const [plain, laned] = [slugs.slice(0, codes / 2), slugs.slice(codes / 2)]
 const flimbo = await started('server/dist/main.js', PORTS.door)
 const bare = await started(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT)
+const bareHttp = await started(fileURLToPath(new URL('bare-http.ts', import.meta.url)), HTTP_PORT)
 
 try {
   const door: Shots[] = []
   const lanes: Shots[] = []
   const express: Shots[] = []
+  const http: Shots[] = []
   // Thrown away: both compile their hot paths, and the door reads its short links from the database.
   await fire(PORTS.door, plain, connections, WARM_SECONDS)
   await fire(PORTS.door, laned, connections, WARM_SECONDS)
   if (rounds > 0) await fire(EXPRESS_PORT, slugs, connections, WARM_SECONDS)
+  if (rounds > 0) await fire(HTTP_PORT, slugs, connections, WARM_SECONDS)
   for (let round = 0; round < rounds; round++) {
     door.push(await fire(PORTS.door, plain, connections, seconds))
     lanes.push(await fire(PORTS.door, laned, connections, seconds))
     express.push(await fire(EXPRESS_PORT, slugs, connections, seconds))
+    http.push(await fire(HTTP_PORT, slugs, connections, seconds))
   }
-  if (rounds > 0) reportRounds(door, lanes, express)
+  if (rounds > 0) reportRounds(door, lanes, express, http)
   console.log(`memory of the server: ${memoryOf(flimbo)}; of bare Express: ${memoryOf(bare)}`)
   console.log(
-    `answers other than 302: ${String([...door, ...lanes, ...express].reduce((sum, each) => sum + each.others, 0))}`,
+    `answers other than 302: ${String([...door, ...lanes, ...express, ...http].reduce((sum, each) => sum + each.others, 0))}`,
   )
   if (beside > 0) await measureBesideOffice(PORTS, plain, pace, beside, values.only)
 } finally {
   flimbo.kill('SIGTERM')
   bare.kill('SIGKILL')
+  bareHttp.kill('SIGKILL')
   await new Promise((resolve) => flimbo.once('exit', resolve))
   rmSync(dataDir, { recursive: true, force: true })
 }

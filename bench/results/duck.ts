@@ -17,7 +17,7 @@ export async function fillDuck(path: string, count: number, start: number): Prom
   const instance = await DuckDBInstance.create(path, { threads: '2' })
   const duck = await instance.connect()
   const each = String(Math.ceil(CODES / CAMPAIGNS))
-  await duck.run(`CREATE TABLE scans (at BIGINT, codeId INTEGER, apart VARCHAR, isUnique TINYINT, placeId SMALLINT,
+  await duck.run(`CREATE TABLE scans (moment BIGINT, codeId INTEGER, apart VARCHAR, isUnique TINYINT, placeId SMALLINT,
     agentId SMALLINT, language VARCHAR)`)
   await duck.run(
     `CREATE TABLE codes AS SELECT (i + 1)::INTEGER AS id, (i // ${each} + 1)::INTEGER AS campaignId,
@@ -61,7 +61,7 @@ async function appendScans(duck: DuckDBConnection, count: number, start: number)
   appender.closeSync()
 }
 
-const between = (start: number, end: number) => `at >= ${String(start)} AND at < ${String(end)}`
+const between = (start: number, end: number) => `moment >= ${String(start)} AND moment < ${String(end)}`
 const SUMS = 'count(*), sum(isUnique)'
 const inCampaign = (id: number) => `codeId IN (SELECT id FROM codes WHERE campaignId = ${String(id)})`
 
@@ -70,30 +70,30 @@ export function resultsSql(campaign: number, start: number, end: number, bucketM
   const which = `${inCampaign(campaign)} AND ${between(start, end)}`
   const counted = `${which} AND ${COUNTED}`
   return [
-    `SELECT ${SUMS}, max(at) FROM scans WHERE ${counted}`,
-    `SELECT ${SUMS}, max(at) FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED}`,
-    `SELECT at // ${String(bucketMs)} AS b, ${SUMS} FROM scans WHERE ${counted} GROUP BY b`,
+    `SELECT ${SUMS}, max(moment) FROM scans WHERE ${counted}`,
+    `SELECT ${SUMS}, max(moment) FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED}`,
+    `SELECT moment // ${String(bucketMs)} AS b, ${SUMS} FROM scans WHERE ${counted} GROUP BY b`,
     `SELECT p.country, p.city, ${SUMS} FROM scans s JOIN places p ON p.id = s.placeId WHERE ${counted} GROUP BY ALL`,
     `SELECT a.device, a.system, a.browser, ${SUMS} FROM scans s JOIN agents a ON a.id = s.agentId WHERE ${counted} GROUP BY ALL`,
     `SELECT language, ${SUMS} FROM scans WHERE ${counted} GROUP BY ALL`,
-    `SELECT codeId, ${SUMS}, max(at) FROM scans WHERE ${counted} GROUP BY ALL`,
+    `SELECT codeId, ${SUMS}, max(moment) FROM scans WHERE ${counted} GROUP BY ALL`,
     `SELECT apart, count(*) FROM scans WHERE ${which} AND apart IS NOT NULL GROUP BY ALL`,
   ]
 }
 
 /** What a comparison adds: the same days before. */
 export const compareSql = (campaign: number, start: number, end: number, bucketMs: number): string[] => [
-  `SELECT ${SUMS}, max(at) FROM scans WHERE ${inCampaign(campaign)} AND ${between(start, end)} AND ${COUNTED}`,
-  `SELECT at // ${String(bucketMs)} AS b, ${SUMS} FROM scans WHERE ${inCampaign(campaign)} AND ${between(start, end)} AND ${COUNTED} GROUP BY b`,
+  `SELECT ${SUMS}, max(moment) FROM scans WHERE ${inCampaign(campaign)} AND ${between(start, end)} AND ${COUNTED}`,
+  `SELECT moment // ${String(bucketMs)} AS b, ${SUMS} FROM scans WHERE ${inCampaign(campaign)} AND ${between(start, end)} AND ${COUNTED} GROUP BY b`,
 ]
 
 export const deskSql = (start: number, end: number): string[] => [
-  `SELECT c.campaignId, ${SUMS}, max(at) FROM scans s JOIN codes c ON c.id = s.codeId WHERE ${COUNTED} GROUP BY ALL`,
-  `SELECT c.campaignId, at // 86400000 AS day, ${SUMS} FROM scans s JOIN codes c ON c.id = s.codeId WHERE ${COUNTED} AND ${between(start, end)} GROUP BY ALL`,
+  `SELECT c.campaignId, ${SUMS}, max(moment) FROM scans s JOIN codes c ON c.id = s.codeId WHERE ${COUNTED} GROUP BY ALL`,
+  `SELECT c.campaignId, moment // 86400000 AS day, ${SUMS} FROM scans s JOIN codes c ON c.id = s.codeId WHERE ${COUNTED} AND ${between(start, end)} GROUP BY ALL`,
 ]
 
 export const planSql = (campaign: number): string[] => [
-  `SELECT codeId, ${SUMS}, max(at) FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED} GROUP BY ALL`,
+  `SELECT codeId, ${SUMS}, max(moment) FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED} GROUP BY ALL`,
 ]
 
 export const lanesSql = (route: number, start: number, end: number): string[] => [
@@ -101,7 +101,7 @@ export const lanesSql = (route: number, start: number, end: number): string[] =>
 ]
 
 export const crossedSql = (campaign: number, start: number, end: number): string[] => [
-  `SELECT p.city, at // 3600000 % 24 AS hour, ${SUMS} FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
+  `SELECT p.city, moment // 3600000 % 24 AS hour, ${SUMS} FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId
     WHERE ${inCampaign(campaign)} AND ${between(start, end)} AND ${COUNTED} AND a.device = 'D1' GROUP BY ALL`,
 ]
 export const crossedPiecesSql = (campaign: number, start: number, end: number): string[] => [
@@ -110,5 +110,5 @@ export const crossedPiecesSql = (campaign: number, start: number, end: number): 
 ]
 
 export const rowsSql = (campaign: number, offset: number): string[] => [
-  `SELECT * FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED} ORDER BY at DESC LIMIT 100 OFFSET ${String(offset)}`,
+  `SELECT * FROM scans WHERE ${inCampaign(campaign)} AND ${COUNTED} ORDER BY moment DESC LIMIT 100 OFFSET ${String(offset)}`,
 ]

@@ -1,5 +1,5 @@
 import { momentOf } from '../time/index.ts'
-import { type ExtraValues, type Tagged, type UtmValues } from '../tagging/index.ts'
+import { type ExtraValues, type UtmValues } from '../tagging/index.ts'
 import { canonicalTag } from '../scans/index.ts'
 import {
   compileCondition,
@@ -116,7 +116,8 @@ export interface CompiledCode {
   readonly settings: CodeSettings
   readonly scanned: ScannedCode
   readonly otherwise: Leading | null
-  readonly tagged: Map<string, Tagged>
+  /** Addresses, each with what it is tagged. Side by side: for most codes there is one, and a map of one takes more than it. */
+  readonly tagged: string[]
 }
 
 export interface Compiled {
@@ -172,7 +173,7 @@ export function compileCode(settings: CodeSettings): CompiledCode {
     settings,
     scanned: { medium: utm.medium, source: utm.source, content: utm.content, label, place },
     otherwise: otherwise === '' ? null : leadingTo(otherwise),
-    tagged: new Map(),
+    tagged: [],
   }
 }
 

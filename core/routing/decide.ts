@@ -249,8 +249,8 @@ function otherwise(
   return lead(code, arrival, to, { reason: 'otherwise', exit: 'otherwise', variant: '' })
 }
 
-/** How many filled addresses are kept ready for one code. */
-const FILLED_MAX = 50
+/** How many tagged addresses are kept ready for one code. */
+const TAGGED_MAX = 50
 
 function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settled): Decision {
   if (to.kind === 'message')
@@ -270,13 +270,15 @@ function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settle
 /** An address as one scan of a code is sent to it: filled, tagged, with what the scan brought along. */
 function addressOf(code: CompiledCode, arrival: Arrival, to: Extract<Leading, { kind: 'address' }>): string {
   const href = to.fills ? fillPlaceholders(to.href, valuesFor(code, arrival)) : to.href
-  let tagged = code.tagged.get(href)
-  if (!tagged) {
-    if (code.tagged.size >= FILLED_MAX) code.tagged.clear()
-    tagged = tag(new URL(href), code.settings.utm, code.settings.extra)
-    code.tagged.set(href, tagged)
-  }
-  return arrival.query === '' ? tagged.address : tagged.carrying(arrival.query)
+  const { utm, extra } = code.settings
+  // What a scan brings along is seldom twice the same.
+  if (arrival.query !== '') return tag(new URL(href), utm, extra).carrying(arrival.query)
+  const { tagged } = code
+  for (let i = 0; i < tagged.length; i += 2) if (tagged[i] === href) return tagged[i + 1] ?? ''
+  const { address } = tag(new URL(href), utm, extra)
+  if (tagged.length >= 2 * TAGGED_MAX) tagged.length = 0
+  tagged.push(href, address)
+  return address
 }
 
 function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {

@@ -1,7 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import { COUNTED, runsOf, UNIQUE, type Columns, type Run } from '@flimbo/core/figures'
-import { buckets, dayIn, spanOfDays, type Span } from '@flimbo/core/time'
-import type { FactStore, Part } from '../figures/index.ts'
+import { buckets, dayIn, QUARTER_MS, spanOfDays, type Span } from '@flimbo/core/time'
+import { hoursOf } from './hours.ts'
+import { overlap, type FactStore, type Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { scanTraits, type ScanTrait, type Trait } from './dimensions.ts'
 import { scopeOwner, type Within } from './scope.ts'
@@ -38,185 +39,210 @@ class Keys {
   }
 }
 
-/** One side of the question: the place of the key of each fact of a run. */
+/** Facts of a part that are looked at together: by their places in its columns. */
+interface Chosen {
+  readonly columns: Columns<ScanDimension>
+  readonly code: number
+  readonly facts: Uint32Array
+  readonly length: number
+}
+
+/** One side of the question: it meets all its keys first, and then tells those of facts. */
 interface Side {
   readonly keys: Keys
-  fill(columns: Columns<ScanDimension>, run: Run, into: Uint32Array): void
+  meet(part: Part<ScanDimension>): void
+  /** Writes the place of the key of each fact. */
+  fill(part: Part<ScanDimension>, chosen: Chosen, into: Uint32Array): void
 }
 
 function traitSide({ dimension, keyOf }: Trait): Side {
   const keys = new Keys()
-  const known = new WeakMap<object, Uint32Array>()
-  /** The place of the key of each value of a part's dimension. */
-  const placesIn = ({ values }: Columns<ScanDimension>['dimensions'][ScanDimension]) => {
-    const places = known.get(values) ?? Uint32Array.from(values, (value) => keys.placeOf(keyOf(value)))
-    known.set(values, places)
-    return places
-  }
+  /** The places of the keys of a part's values. */
+  const places = new Map<Part<ScanDimension>, Uint32Array>()
   return {
     keys,
-    fill({ dimensions }, { from, to }, into) {
-      const places = placesIn(dimensions[dimension])
-      const { index } = dimensions[dimension]
-      for (let i = from; i < to; i++) into[i - from] = places[index[i] ?? 0] ?? 0
+    meet(part) {
+      places.set(
+        part,
+        Uint32Array.from(part.values[dimension], (value) => keys.placeOf(keyOf(value))),
+      )
+    },
+    fill(part, { columns, facts, length }, into) {
+      const placeOf = places.get(part) ?? new Uint32Array()
+      const { index } = columns.dimensions[dimension]
+      for (let k = 0; k < length; k++) into[k] = placeOf[index[facts[k] ?? 0] ?? 0] ?? 0
     },
   }
 }
 
-function pieceSide(): Side {
+function pieceSide(codes: ReadonlySet<number>): Side {
   const keys = new Keys()
   return {
     keys,
-    fill(_columns, { code, from, to }, into) {
-      into.fill(keys.placeOf(String(code)), 0, to - from)
+    meet({ totals }) {
+      for (const code of totals.codes) if (codes.has(code)) keys.placeOf(String(code))
+    },
+    fill(_part, { code, length }, into) {
+      into.fill(keys.placeOf(String(code)), 0, length)
     },
   }
 }
 
-/** Spans that follow each other, of which several may bear the same key, as the same hour of each day. */
-function timeSide(spans: readonly Span[], keyOf: (span: Span, i: number) => string): Side {
+function daySide(days: readonly Span[], zone: string): Side {
   const keys = new Keys()
-  const places = Uint32Array.from(spans, (span, i) => keys.placeOf(keyOf(span, i)))
-  const ends = Float64Array.from(spans, ({ end }) => end)
+  const places = Uint32Array.from(days, ({ start }) => keys.placeOf(dayIn(zone, start)))
+  const ends = Float64Array.from(days, ({ end }) => end)
   return {
     keys,
-    fill({ at }, { from, to }, into) {
-      let bucket = 0
-      for (let i = from; i < to; i++) {
-        while ((at[i] ?? 0) >= (ends[bucket] ?? Infinity)) bucket++
-        into[i - from] = places[bucket] ?? 0
+    meet: () => undefined,
+    fill(_part, { columns: { at }, facts, length }, into) {
+      // Those of a code stand in the order of time.
+      let day = 0
+      for (let k = 0; k < length; k++) {
+        const moment = at[facts[k] ?? 0] ?? 0
+        while (moment >= (ends[day] ?? Infinity)) day++
+        into[k] = places[day] ?? 0
       }
     },
   }
 }
 
-/** Says of each fact of a part whether it is to be counted. */
-function maskOf(columns: Columns<ScanDimension>, filters: readonly [Trait, ReadonlySet<string>][]) {
-  const masks = filters.map(([{ dimension, keyOf }, wanted]) => {
-    const { values, index } = columns.dimensions[dimension]
-    return { index, isWanted: Uint8Array.from(values, (value) => (wanted.has(keyOf(value)) ? 1 : 0)) }
-  })
-  return ({ from, to }: Run, into: Uint8Array) => {
-    for (let i = from; i < to; i++) into[i - from] = (columns.flags[i] ?? 0) & COUNTED
-    for (const { index, isWanted } of masks)
-      for (let i = from; i < to; i++) into[i - from] = (into[i - from] ?? 0) & (isWanted[index[i] ?? 0] ?? 0)
+/** The hour of the day, 00 to 23: every quarter of an hour lies in one, in every zone. */
+function hourSide(zone: string): Side {
+  const keys = new Keys()
+  for (let hour = 0; hour < 24; hour++) keys.placeOf(String(hour).padStart(2, '0'))
+  const hours = hoursOf(zone)
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { columns: { at }, facts, length }, into) {
+      for (let k = 0; k < length; k++) into[k] = hours(Math.floor((at[facts[k] ?? 0] ?? 0) / QUARTER_MS))
+    },
   }
 }
+
+/** Chooses the facts of a run that are counted and that every filter takes. @returns how many there are */
+function choose(
+  { flags }: Columns<ScanDimension>,
+  { from, to }: Run,
+  masks: readonly Mask[],
+  facts: Uint32Array,
+): number {
+  let length = 0
+  for (let i = from; i < to; i++) {
+    facts[length] = i
+    length += (flags[i] ?? 0) & COUNTED
+  }
+  for (const { index, isWanted } of masks) {
+    let left = 0
+    for (let k = 0; k < length; k++) {
+      const i = facts[k] ?? 0
+      facts[left] = i
+      left += isWanted[index[i] ?? 0] ?? 0
+    }
+    length = left
+  }
+  return length
+}
+
+type Filter = readonly [Trait, ReadonlySet<string>]
+interface Mask {
+  readonly index: Columns['dimensions'][string]['index']
+  /** 1 for each value of the dimension that is wanted. */
+  readonly isWanted: Uint8Array
+}
+const maskOf = ({ dimensions }: Columns<ScanDimension>, [{ dimension, keyOf }, wanted]: Filter): Mask => {
+  const { values, index } = dimensions[dimension]
+  return { index, isWanted: Uint8Array.from(values, (value) => (wanted.has(keyOf(value)) ? 1 : 0)) }
+}
+
+/** Counts of pairs of keys, those that are not unique and those that are: in one array, or in a map where there are many. */
+class Pairs {
+  private readonly dense: Uint32Array | null
+  private readonly sparse = new Map<number, number>()
+
+  constructor(
+    private readonly as: number,
+    private readonly bs: number,
+  ) {
+    this.dense = as * bs <= DENSE_MAX ? new Uint32Array(2 * as * bs) : null
+  }
+
+  add(a: Uint32Array, b: Uint32Array, flags: Uint8Array, { facts, length }: Chosen): void {
+    const { dense, sparse, bs } = this
+    for (let k = 0; k < length; k++) {
+      const slot = 2 * ((a[k] ?? 0) * bs + (b[k] ?? 0)) + (((flags[facts[k] ?? 0] ?? 0) & UNIQUE) >> 1)
+      if (dense) dense[slot] = (dense[slot] ?? 0) + 1
+      else sparse.set(slot, (sparse.get(slot) ?? 0) + 1)
+    }
+  }
+
+  cells(keysOf: (a: number, b: number) => string[]): CrossedCell[] {
+    const { dense, sparse, bs } = this
+    const cells: CrossedCell[] = []
+    const take = (pair: number, others: number, uniques: number) => {
+      if (others + uniques > 0)
+        cells.push({ keys: keysOf(Math.floor(pair / bs), pair % bs), scans: others + uniques, uniques })
+    }
+    if (dense)
+      for (let pair = 0; pair < this.as * bs; pair++)
+        take(pair, dense[2 * pair] ?? 0, dense[2 * pair + 1] ?? 0)
+    else
+      for (const pair of new Set([...sparse.keys()].map((slot) => Math.floor(slot / 2))))
+        take(pair, sparse.get(2 * pair) ?? 0, sparse.get(2 * pair + 1) ?? 0)
+    return cells
+  }
+}
+
+/** Pairs of so many keys are counted in one array; of more, in a map. */
+const DENSE_MAX = 1 << 22
 
 /** Counts scans by one or two things at a time. */
 export function crossed(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
   const traits = scanTraits(database)
 
-  function sideOf(by: CrossedBy, zone: string, span: Span): Side {
-    if (by === 'piece') return pieceSide()
-    if (by === 'day') return timeSide(buckets(zone, span, 'day'), ({ start }) => dayIn(zone, start))
-    if (by === 'hour') return timeSide(buckets(zone, span, 'hour'), ({ start }) => hourIn(zone, start))
+  function sideOf(by: CrossedBy, zone: string, span: Span, codes: ReadonlySet<number>): Side {
+    if (by === 'piece') return pieceSide(codes)
+    if (by === 'day') return daySide(buckets(zone, span, 'day'), zone)
+    if (by === 'hour') return hourSide(zone)
     return traitSide(traits[by])
   }
 
   return (question: CrossedQuestion): CrossedCell[] => {
     const { zone, from, to, by, filters } = question
     const span = spanOfDays(zone, from, to)
-    const owner = scopeOwner(database, question)
-    const [first, second] = [sideOf(by[0], zone, span), by[1] && sideOf(by[1], zone, span)]
+    const { codes } = scopeOwner(database, question)
+    const sides = by.flatMap((each) => (each ? [sideOf(each, zone, span, codes)] : []))
     const wanted = Object.entries(filters).map(
       // Its own names.
-      ([name, keys]) => [traits[name as ScanTrait], new Set(keys)] as [Trait, ReadonlySet<string>],
+      ([name, keys]): Filter => [traits[name as ScanTrait], new Set(keys)],
     )
-    const sums = new Map<number, [scans: number, uniques: number]>()
-    for (const part of scans.parts()) countPart(part, owner.codes, span, [first, second], wanted, sums)
-    return [...sums].map(([pair, [count, uniques]]) => {
-      const [a, b] = [Math.floor(pair / SECOND_MAX), pair % SECOND_MAX]
-      const keys = [first.keys.list[a] ?? '', ...(second ? [second.keys.list[b] ?? ''] : [])]
-      return { keys, scans: count, uniques }
-    })
+    const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
+    for (const side of sides) for (const part of parts) side.meet(part)
+    const [first, second] = sides
+    const pairs = new Pairs(first?.keys.list.length ?? 0, second ? second.keys.list.length : 1)
+    for (const part of parts) countPart(part, codes, span, sides, wanted, pairs)
+    return pairs.cells((a, b) => [first?.keys.list[a] ?? '', ...(second ? [second.keys.list[b] ?? ''] : [])])
   }
 }
-
-/** Places of keys of the second side are below this: two of them stand together in one number. */
-const SECOND_MAX = 2 ** 26
-/** Pairs of so many keys are counted in one array; of more, in a map. */
-const DENSE_MAX = 1 << 22
 
 function countPart(
   part: Part<ScanDimension>,
-  codes: ReadonlySet<number> | 'all',
+  codes: ReadonlySet<number>,
   span: Span,
-  [first, second]: readonly [Side, Side | undefined],
-  filters: readonly [Trait, ReadonlySet<string>][],
-  sums: Map<number, [number, number]>,
+  [first, second]: readonly Side[],
+  filters: readonly Filter[],
+  pairs: Pairs,
 ): void {
-  if (part.span.end <= span.start || part.span.start >= span.end) return
   const columns = part.columns()
-  const mask = maskOf(columns, filters)
+  const masks = filters.map((filter) => maskOf(columns, filter))
   const runs = runsOf(columns, codes, span)
   const most = runs.reduce((longest, { from, to }) => Math.max(longest, to - from), 0)
-  const [a, b] = [new Uint32Array(most), new Uint32Array(most)]
-  const counts = new Uint8Array(most)
-  let dense: PairCounts = emptyPairs(0, 0)
+  const [facts, a, b] = [new Uint32Array(most), new Uint32Array(most), new Uint32Array(most)]
   for (const run of runs) {
-    mask(run, counts)
-    first.fill(columns, run, a)
-    second?.fill(columns, run, b)
-    const [na, nb] = [first.keys.list.length, second?.keys.list.length ?? 1]
-    if (na > dense.na || nb > dense.nb) {
-      addPairs(dense, sums)
-      dense = emptyPairs(na, nb)
-    }
-    const { pairs } = dense
-    for (let k = 0; k < run.to - run.from; k++) {
-      if (counts[k] !== 1) continue
-      const isUnique = ((columns.flags[run.from + k] ?? 0) & UNIQUE) >> 1
-      if (pairs) {
-        const slot = (((a[k] ?? 0) * dense.nb + (b[k] ?? 0)) << 1) | isUnique
-        pairs[slot] = (pairs[slot] ?? 0) + 1
-      } else addTo(sums, (a[k] ?? 0) * SECOND_MAX + (b[k] ?? 0), 1, isUnique)
-    }
+    const chosen: Chosen = { columns, code: run.code, facts, length: choose(columns, run, masks, facts) }
+    first?.fill(part, chosen, a)
+    second?.fill(part, chosen, b)
+    pairs.add(a, b, columns.flags, chosen)
   }
-  addPairs(dense, sums)
-}
-
-/** Counts of pairs side by side: those that are not unique, and those that are. No array where there are too many. */
-interface PairCounts {
-  readonly na: number
-  readonly nb: number
-  readonly pairs: Uint32Array | null
-}
-/** Room for some more keys than there are, so that a new one does not make it begin anew. */
-function emptyPairs(na: number, nb: number): PairCounts {
-  const [roomA, roomB] = [na + (na >> 1), nb + (nb >> 1)]
-  return {
-    na: roomA,
-    nb: roomB,
-    pairs: roomA * roomB <= DENSE_MAX ? new Uint32Array((roomA * roomB) << 1) : null,
-  }
-}
-function addPairs({ na, nb, pairs }: PairCounts, sums: Map<number, [number, number]>): void {
-  if (!pairs) return
-  for (let a = 0; a < na; a++)
-    for (let b = 0; b < nb; b++) {
-      const slot = (a * nb + b) << 1
-      const [others, uniques] = [pairs[slot] ?? 0, pairs[slot + 1] ?? 0]
-      if (others + uniques > 0) addTo(sums, a * SECOND_MAX + b, others + uniques, uniques)
-    }
-}
-function addTo(sums: Map<number, [number, number]>, pair: number, scans: number, uniques: number): void {
-  const sum = sums.get(pair)
-  if (sum) {
-    sum[0] += scans
-    sum[1] += uniques
-  } else sums.set(pair, [scans, uniques])
-}
-
-/** The hour of the day a moment is in, in a zone: 00 to 23. */
-function hourIn(zone: string, moment: number): string {
-  return hoursOf(zone).format(moment)
-}
-const formats = new Map<string, Intl.DateTimeFormat>()
-function hoursOf(zone: string): Intl.DateTimeFormat {
-  const format =
-    formats.get(zone) ??
-    new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' })
-  formats.set(zone, format)
-  return format
 }

@@ -15,7 +15,10 @@ export function scopeCondition(scope: Within): { condition: string; value: numbe
 }
 
 /** Whose scans a scope means: those of the codes that are in it now. */
-export function scopeOwner(database: Sqlite.Database, scope: Within): Owner {
+export function scopeOwner(
+  database: Sqlite.Database,
+  scope: Within,
+): Owner & { readonly codes: ReadonlySet<number> } {
   const { condition, value } = scopeCondition(scope)
   const ids = database.prepare(`SELECT id FROM codes WHERE ${condition}`).pluck().all(value) as number[]
   return { codes: new Set(ids), key: scopeKey(scope) }

@@ -57,11 +57,23 @@ interface KnownCode {
   posting: Posting | null
 }
 
+/** Texts that thousands of codes have in common, each kept once. */
+const COMMON_MAX = 10_000
+const common = new Map<string, string>()
+function once(text: string): string {
+  const there = common.get(text)
+  if (there !== undefined) return there
+  if (common.size >= COMMON_MAX) common.clear()
+  common.set(text, text)
+  return text
+}
+const NO_EXTRAS: ExtraValues = {}
+
 function knownCode(row: CodeRowOfDoor): KnownCode {
   const utm: UtmValues = {
     source: row.source,
-    medium: row.medium,
-    campaign: row.campaign,
+    medium: once(row.medium),
+    campaign: once(row.campaign),
     term: row.term,
     content: row.content,
   }
@@ -69,15 +81,15 @@ function knownCode(row: CodeRowOfDoor): KnownCode {
     row.latitude === null || row.longitude === null
       ? null
       : { latitude: row.latitude, longitude: row.longitude }
-  const { codeId, routeId, campaignId, workspaceId, zone } = row
+  const { codeId, routeId, campaignId, workspaceId } = row
   return {
-    row: { codeId, routeId, campaignId, workspaceId, zone },
+    row: { codeId, routeId, campaignId, workspaceId, zone: once(row.zone) },
     route: null,
     posting: null,
     code: compileCode({
       state: row.codeState,
       utm,
-      extra: JSON.parse(row.extra) as ExtraValues,
+      extra: row.extra === '{}' ? NO_EXTRAS : (JSON.parse(row.extra) as ExtraValues),
       slug: row.slug,
       label: row.name,
       place,

@@ -1,0 +1,24 @@
+import { LRUCache } from 'lru-cache'
+import { QUARTER_MS } from '@flimbo/core/time'
+
+/** The hours of so many zones are remembered: some megabytes each. */
+const ZONES = 4
+/** No day that can be asked for is later. */
+const LAST_QUARTER = Date.UTC(2202, 0) / QUARTER_MS
+const UNKNOWN = 0
+const known = new LRUCache<string, Uint8Array>({ max: ZONES })
+
+/** Tells the hour of the day (0 to 23) that quarters of an hour since 1970 lie in, in a zone. */
+export function hoursOf(zone: string): (quarter: number) => number {
+  // One more than the hour, so that nothing stands for what was not asked yet.
+  const hours = known.get(zone) ?? new Uint8Array(LAST_QUARTER)
+  known.set(zone, hours)
+  const format = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' })
+  return (quarter) => {
+    const there = hours[quarter] ?? UNKNOWN
+    if (there !== UNKNOWN) return there - 1
+    const hour = Number(format.format(quarter * QUARTER_MS))
+    hours[quarter] = hour + 1
+    return hour
+  }
+}
