@@ -8,7 +8,7 @@ import { startPhones } from './paced.ts'
 const WANTED = 1.3
 const IMPORT_ROWS = 10_000
 const MOVED = 20_000
-const SCREENS = 20
+const SCREENS = 50
 const ROUNDS = 3
 const BROWSERS_NICE = 10
 /** What was fired before is to be in the database, not in its log. */

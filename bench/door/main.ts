@@ -1,6 +1,6 @@
 // npm run bench -- door: the front door against bare redirects of Express 5 and of `node:http`, alternating, in one run; then at a steady
 // pace beside what the office does. `--rounds 0` leaves out the first part, `--only importing` all of the second but that.
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -10,6 +10,7 @@ import { NO_RULES } from '@flimbo/core/routing'
 import { readConfig } from '@flimbo/server/config'
 import { at, median, ascending } from '../figures.ts'
 import { fillCodes } from '../fill.ts'
+import { startServer } from '../startServer.ts'
 import { measureBesideOffice } from './beside.ts'
 import { fire, type Shots } from './fire.ts'
 import { TWENTY_LANES } from './twentyLanes.ts'
@@ -33,7 +34,6 @@ const [codes, seconds, rounds, connections, pace, beside] = [
   values.pace,
   values.beside,
 ].map(Number) as [number, number, number, number, number, number]
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const dataDir = mkdtempSync(join(tmpdir(), 'flimbo-bench-'))
 const PORTS = { office: 4193, door: 4191 }
 const env = {
@@ -49,25 +49,6 @@ const EXPRESS_PORT = 4192
 const HTTP_PORT = 4194
 /** Every short link that is fired at has been asked for once by then, and both servers are compiled. */
 const WARM_SECONDS = 15
-
-async function started(script: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, script.endsWith('.ts') ? ['--import', 'tsx', script] : [script], {
-    cwd: root,
-    env: { ...env, PORT: String(port) },
-    stdio: ['ignore', 'inherit', 'inherit'],
-  })
-  for (let i = 0; i < 200; i++) {
-    if (
-      await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(
-        () => true,
-        () => false,
-      )
-    )
-      return child
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  throw new Error(`${script} did not start`)
-}
 
 /** Resident memory of a process and of those it started, now and at its highest, as the kernel counts it. */
 function memoryOf({ pid = 0 }: ChildProcess): string {
@@ -126,9 +107,9 @@ console.log(
 // Half of the codes are on routes that send everybody to one page, half on routes with 20 lanes.
 const slugs = await fillCodes(databaseFile, codes, (code) => (code < codes / 2 ? NO_RULES : TWENTY_LANES))
 const [plain, laned] = [slugs.slice(0, codes / 2), slugs.slice(codes / 2)]
-const flimbo = await started('server/dist/main.js', PORTS.door)
-const bare = await started(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT)
-const bareHttp = await started(fileURLToPath(new URL('bare-http.ts', import.meta.url)), HTTP_PORT)
+const flimbo = await startServer('server/dist/main.js', PORTS.door, env)
+const bare = await startServer(fileURLToPath(new URL('bare-express.ts', import.meta.url)), EXPRESS_PORT, env)
+const bareHttp = await startServer(fileURLToPath(new URL('bare-http.ts', import.meta.url)), HTTP_PORT, env)
 
 try {
   const door: Shots[] = []

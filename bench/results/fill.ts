@@ -49,9 +49,9 @@ export function* scansOf(count: number, start: number): Generator<Filled> {
   }
 }
 
-/** A database with so many scans in it, the last of them now. @returns when the first was */
-export async function fillScans(file: string, count: number): Promise<number> {
-  await fillCodes(file, CODES)
+/** A database with so many scans in it, the last of them now. @returns when the first was, and the slugs of its codes */
+export async function fillScans(file: string, count: number): Promise<{ start: number; slugs: string[] }> {
+  const slugs = await fillCodes(file, CODES)
   const database = new Sqlite(file)
   database.pragma('journal_mode = OFF')
   database.pragma('synchronous = OFF')
@@ -111,5 +111,5 @@ export async function fillScans(file: string, count: number): Promise<number> {
   })()
   database.pragma('journal_mode = WAL')
   database.close()
-  return start
+  return { start, slugs }
 }

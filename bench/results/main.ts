@@ -7,7 +7,9 @@ import { parseArgs } from 'node:util'
 import Sqlite from 'better-sqlite3'
 import { readerQueries } from '../../server/reader/queries.ts'
 import { scanPacker, segmentsOf } from '../../server/scans/queries.ts'
+import { measureBesideOffice } from '../door/beside.ts'
 import { median } from '../figures.ts'
+import { startServer } from '../startServer.ts'
 import {
   compareSql,
   crossedPiecesSql,
@@ -28,7 +30,11 @@ const { values } = parseArgs({
     rounds: { type: 'string', default: '7' },
   },
 })
+const SIZES = values.scans.split(',').map(Number)
 const ROUNDS = Number(values.rounds)
+const PORTS = { office: 4193, door: 4191 }
+const SCANS_A_SECOND = 500
+const SECONDS = 30
 const DAY_MS = 86_400_000
 const ZONE = 'Europe/Berlin'
 const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)
@@ -36,13 +42,13 @@ const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)
 console.log(
   `${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${CODES.toLocaleString('en-GB')} codes in ${String(CAMPAIGNS)} campaigns, ${String(DAYS)} days; medians of ${String(ROUNDS)}, the first of each thrown away`,
 )
-for (const each of values.scans.split(',')) await measure(Number(each))
+for (const scans of SIZES) await measure(scans)
 
 async function measure(scans: number): Promise<void> {
   const directory = mkdtempSync(join(tmpdir(), 'flimbo-results-'))
   try {
     const file = join(directory, 'flimbo.sqlite')
-    const start = await fillScans(file, scans)
+    const { start, slugs } = await fillScans(file, scans)
     const database = new Sqlite(file, { readonly: true })
     const packing = pack(database)
     const duckFile = join(directory, 'duck.db')
@@ -61,8 +67,28 @@ async function measure(scans: number): Promise<void> {
     console.log(`memory of this process: ${String(process.memoryUsage().rss >> 20)} MB`)
     duck.close()
     database.close()
+    if (scans === Math.max(...SIZES)) await besideScreens(directory, slugs)
   } finally {
     rmSync(directory, { recursive: true, force: true })
+  }
+}
+
+/** The front door of the largest of these databases, with nobody at the office and with fifty open screens. */
+async function besideScreens(directory: string, slugs: readonly string[]): Promise<void> {
+  const flimbo = await startServer('server/dist/main.js', PORTS.door, {
+    ...process.env,
+    NODE_ENV: 'production',
+    FLIMBO_OFFICE_PORT: String(PORTS.office),
+    FLIMBO_DOOR_PORT: String(PORTS.door),
+    FLIMBO_DATA_DIR: directory,
+    FLIMBO_TRUST_PROXY: 'loopback',
+    FLIMBO_LOG_LEVEL: 'error',
+  })
+  try {
+    await measureBesideOffice(PORTS, slugs, SCANS_A_SECOND, SECONDS, 'live screens')
+  } finally {
+    flimbo.kill('SIGTERM')
+    await new Promise((resolve) => flimbo.once('exit', resolve))
   }
 }
 
