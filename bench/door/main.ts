@@ -11,7 +11,7 @@ import { readConfig } from '@flimbo/server/config'
 import { at, median, ascending } from '../figures.ts'
 import { fillCodes } from '../fill.ts'
 import { startServer } from '../startServer.ts'
-import { measureBesideOffice } from './beside.ts'
+import { measureBesideOffice } from '../beside.ts'
 import { fire, type Shots } from './fire.ts'
 import { TWENTY_LANES } from './twentyLanes.ts'
 

@@ -7,7 +7,7 @@ import { parseArgs } from 'node:util'
 import Sqlite from 'better-sqlite3'
 import { readerQueries } from '../../server/reader/queries.ts'
 import { scanPacker, segmentsOf } from '../../server/scans/queries.ts'
-import { measureBesideOffice } from '../door/beside.ts'
+import { measureBesideOffice } from '../beside.ts'
 import { median } from '../figures.ts'
 import { startServer } from '../startServer.ts'
 import {

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { get } from 'node:http'
 import { setPriority } from 'node:os'
-import { at, median, ascending } from '../figures.ts'
+import { at, median, ascending } from './figures.ts'
 import { startPhones } from './paced.ts'
 
 /** What is wanted: p99 beside the office's work, against p99 of the quiet door in the same run. */
