@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import fc from 'fast-check'
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
-import { buckets, spanOfDays, type Span } from '@flimbo/core/time'
+import { buckets, spanOfDays, UNITS, type Span } from '@flimbo/core/time'
 import { openDatabase } from '../database/index.ts'
 import { factStore, packer, proveSegments, type Packer } from '../figures/index.ts'
 import { deviceOf } from '@flimbo/core/scans'
@@ -128,6 +128,7 @@ const step = fc.oneof(
     arbitrary: fc.record({
       do: fc.constant('ask' as const),
       zone: fc.constantFrom(...ZONES),
+      unit: fc.constantFrom(...UNITS),
       from: fc.integer({ min: 0, max: DAYS - 1 }),
       days: fc.integer({ min: 1, max: DAYS }),
     }),
@@ -323,7 +324,7 @@ function sharesBy(rows: readonly Row[], keyOf: (row: Row) => string) {
 const dayText = (day: number) => new Date(START + day * DAY_MS).toISOString().slice(0, 10)
 
 /** Every view of a history against a count of its rows, one by one. */
-function expectEqual(history: History, { zone, from, days }: Extract<Step, { do: 'ask' }>): void {
+function expectEqual(history: History, { zone, unit, from, days }: Extract<Step, { do: 'ask' }>): void {
   const {
     results: ask,
     crossed: cross,
@@ -350,7 +351,7 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
       zone,
       from: first,
       to: last,
-      unit: 'hour',
+      unit,
       compare: true,
       campaign: 'c',
       channels: [],
@@ -358,8 +359,8 @@ function expectEqual(history: History, { zone, from, days }: Extract<Step, { do:
     expect(found.period.tally).toEqual({ ...tallyOf(now), lastAt: lastOf(now) })
     expect(found.ever).toEqual({ ...tallyOf(counted.filter(own)), lastAt: lastOf(counted.filter(own)) })
     expect(found.period.buckets.filter(({ scans }) => scans > 0)).toEqual(
-      buckets(zone, span, 'hour')
-        .map((hour) => ({ ...hour, ...tallyOf(now.filter(inSpan(hour))) }))
+      buckets(zone, span, unit)
+        .map((bucket) => ({ ...bucket, ...tallyOf(now.filter(inSpan(bucket))) }))
         .filter(({ scans }) => scans > 0),
     )
     const earlier = spanOfDays(zone, found.before?.from ?? '', found.before?.to ?? '')
@@ -478,7 +479,7 @@ describe('every view of scans', () => {
             history.take(each)
             if (each.do === 'ask') expectEqual(history, each)
           }
-          expectEqual(history, { do: 'ask', zone: 'Europe/Berlin', from: 0, days: DAYS })
+          expectEqual(history, { do: 'ask', zone: 'Europe/Berlin', unit: 'week', from: 0, days: DAYS })
         } finally {
           history.close()
         }

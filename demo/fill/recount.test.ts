@@ -1,0 +1,153 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api'
+import { en, Faker } from '@faker-js/faker'
+import Sqlite from 'better-sqlite3'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openDatabase } from '@flimbo/server/database'
+import { dayIn } from '@flimbo/core/time'
+import { readerQueries } from '../../server/reader/queries.ts'
+import { ZONE } from './calendar.ts'
+import { fillObjects } from './objects.ts'
+import { fillScans } from './scans.ts'
+
+// The sample scenario, counted by Flimbo and, from its rows, by DuckDB (https://duckdb.org), a general-purpose column store.
+const NOW = Date.parse('2026-07-20T12:00:00Z')
+const SCALE = 0.15
+let directory: string
+let flimbo: Sqlite.Database
+let duck: DuckDBConnection
+
+beforeAll(async () => {
+  directory = mkdtempSync(join(tmpdir(), 'flimbo-recount-'))
+  const file = join(directory, 'flimbo.sqlite')
+  const database = await openDatabase(file)
+  const faker = new Faker({ locale: en, seed: 1 })
+  await fillObjects(database, faker, NOW, join(directory, 'files'))
+  await fillScans(database, faker, NOW, SCALE)
+  await database.close()
+  flimbo = new Sqlite(file, { readonly: true })
+  const instance = await DuckDBInstance.create(':memory:')
+  duck = await instance.connect()
+  await duck.run(`CREATE TABLE scans (moment BIGINT, campaign INTEGER, code INTEGER, route INTEGER, apart VARCHAR, first INTEGER,
+    country VARCHAR, city VARCHAR, device VARCHAR, browser VARCHAR, language VARCHAR, exit VARCHAR, variant VARCHAR)`)
+  const rows = flimbo
+    .prepare(
+      `SELECT s.at, c.campaignId, s.codeId, s.routeId, s.apart, s.isUnique, p.country, p.region || '/' || p.city, a.device, a.browser,
+        s.language, s.exit, s.variant
+      FROM scans s JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId`,
+    )
+    .raw()
+    .all() as (string | number | null)[][]
+  const appender = await duck.createAppender('scans')
+  for (const [moment, ...others] of rows) {
+    appender.appendBigInt(BigInt(moment ?? 0))
+    for (const value of others)
+      if (value === null) appender.appendNull()
+      else if (typeof value === 'number') appender.appendInteger(value)
+      else appender.appendVarchar(value)
+    appender.endRow()
+  }
+  appender.closeSync()
+}, 60_000)
+afterAll(() => {
+  duck.closeSync()
+  flimbo.close()
+  rmSync(directory, { recursive: true, force: true })
+})
+
+type Row = (string | number)[]
+async function count(sql: string): Promise<Row[]> {
+  const rows = (await duck.runAndReadAll(sql)).getRows()
+  return rows.map((row) => row.map((value) => (typeof value === 'string' ? value : Number(value))))
+}
+const sorted = (rows: readonly Row[]) => rows.map((row) => row.join(' ')).sort()
+const shares = (all: readonly { key: string; scans: number; uniques: number }[]) =>
+  sorted(all.map(({ key, scans, uniques }) => [key, scans, uniques]))
+
+describe('the sample scenario', () => {
+  it('is counted to the unit as DuckDB counts its rows: periods, days of the zone, pieces, places, devices, languages', async () => {
+    const ask = readerQueries(flimbo)
+    const campaigns = flimbo.prepare('SELECT id FROM campaigns').pluck().all() as number[]
+    expect(campaigns.length).toBeGreaterThanOrEqual(4)
+    const [from, to] = ['2026-03-01', dayIn(ZONE, NOW)]
+    const day = `strftime(timezone('${ZONE}', epoch_ms(moment) AT TIME ZONE 'UTC'), '%Y-%m-%d')`
+    let scans = 0
+    for (const campaignId of campaigns) {
+      const { period, countries, cities, citiesTotal, devices, browsers, languages, codes, apart } =
+        ask.results({
+          campaignId,
+          zone: ZONE,
+          from,
+          to,
+          unit: 'day',
+          compare: false,
+          campaign: '',
+          channels: [],
+        })
+      const inPeriod = `campaign = ${String(campaignId)} AND ${day} BETWEEN '${from}' AND '${to}'`
+      const by = (what: string) =>
+        count(
+          `SELECT ${what}, count(*), sum(first) FROM scans WHERE ${inPeriod} AND apart IS NULL GROUP BY ALL`,
+        )
+      scans += period.tally.scans
+      expect(
+        sorted(
+          period.buckets.flatMap((bucket) =>
+            bucket.scans > 0 ? [[dayIn(ZONE, bucket.start), bucket.scans, bucket.uniques]] : [],
+          ),
+        ),
+      ).toEqual(sorted(await by(day)))
+      expect(shares(countries)).toEqual(sorted(await by('country')))
+      expect(citiesTotal).toBe((await by('country, city')).length)
+      expect(cities.reduce((sum, city) => sum + city.scans, 0)).toBe(period.tally.scans)
+      expect(shares(devices)).toEqual(sorted(await by('device')))
+      expect(shares(browsers)).toEqual(sorted(await by('browser')))
+      expect(shares(languages)).toEqual(sorted(await by("split_part(language, '-', 1)")))
+      expect(
+        sorted(codes.flatMap((code) => (code.scans > 0 ? [[code.codeId, code.scans, code.uniques]] : []))),
+      ).toEqual(sorted(await by('code')))
+      expect(sorted(apart.map(({ kind, requests }) => [kind, requests]))).toEqual(
+        sorted(
+          await count(
+            `SELECT apart, count(*) FROM scans WHERE ${inPeriod} AND apart IS NOT NULL GROUP BY ALL`,
+          ),
+        ),
+      )
+    }
+    expect(scans).toBeGreaterThan(1000)
+  })
+
+  it('is counted to the unit by the ways scans left each route, and by two things at once', async () => {
+    const ask = readerQueries(flimbo)
+    for (const routeId of flimbo.prepare('SELECT id FROM routes').pluck().all() as number[])
+      expect(
+        sorted(
+          ask
+            .exits(routeId, 0, NOW)
+            .map(({ exit, variant, scans, uniques }) => [exit, variant, scans, uniques]),
+        ),
+      ).toEqual(
+        sorted(
+          await count(`SELECT exit, variant, count(*), sum(first) FROM scans
+            WHERE route = ${String(routeId)} AND (apart IS NULL OR apart = 'onward') AND exit <> '' GROUP BY ALL`),
+        ),
+      )
+    const cells = ask.crossed({
+      campaignId: 1,
+      zone: ZONE,
+      from: '2026-01-01',
+      to: dayIn(ZONE, NOW),
+      by: ['country', 'hour'],
+      filters: { device: ['phone'] },
+    })
+    const local = `timezone('${ZONE}', epoch_ms(moment) AT TIME ZONE 'UTC')`
+    expect(sorted(cells.map(({ keys, scans, uniques }) => [...keys, scans, uniques]))).toEqual(
+      sorted(
+        await count(`SELECT country, strftime(${local}, '%H'), count(*), sum(first) FROM scans
+          WHERE campaign = 1 AND device = 'phone' AND apart IS NULL AND strftime(${local}, '%Y-%m-%d') >= '2026-01-01' GROUP BY ALL`),
+      ),
+    )
+  })
+})
