@@ -1,4 +1,4 @@
-import { readFileSync, renameSync, rmSync, statSync } from 'node:fs'
+import { readFileSync, renameSync, rmSync, statSync, utimesSync } from 'node:fs'
 import { join } from 'node:path'
 import { syncDirectory, writeWhole, type Segment } from './segment.ts'
 
@@ -20,6 +20,10 @@ const pathOf = (directory: string) => join(directory, 'manifest.json')
 export function writeManifest(directory: string, manifest: Manifest): void {
   const incoming = join(directory, 'manifest.incoming')
   writeWhole(incoming, JSON.stringify({ layout: LAYOUT, ...manifest }))
+  // Two of them in one tick of the file system's clock are told apart all the same.
+  const before = statSync(pathOf(directory), { throwIfNoEntry: false })?.mtimeMs ?? 0
+  const at = new Date(Math.max(Date.now(), Math.floor(before) + 1))
+  utimesSync(incoming, at, at)
   renameSync(incoming, pathOf(directory))
   syncDirectory(directory)
 }
@@ -45,5 +49,5 @@ export function packAnew(directory: string): void {
 /** Changes whenever the manifest does. */
 export function manifestEdition(directory: string): string {
   const state = statSync(pathOf(directory), { throwIfNoEntry: false, bigint: true })
-  return state ? `${String(state.mtimeNs)} ${String(state.ino)}` : ''
+  return state ? [state.mtimeNs, state.ctimeNs, state.ino].join(' ') : ''
 }

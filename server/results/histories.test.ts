@@ -26,6 +26,8 @@ vi.mock('node:fs', async (original) => {
     }
   return {
     ...fs,
+    // What a killed process wrote is there, synced or not.
+    fsyncSync: () => undefined,
     renameSync: dying(fs.renameSync),
     mkdirSync: dying(fs.mkdirSync),
     openSync: dying(fs.openSync),
@@ -159,6 +161,7 @@ function openHistory() {
   function open() {
     const opened = new Sqlite(file)
     opened.pragma('foreign_keys = OFF')
+    opened.pragma('synchronous = OFF')
     return opened
   }
   const openPacker = () =>
@@ -484,7 +487,7 @@ describe('every view of scans', () => {
           history.close()
         }
       }),
-      { numRuns: 120 },
+      { numRuns: 120, endOnFailure: true },
     )
   }, 120_000)
 })
