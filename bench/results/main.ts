@@ -34,7 +34,7 @@ const SIZES = values.scans.split(',').map(Number)
 const ROUNDS = Number(values.rounds)
 const PORTS = { office: 4193, door: 4191 }
 const SCANS_A_SECOND = 500
-const SECONDS = 30
+const SECONDS = 15
 const DAY_MS = 86_400_000
 const ZONE = 'Europe/Berlin'
 const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)

@@ -36,7 +36,7 @@ export interface Packing {
 /**
  * Packs the scans of a database for the figures, on a thread of its own, behind whoever writes them.
  *
- * @param onError told what went wrong, each time; the next look tries again
+ * @param onError told what went wrong, once for as long as it stays the same; each look tries again
  */
 export function startPacking(file: string, onError: (message: string) => void): Packing {
   const thread = callThread<PackingCalls>('packer-thread', import.meta.url, { file })
@@ -46,14 +46,18 @@ export function startPacking(file: string, onError: (message: string) => void): 
     sayBegun = resolve
   })
   let state: PackingState | null = null
+  /** What went wrong last time: a full disk is told of once, not at every look. */
+  let wrong = ''
 
   async function look(): Promise<number> {
     try {
       state = await thread.call('step')
       sayBegun(state)
+      wrong = ''
       return state.hasMore ? REST_MS : LOOK_MS
     } catch (error) {
-      if (!stopper.signal.aborted) onError(String(error))
+      if (!stopper.signal.aborted && String(error) !== wrong) onError(String(error))
+      wrong = String(error)
       return LOOK_MS
     }
   }
