@@ -8,7 +8,7 @@ import { codeTotals, readColumns, readHead, spanOfColumns, type Head, type Segme
 
 /** How much is kept in memory. */
 export interface StoreSizes {
-  /** Columns that were read, in bytes of one of them: the others come to about three times as much. */
+  /** Columns that were read, in bytes: about 28 a fact. */
   readonly columnsBytes: number
   /** Sums of segments that have no sheet. */
   readonly sums: number
@@ -17,7 +17,7 @@ export interface StoreSizes {
   /** Facts that are read at a time. */
   readonly atOnce: number
 }
-const SIZES: StoreSizes = { columnsBytes: 160 << 20, sums: 2000, looseFacts: 300_000, atOnce: 32_768 }
+const SIZES: StoreSizes = { columnsBytes: 320 << 20, sums: 2000, looseFacts: 300_000, atOnce: 32_768 }
 
 /** Facts as they are now, wherever they stand. */
 export interface FactStore<D extends string> {
