@@ -1,5 +1,6 @@
 import { readFileSync, renameSync, rmSync, statSync, utimesSync } from 'node:fs'
 import { join } from 'node:path'
+import type { FactReader } from './fact.ts'
 import { syncDirectory, writeWhole, type Segment } from './segment.ts'
 
 /** Another layout of segments makes those of before worthless: they are built anew. */
@@ -39,6 +40,11 @@ export function readManifest(directory: string): Manifest {
   } catch {
     return NO_SEGMENTS
   }
+}
+
+/** Whether segments are of a database as it is: not of another, or of one that was brought back to an earlier state. */
+export function isPackedFrom({ mark, proof }: Manifest, reader: Pick<FactReader<never>, 'proof'>): boolean {
+  return mark === 0 || reader.proof(mark) === proof
 }
 
 /** Has everything packed anew, by whichever process packs. */

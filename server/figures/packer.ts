@@ -4,7 +4,14 @@ import type Sqlite from 'better-sqlite3'
 import { fingerprintOf, mergeColumns, packColumns, type Columns } from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
 import { fileLock } from './lock.ts'
-import { manifestEdition, NO_SEGMENTS, readManifest, writeManifest, type Manifest } from './manifest.ts'
+import {
+  isPackedFrom,
+  manifestEdition,
+  NO_SEGMENTS,
+  readManifest,
+  writeManifest,
+  type Manifest,
+} from './manifest.ts'
 import { ownersIn } from './owners.ts'
 import { readColumns, readHead, writeSegment, type Segment, type SheetOwner } from './segment.ts'
 
@@ -31,7 +38,7 @@ export interface Packed {
 }
 
 /** Somebody removed the manifest, to have everything packed anew. */
-export class ManifestChanged extends Error {
+class ManifestChanged extends Error {
   override readonly name = 'ManifestChanged'
 }
 
@@ -59,13 +66,9 @@ export function packer<D extends string>(
   function lookAtManifest(): void {
     if (edition === manifestEdition(directory)) return
     const found = readManifest(directory)
-    const isOurs = found.mark === 0 || reader.proof(found.mark) === found.proof
-    write(isOurs ? found : NO_SEGMENTS)
-    for (const segment of manifest.segments)
-      if (!isReadable(segment)) {
-        dropFrom(segment)
-        break
-      }
+    write(isPackedFrom(found, reader) ? found : NO_SEGMENTS)
+    const damaged = manifest.segments.find((segment) => columnsOf(segment) === null)
+    if (damaged) dropFrom(damaged)
     replaced = []
     tidy()
   }
@@ -91,12 +94,12 @@ export function packer<D extends string>(
     write({ mark, proof: reader.proof(mark), segments })
   }
 
-  function isReadable(segment: Segment): boolean {
+  /** @returns null where the segment is damaged */
+  function columnsOf(segment: Segment): Columns<D> | null {
     try {
-      readColumns(directory, segment, readHead(directory, segment, fact), fact)
-      return true
+      return readColumns(directory, segment, readHead(directory, segment, fact), fact)
     } catch {
-      return false
+      return null
     }
   }
 
@@ -132,14 +135,16 @@ export function packer<D extends string>(
     const level = last[0]?.level ?? 0
     if (last.length < together || level >= lastLevel || last.some((each) => each.level !== level))
       return false
-    const damaged = last.find((segment) => !isReadable(segment))
-    if (damaged) {
-      dropFrom(damaged)
-      return false
+    const read: Columns<D>[] = []
+    for (const segment of last) {
+      const found = columnsOf(segment)
+      if (!found) {
+        dropFrom(segment)
+        return false
+      }
+      read.push(found)
     }
-    const columns = mergeColumns(
-      last.map((segment) => readColumns(directory, segment, readHead(directory, segment, fact), fact)),
-    )
+    const columns = mergeColumns(read)
     const merged = writeSegment(directory, fact, columns, ownersOf(columns), level + 1)
     keep([...manifest.segments.slice(0, -together), merged])
     replaced.push(...last.map(({ name }) => name))

@@ -1,16 +1,10 @@
 import type Sqlite from 'better-sqlite3'
-import {
-  fingerprintOf,
-  mergeColumns,
-  packColumns,
-  sumsOf,
-  type Columns,
-  type Dimension,
-} from '@flimbo/core/figures'
+import { fingerprintOf, mergeColumns, sumsOf, type Columns, type Dimension } from '@flimbo/core/figures'
 import type { Fact, FactReader } from './fact.ts'
 import { groupsOf } from './groups.ts'
-import { readManifest } from './manifest.ts'
+import { isPackedFrom, readManifest } from './manifest.ts'
 import { ownersIn } from './owners.ts'
+import { packedRows } from './packedRows.ts'
 import { codeTotals, EVER, readColumns, readHead, type Head, type Segment } from './segment.ts'
 
 /** What a recount of the rows came to. */
@@ -57,9 +51,10 @@ function recount<D extends string>(
   report: (facts: number) => void,
 ): Proof | null {
   const reader = fact.reader(database)
-  const { segments, mark, proof } = readManifest(directory)
+  const manifest = readManifest(directory)
+  const { segments } = manifest
   const wrong: string[] = []
-  if (mark > 0 && reader.proof(mark) !== proof) wrong.push('The segments were packed from another database.')
+  if (!isPackedFrom(manifest, reader)) wrong.push('The segments were packed from another database.')
   let facts = 0
   for (const segment of segments) {
     const found = faultsOf(database, directory, fact, reader, segment)
@@ -89,14 +84,7 @@ function faultsOf<D extends string>(
 }
 
 function fromRows<D extends string>(reader: FactReader<D>, { firstId, lastId }: Segment): Columns<D> {
-  const parts: Columns<D>[] = []
-  for (let from = firstId - 1; from < lastId;) {
-    const rows = reader.between(from, lastId, AT_ONCE)
-    if (rows.id.length === 0) break
-    from = rows.id.at(-1) ?? lastId
-    parts.push(packColumns(rows))
-  }
-  return mergeColumns(parts)
+  return mergeColumns([...packedRows(reader, firstId - 1, lastId, AT_ONCE)])
 }
 
 function differences<D extends string>(

@@ -2,7 +2,8 @@ import type Sqlite from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
 import { mergeColumns, packColumns, withValues, type Columns, type Sums } from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
-import { manifestEdition, NO_SEGMENTS, readManifest, type Manifest } from './manifest.ts'
+import { isPackedFrom, manifestEdition, NO_SEGMENTS, readManifest, type Manifest } from './manifest.ts'
+import { packedRows } from './packedRows.ts'
 import { loosePart, segmentPart, type Part } from './part.ts'
 import { codeTotals, readColumns, readHead, spanOfColumns, type Head, type Segment } from './segment.ts'
 
@@ -52,9 +53,7 @@ export function factStore<D extends string>(
     if (now === edition) return
     edition = now
     const found = readManifest(directory)
-    // Segments of another database, or of one that was brought back to an earlier state, count for nothing.
-    const isOurs = found.mark === 0 || reader.proof(found.mark) === found.proof
-    manifest = isOurs ? found : NO_SEGMENTS
+    manifest = isPackedFrom(found, reader) ? found : NO_SEGMENTS
     const there = new Set(manifest.segments.map(({ name }) => name))
     for (const name of heads.keys()) if (!there.has(name)) heads.delete(name)
     for (const name of columns.keys()) if (!there.has(name)) columns.delete(name)
@@ -80,12 +79,7 @@ export function factStore<D extends string>(
     loosePart(packed, codeTotals(packed), spanOfColumns(packed), fact)
 
   function* fromRows(after: number, upTo: number): Generator<Part<D>> {
-    for (let from = after; from < upTo;) {
-      const rows = reader.between(from, upTo, sizes.atOnce)
-      if (rows.id.length === 0) return
-      from = rows.id.at(-1) ?? upTo
-      yield partOf(packColumns(rows))
-    }
+    for (const packed of packedRows(reader, after, upTo, sizes.atOnce)) yield partOf(packed)
   }
 
   /** @returns null where the segment is damaged, or was replaced a moment ago */
@@ -113,7 +107,7 @@ export function factStore<D extends string>(
     } catch {
       // Sums name values by their places among those of the head.
       return withValues(
-        mergeColumns([...fromRows(segment.firstId - 1, segment.lastId)].map((part) => part.columns())),
+        mergeColumns([...packedRows(reader, segment.firstId - 1, segment.lastId, sizes.atOnce)]),
         head.values,
       )
     }

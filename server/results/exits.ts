@@ -3,10 +3,16 @@ import { runsOf } from '@flimbo/core/figures'
 import type { ExitTally } from '@flimbo/core/routing'
 import { overlap, type FactStore, type Part } from '../figures/index.ts'
 import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
+import { wantedWays } from './matching.ts'
 
-/** The SQL condition on `scans` of real ones that got to where they lead: past dates, limits and password. The next step of a scan that was asked something is one, its first is not. */
-const LET_THROUGH =
-  "(apart IS NULL OR apart = 'onward') AND exit NOT IN ('', 'before', 'after', 'full', 'full-today')"
+/** Exits of scans that did not get to where they lead: stopped by dates, limits or a password. */
+const STOPPED = ['', 'before', 'after', 'full', 'full-today'] as const
+/** Whether a scan is one of a person's that got somewhere; the next step of one that was asked something is one. */
+export const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
+const stopped: ReadonlySet<string> = new Set(STOPPED)
+const isLetThrough = (way: Way) => isReal(way) && !stopped.has(way.exit)
+/** The same as an SQL condition on `scans`. */
+const LET_THROUGH = `(apart IS NULL OR apart = 'onward') AND exit NOT IN (${STOPPED.map((exit) => `'${exit}'`).join(', ')})`
 
 /** How many scans of a route were let through since a moment (UTC ms), of those up to a number. */
 export interface LetThrough {
@@ -34,11 +40,6 @@ export async function countLetThrough(
   return scans + (found?.scans ?? 0)
 }
 
-const STOPPED = new Set(['', 'before', 'after', 'full', 'full-today'])
-/** Whether a scan is one of a person's that got somewhere; the next step of one that was asked something is one. */
-export const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
-const isLetThrough = (way: Way) => isReal(way) && !STOPPED.has(way.exit)
-
 /** Counts scans that a route decided and let through into the days that begin at some moments. */
 function countDays(
   part: Part<ScanDimension>,
@@ -49,13 +50,11 @@ function countDays(
   const span = { start: starts[0] ?? 0, end: starts.at(-1) ?? 0 }
   const codes = part.codesOfGroup(routeId)
   if (overlap(part.span, span) === 'none' || codes.size === 0) return
-  const { at, dimensions } = part.columns()
-  const { values, index } = dimensions.way
-  const wanted = Uint8Array.from(values, (value) => {
-    const way = readWay(String(value))
-    return way.routeId === routeId && isLetThrough(way) ? 1 : 0
-  })
-  for (const { from, to } of runsOf(part.columns(), codes, span)) {
+  const columns = part.columns()
+  const { at, dimensions } = columns
+  const { index } = dimensions.way
+  const wanted = wantedWays(columns, { routeId, isWanted: isLetThrough })
+  for (const { from, to } of runsOf(columns, codes, span)) {
     let day = 0
     for (let i = from; i < to; i++) {
       while ((at[i] ?? 0) >= (starts[day + 1] ?? Infinity)) day++

@@ -1,4 +1,5 @@
 import type Sqlite from 'better-sqlite3'
+import { rememberedRows } from '../sqlite/index.ts'
 
 export interface PlaceRow {
   readonly country: string
@@ -16,20 +17,11 @@ export interface AgentRow {
 /** Reads what scans name by number: rows that never change, each once. */
 export function lookUps(database: Sqlite.Database) {
   return {
-    placeOf: remembered<PlaceRow>(
+    placeOf: rememberedRows<PlaceRow>(
       database.prepare('SELECT country, region, city, latitude, longitude FROM places WHERE id = ?'),
     ),
-    agentOf: remembered<AgentRow>(
+    agentOf: rememberedRows<AgentRow>(
       database.prepare('SELECT device, system, browser FROM agents WHERE id = ?'),
     ),
-  }
-}
-
-function remembered<R>(row: Sqlite.Statement): (id: number) => R | undefined {
-  const known = new Map<number, R>()
-  return (id) => {
-    const there = known.get(id) ?? (row.get(id) as R | undefined)
-    if (there) known.set(id, there)
-    return there
   }
 }

@@ -32,14 +32,23 @@ function flagTest({ flags }: Columns, counted: Sought['counted']): (i: number) =
 }
 
 function wayTest(
+  columns: Columns<ScanDimension>,
+  decided: NonNullable<Sought['decided']>,
+): (i: number) => boolean {
+  const wanted = wantedWays(columns, decided)
+  const { index } = columns.dimensions.way
+  return (i) => wanted[index[i] ?? 0] === 1
+}
+
+/** 1 for each way in some columns that is wanted of those a route decided. */
+export function wantedWays(
   { dimensions: { way } }: Columns<ScanDimension>,
   { routeId, isWanted }: NonNullable<Sought['decided']>,
-): (i: number) => boolean {
-  const wanted = Uint8Array.from(way.values, (value) => {
+): Uint8Array {
+  return Uint8Array.from(way.values, (value) => {
     const each = readWay(String(value))
     return each.routeId === routeId && isWanted(each) ? 1 : 0
   })
-  return (i) => wanted[way.index[i] ?? 0] === 1
 }
 
 interface Found {

@@ -1,6 +1,6 @@
-import type Sqlite from 'better-sqlite3'
 import type { Apart, Outcome } from '@flimbo/core/scans'
 import type { Fact } from '../figures/index.ts'
+import { rememberedRows } from '../sqlite/index.ts'
 
 /**
  * What a scan is counted by: the way it took (which route decided, how it was answered, and whether it is kept apart),
@@ -62,6 +62,8 @@ const STORED = `SELECT id, at, codeId, isUnique, wayId, placeId, agentId, langua
 const BEFORE = `SELECT id, at, codeId, (apart IS NULL) + 2 * isUnique, ${WAY}, placeId, agentId, language, referrer FROM scans_before
   WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
 
+const NO_WAY = { text: '', isCounted: 0 }
+
 /** Scans, as they are counted. */
 export const scanFact: Fact<ScanDimension> = {
   name: 'scans',
@@ -75,15 +77,25 @@ export const scanFact: Fact<ScanDimension> = {
       .pluck()
     const stored = database.prepare(STORED).raw()
     const isMoving = database.prepare("SELECT 1 FROM sqlite_master WHERE name = 'scans_before'").pluck()
-    const ways = remembered(
+    const ways = rememberedRows<{ text: string; isCounted: number }>(
       database.prepare(`SELECT ${WAY} AS text, apart IS NULL AS isCounted FROM ways WHERE id = ?`),
     )
-    const words = remembered(database.prepare('SELECT text FROM words WHERE id = ?'))
+    const words = rememberedRows<{ text: string }>(database.prepare('SELECT text FROM words WHERE id = ?'))
 
     function written([id, at, code, isUnique, way, place, agent, language, referrer]: StoredRow): Row {
-      const { text = '', isCounted = 0 } = ways(way)
+      const { text, isCounted } = ways(way) ?? NO_WAY
       const flags = isCounted + 2 * isUnique
-      return [id, at, code, flags, text, place, agent, words(language).text ?? '', words(referrer).text ?? '']
+      return [
+        id,
+        at,
+        code,
+        flags,
+        text,
+        place,
+        agent,
+        words(language)?.text ?? '',
+        words(referrer)?.text ?? '',
+      ]
     }
     /** Scans that were not moved yet stand in between those that were and new ones. */
     const rowsBetween = database.transaction((after: number, upTo: number, limit: number): Row[] => {
@@ -114,23 +126,4 @@ export const scanFact: Fact<ScanDimension> = {
       },
     }
   },
-}
-
-const REMEMBERED = 50_000
-interface Common {
-  text?: string
-  isCounted?: number
-}
-const NOTHING: Common = {}
-
-/** Reads rows that never change, each once. */
-function remembered(row: Sqlite.Statement): (id: number) => Common {
-  const known = new Map<number, Common>()
-  return (id) => {
-    const there = known.get(id) ?? (row.get(id) as Common | undefined)
-    if (!there) return NOTHING
-    if (known.size >= REMEMBERED) known.clear()
-    known.set(id, there)
-    return there
-  }
 }
