@@ -1,5 +1,8 @@
 export { COUNTED, indexArray, packColumns, UNIQUE, withValues } from './columns.ts'
 export type { Columns, Dimension, DimensionValue, FactRows } from './columns.ts'
+export { foldColumns, foldedQuarters, foldedSums, foldedTotals } from './folded.ts'
+export type { Folded, FoldedTable, FoldedTotal, Folding, Numbers, Step } from './folded.ts'
+export { pickFacts } from './pick.ts'
 export { fingerprintOf } from './fingerprint.ts'
 export { mergeColumns } from './merge.ts'
 export { firstSince, isAmong, runsOf } from './select.ts'

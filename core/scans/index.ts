@@ -19,6 +19,8 @@ export { acceptedLanguages, canonicalTag, preferredLanguage, primaryLanguage } f
 export type { LanguageRange } from './language.ts'
 export { NOWHERE, PLACE_NOTE } from './place.ts'
 export type { Place } from './place.ts'
+export { KEEP_FOR_EVER, keptSince, MONTHS_KEPT, retention } from './retention.ts'
+export type { Retention } from './retention.ts'
 export { referrerHost } from './referrer.ts'
 export { NO_SCANS, tally } from './tally.ts'
 export type { Tally } from './tally.ts'

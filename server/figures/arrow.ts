@@ -76,6 +76,8 @@ export interface ReadTable {
   readonly length: number
   readonly note: unknown
   plain<A extends Plain>(name: string, kind: { new (length: number): A }): A
+  /** Whole numbers, whatever kind of array they were written from. */
+  numbers(name: string): Dimension['index']
   dimension(name: string): Dimension
 }
 
@@ -98,6 +100,10 @@ export function decodeTable(bytes: Uint8Array): ReadTable {
       const values: unknown = data.values
       if (!(values instanceof kind)) throw new Error(`The column ${name} is of another kind.`)
       return whole(values, data.length)
+    },
+    numbers(name) {
+      const data = dataOf(name)
+      return whole(data.values as Dimension['index'], data.length)
     },
     dimension(name) {
       const data = dataOf(name)

@@ -6,8 +6,11 @@ export interface Fact<D extends string = string> {
   /** What it is called, and the directory its segments stand in. */
   readonly name: string
   readonly dimensions: readonly D[]
-  /** Dimensions by which those that are kept apart are summed up too. */
-  readonly everyFact: readonly D[]
+  /**
+   * Dimensions by which those that are kept apart are summed up too. By the first of them sums of what is folded are
+   * kept by quarters of an hour.
+   */
+  readonly everyFact: readonly [D, ...D[]]
   /** A dimension that names a group each fact belonged to when it happened, such as the route that decided a scan. */
   readonly group: { readonly dimension: D; of(value: string): number }
   /** Reads them from a database. */

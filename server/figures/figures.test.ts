@@ -3,13 +3,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { FOLD_TABLES } from '../sqlite/index.ts'
 import { EVER, eachTotal, factStore, packAnew, packer, proveSegments, type Fact } from './index.ts'
 
 /** Bells that were rung: the least that a fact can be. */
 const bells: Fact<'tone'> = {
   name: 'bells',
   dimensions: ['tone'],
-  everyFact: [],
+  everyFact: ['tone'],
   group: { dimension: 'tone', of: () => 0 },
   reader(database) {
     const newest = database.prepare('SELECT max(id) FROM bells').pluck()
@@ -43,6 +44,7 @@ beforeEach(() => {
   database.exec(`CREATE TABLE bells (id INTEGER PRIMARY KEY, at INTEGER, codeId INTEGER, tone TEXT);
     CREATE TABLE codes (id INTEGER PRIMARY KEY, campaignId INTEGER, routeId INTEGER);
     INSERT INTO codes VALUES (1, 1, 1), (2, 1, 2)`)
+  for (const statement of FOLD_TABLES) database.exec(statement)
 })
 afterEach(() => {
   database.close()

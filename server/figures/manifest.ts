@@ -12,11 +12,21 @@ export interface Manifest {
   /** Tells the fact at the mark from another with the same number, as a database brought back from a backup has one. */
   readonly proof: string
   readonly segments: readonly Segment[]
+  /** The edition of what is folded: facts that are have no place in the segments. */
+  readonly folds: string
 }
 
-export const NO_SEGMENTS: Manifest = { mark: 0, proof: '', segments: [] }
+export const noSegments = (folds: string): Manifest => ({ mark: 0, proof: '', segments: [], folds })
 
 const pathOf = (directory: string) => join(directory, 'manifest.json')
+/** What the manifest is to be once a fold is in force. */
+const nextOf = (directory: string) => join(directory, 'manifest.next.json')
+
+/** Writes what the manifest is to be as soon as a fold is in the database. */
+export function writeNextManifest(directory: string, manifest: Manifest): void {
+  writeWhole(nextOf(directory), JSON.stringify({ layout: LAYOUT, ...manifest }))
+  syncDirectory(directory)
+}
 
 export function writeManifest(directory: string, manifest: Manifest): void {
   const incoming = join(directory, 'manifest.incoming')
@@ -29,16 +39,30 @@ export function writeManifest(directory: string, manifest: Manifest): void {
   syncDirectory(directory)
 }
 
-/** The manifest as it stands; nothing where there is none, or one of another layout. */
-export function readManifest(directory: string): Manifest {
+/**
+ * The manifest as it stands for what is folded: nothing where there is none, one of another layout, or of another
+ * edition of what is folded.
+ */
+export function readManifest(directory: string, folds: string): Manifest {
+  for (const path of [pathOf(directory), nextOf(directory)]) {
+    const found = readFrom(path)
+    if (found?.folds === folds) return found
+  }
+  return noSegments(folds)
+}
+
+function readFrom(path: string): Manifest | null {
   try {
-    // Written by `writeManifest`.
-    const { layout, ...manifest } = JSON.parse(readFileSync(pathOf(directory), 'utf8')) as Manifest & {
-      layout: number
-    }
-    return layout === LAYOUT ? manifest : NO_SEGMENTS
+    // Written by `writeManifest`; before there were folds, nothing was said of them.
+    const {
+      layout,
+      folds = '',
+      ...manifest
+    } = JSON.parse(readFileSync(path, 'utf8')) as Partial<Manifest> &
+      Omit<Manifest, 'folds'> & { layout: number }
+    return layout === LAYOUT ? { ...manifest, folds } : null
   } catch {
-    return NO_SEGMENTS
+    return null
   }
 }
 
@@ -49,7 +73,13 @@ export function isPackedFrom({ mark, proof }: Manifest, reader: Pick<FactReader<
 
 /** Has everything packed anew, by whichever process packs. */
 export function packAnew(directory: string): void {
+  rmSync(nextOf(directory), { force: true })
   rmSync(pathOf(directory), { force: true })
+}
+
+/** A fold is in force, and its manifest stands where manifests do. */
+export function dropNextManifest(directory: string): void {
+  rmSync(nextOf(directory), { force: true })
 }
 
 /** Changes whenever the manifest does. */

@@ -4,12 +4,16 @@ import type Sqlite from 'better-sqlite3'
 import { fingerprintOf, mergeColumns, packColumns, type Columns } from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
 import { fileLock } from './lock.ts'
+import { foldFacts, type FoldPlan } from './foldFacts.ts'
+import { foldReader, type FoldWriter } from './folds.ts'
 import {
+  dropNextManifest,
   isPackedFrom,
   manifestEdition,
-  NO_SEGMENTS,
+  noSegments,
   readManifest,
   writeManifest,
+  writeNextManifest,
   type Manifest,
 } from './manifest.ts'
 import { ownersIn } from './owners.ts'
@@ -25,6 +29,9 @@ export interface PackingSizes {
   readonly sheetFacts: number
 }
 const SIZES: PackingSizes = { facts: 32_768, together: 8, lastLevel: 2, sheetFacts: 4096 }
+
+/** No question takes so long. */
+const READ_MS = 30_000
 
 /** How far the packing is. */
 export interface Packed {
@@ -56,17 +63,20 @@ export function packer<D extends string>(
   const manyFacts = segmentFacts * together
   const reader = fact.reader(database)
   mkdirSync(directory, { recursive: true })
+  const folds = foldReader(database, fact)
   const lock = fileLock(join(directory, 'lock'))
-  /** Directories of segments that were replaced: whoever reads them still may, until the next time. */
-  let replaced: string[] = []
-  let manifest = NO_SEGMENTS
+  /** Directories of segments that were replaced, and when: whoever reads them still may for a while. */
+  let replaced: { readonly name: string; readonly at: number }[] = []
+  let manifest = noSegments('')
   /** That of the manifest in memory; none before it is read for the first time. */
   let edition: string | null = null
 
   function lookAtManifest(): void {
-    if (edition === manifestEdition(directory)) return
-    const found = readManifest(directory)
-    write(isPackedFrom(found, reader) ? found : NO_SEGMENTS)
+    const folded = folds.edition()
+    if (edition === manifestEdition(directory) && folded === manifest.folds) return
+    const found = readManifest(directory, folded)
+    write(isPackedFrom(found, reader) ? found : noSegments(folded))
+    dropNextManifest(directory)
     const damaged = manifest.segments.find((segment) => columnsOf(segment) === null)
     if (damaged) dropFrom(damaged)
     replaced = []
@@ -79,6 +89,15 @@ export function packer<D extends string>(
     edition = manifestEdition(directory)
   }
 
+  function replace(segments: readonly Segment[]): void {
+    replaced.push(...segments.map(({ name }) => ({ name, at: performance.now() })))
+  }
+  function removeReplaced(): void {
+    const old = replaced.filter(({ at }) => performance.now() - at > READ_MS)
+    for (const { name } of old) rmSync(join(directory, name), { recursive: true, force: true })
+    replaced = replaced.filter((each) => !old.includes(each))
+  }
+
   /** Removes what no manifest names. */
   function tidy(): void {
     const known = new Set(manifest.segments.map(({ name }) => name))
@@ -88,10 +107,12 @@ export function packer<D extends string>(
       if (!known.has(name)) rmSync(join(directory, name), { recursive: true, force: true })
   }
 
-  function keep(segments: readonly Segment[]): void {
+  function keep(segments: readonly Segment[], mark = segments.at(-1)?.lastId ?? 0): void {
+    checkUnchanged()
+    write({ mark, proof: reader.proof(mark), segments, folds: manifest.folds })
+  }
+  function checkUnchanged(): void {
     if (edition !== manifestEdition(directory)) throw new ManifestChanged('The segments are packed anew.')
-    const mark = segments.at(-1)?.lastId ?? 0
-    write({ mark, proof: reader.proof(mark), segments })
   }
 
   /** @returns null where the segment is damaged */
@@ -126,8 +147,10 @@ export function packer<D extends string>(
     if (rows.id.length < segmentFacts) return
     const columns = packColumns(rows)
     const level = rows.id.length >= manyFacts ? 1 : 0
-    keep([...manifest.segments, writeSegment(directory, fact, columns, ownersOf(columns), level)])
+    keep([...manifest.segments, segmentOf(columns, level)])
   }
+  const segmentOf = (columns: Columns<D>, level: number, folded = manifest.folds) =>
+    writeSegment(directory, fact, columns, ownersOf(columns), level, folded)
 
   /** Puts the last segments together where there are enough of one level. @returns whether there were */
   function mergeSome(): boolean {
@@ -144,24 +167,57 @@ export function packer<D extends string>(
       }
       read.push(found)
     }
-    const columns = mergeColumns(read)
-    const merged = writeSegment(directory, fact, columns, ownersOf(columns), level + 1)
-    keep([...manifest.segments.slice(0, -together), merged])
-    replaced.push(...last.map(({ name }) => name))
+    const merged = segmentOf(mergeColumns(read), level + 1)
+    // What is folded at the end of it is in no segment, and packed all the same.
+    keep([...manifest.segments.slice(0, -together), merged], manifest.mark)
+    replace(last)
     return true
   }
 
+  /**
+   * Folds facts into sums, a little at a time. Until the end nothing has happened; then all of it has, at once. Nothing
+   * may be packed meanwhile.
+   *
+   * @returns how many facts were folded
+   */
+  function* fold(plan: FoldPlan<D>, writer: FoldWriter<D>): Generator<void, number> {
+    if (!lock.take()) return 0
+    lookAtManifest()
+    writer.tidy()
+    const { mark } = manifest
+    const folded = yield* foldFacts({
+      fact,
+      reader,
+      segments: manifest.segments,
+      mark,
+      columnsOf,
+      segmentOf: (columns, level) => segmentOf(columns, level, plan.edition),
+      plan,
+      writer,
+    })
+    if (folded.facts === 0) return 0
+    checkUnchanged()
+    const next = { mark, proof: manifest.proof, segments: folded.segments, folds: plan.edition }
+    writeNextManifest(directory, next)
+    writer.commit(plan.edition, folded.folds, plan.at)
+    const before = manifest.segments.filter((each) => !folded.segments.includes(each))
+    write(next)
+    dropNextManifest(directory)
+    replace(before)
+    return folded.facts
+  }
+
   return {
+    fold,
     /** Packs a segment's worth, where there is one, and puts segments together. */
     step(): Packed {
       const newest = reader.newest()
       if (!lock.take()) {
-        const { mark } = readManifest(directory)
+        const { mark } = readManifest(directory, folds.edition())
         return { mark, newest, hasMore: newest - mark >= segmentFacts, isPacking: false }
       }
       lookAtManifest()
-      for (const name of replaced) rmSync(join(directory, name), { recursive: true, force: true })
-      replaced = []
+      removeReplaced()
       const before = manifest.mark
       if (newest - before >= segmentFacts) packSome(newest)
       while (mergeSome());

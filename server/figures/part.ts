@@ -1,6 +1,9 @@
 import {
   countOf,
   fingerprintOf,
+  foldedQuarters,
+  foldedSums,
+  foldedTotals,
   isAmong,
   quartersOf,
   runsOf,
@@ -8,26 +11,31 @@ import {
   type CodeSet,
   type Columns,
   type DimensionValue,
+  type Folded,
   type QuarterSums,
   type Sums,
 } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import type { Fact } from './fact.ts'
+import type { FoldBlock, FoldHead } from './folds.ts'
 import { groupsOf } from './groups.ts'
 import { EVER, type CodeTotals, type Head, type Segment } from './segment.ts'
 
-/** Some of the facts there are: a segment, or those that came after all segments. */
+/** Some of the facts there are: a segment, those that came after all segments, or sums of what is folded. */
 export interface Part<D extends string = string> {
   readonly span: Span
   readonly totals: CodeTotals
   readonly values: Readonly<Record<D, readonly DimensionValue[]>>
-  columns(): Columns<D>
+  /** The facts one by one; null where only their sums are left. */
+  readonly columns: (() => Columns<D>) | null
   /** Codes that a group, such as the route that decided, has facts of. */
   codesOfGroup(group: number): ReadonlySet<number>
   /** The sums of some codes in a span; null where none of it lies there. */
   sums(owner: Owner, span: Span): Sums<D> | null
   /** Of those sums the quarters of an hour alone, which may reach beyond the span. */
   quarters(owner: Owner, span: Span): QuarterSums | null
+  /** What each of some codes comes to in a span, of which some lies here. */
+  eachTotalIn(codes: CodeSet, span: Span, take: TakeTotal): void
 }
 
 /** Whose facts are meant: some codes, and what keeps a sheet of them; no key where nothing does. */
@@ -83,16 +91,70 @@ export function segmentPart<D extends string>(
     codesOfGroup: (group) => head.groups.codesOf(group),
     sums: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, span)),
     quarters: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, EVER).quarters),
+    eachTotalIn: (codes, span, take) => {
+      countRuns(columns(), codes, span, take)
+    },
+  }
+}
+
+function countRuns(columns: Columns, codes: CodeSet, span: Span, take: TakeTotal): void {
+  for (const run of runsOf(columns, codes, span)) {
+    const { count, uniques, lastAt } = countOf(columns, [run])
+    take(run.code, count, uniques, lastAt)
+  }
+}
+
+/** Facts that are folded: their sums, which are read when they are needed. */
+export function foldedPart<D extends string>(
+  block: FoldBlock,
+  head: FoldHead,
+  folded: Folded<D>,
+  memory: Memory<D>,
+): Part<D> {
+  function within({ codes }: Owner, span: Span): Sums<D> {
+    const [start, end] = [Math.max(span.start, block.start), Math.min(span.end, block.end)]
+    const name = `fold ${String(block.id)} ${fingerprintOf(head.totals, codes)} ${String(start)} ${String(end)}`
+    const known = memory.get(name)
+    if (known) return known
+    const sums = foldedSums(folded, codes, span)
+    memory.set(name, sums)
+    return sums
+  }
+  return {
+    span: block,
+    totals: head.totals,
+    get values() {
+      return Object.fromEntries(
+        Object.entries<{ values: readonly DimensionValue[] }>(folded.tables).map(([name, { values }]) => [
+          name,
+          values,
+        ]),
+        // Its own names.
+      ) as unknown as Part<D>['values']
+    },
+    columns: null,
+    codesOfGroup: (group) => head.groups.codesOf(group),
+    sums: (owner, span) => (overlap(block, span) === 'none' ? null : within(owner, span)),
+    quarters: ({ codes }, span) =>
+      overlap(block, span) === 'none' ? null : foldedQuarters(folded, codes, span),
+    eachTotalIn: (codes, span, take) => {
+      for (const { code, count, uniques, lastAt } of foldedTotals(folded, codes, span))
+        take(code, count, uniques, lastAt)
+    },
   }
 }
 
 /** Facts that are in no segment. */
+export interface LoosePart<D extends string> extends Part<D> {
+  readonly columns: () => Columns<D>
+}
+
 export function loosePart<D extends string>(
   columns: Columns<D>,
   totals: CodeTotals,
   span: Span,
   fact: Fact<D>,
-): Part<D> {
+): LoosePart<D> {
   return {
     span,
     totals,
@@ -106,6 +168,9 @@ export function loosePart<D extends string>(
       overlap(span, asked) === 'none' ? null : sumsOf(columns, codes, asked, fact.everyFact),
     quarters: ({ codes }, asked) =>
       overlap(span, asked) === 'none' ? null : quartersOf(columns, runsOf(columns, codes, asked)),
+    eachTotalIn: (codes, asked, take) => {
+      countRuns(columns, codes, asked, take)
+    },
   }
 }
 
@@ -125,9 +190,5 @@ export function eachTotal(part: Part, codes: CodeSet, span: Span, take: TakeTota
     }
     return
   }
-  const columns = part.columns()
-  for (const run of runsOf(columns, codes, span)) {
-    const { count, uniques, lastAt } = countOf(columns, [run])
-    take(run.code, count, uniques, lastAt)
-  }
+  part.eachTotalIn(codes, span, take)
 }

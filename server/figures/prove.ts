@@ -1,6 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import { fingerprintOf, mergeColumns, sumsOf, type Columns, type Dimension } from '@flimbo/core/figures'
 import type { Fact, FactReader } from './fact.ts'
+import { foldReader, type FoldBlock, type FoldReader } from './folds.ts'
 import { groupsOf } from './groups.ts'
 import { isPackedFrom, readManifest } from './manifest.ts'
 import { ownersIn } from './owners.ts'
@@ -51,20 +52,47 @@ function recount<D extends string>(
   report: (facts: number) => void,
 ): Proof | null {
   const reader = fact.reader(database)
-  const manifest = readManifest(directory)
+  const folds = foldReader(database, fact)
+  const manifest = readManifest(directory, folds.edition())
   const { segments } = manifest
   const wrong: string[] = []
   if (!isPackedFrom(manifest, reader)) wrong.push('The segments were packed from another database.')
   let facts = 0
   for (const segment of segments) {
     const found = faultsOf(database, directory, fact, reader, segment)
-    const isStillThere = readManifest(directory).segments.some(({ name }) => name === segment.name)
+    const isStillThere = readManifest(directory, folds.edition()).segments.some(
+      ({ name }) => name === segment.name,
+    )
     if (found.length > 0 && !isStillThere) return null
     wrong.push(...found.map((each) => `${segment.name}: ${each}`))
     facts += segment.length
     report(facts)
   }
+  for (const block of folds.blocks()) wrong.push(...faultsOfBlock(folds, fact, block))
   return { segments: segments.length, facts, wrong }
+}
+
+/** The rows of what is folded are gone; its sums, each by another dimension, are to come to the same. */
+function faultsOfBlock<D extends string>(
+  folds: FoldReader<D>,
+  fact: Fact<D>,
+  { id, facts }: FoldBlock,
+): string[] {
+  const name = `the sums in block ${String(id)}`
+  try {
+    const head = folds.head(id)
+    const total = (sums: ArrayLike<number>) => Array.from(sums).reduce((sum, each) => sum + each, 0)
+    const counted = total(head.totals.count)
+    return fact.dimensions
+      .filter((dimension) => {
+        const { count, apart } = folds.table(id, dimension, head)
+        if (total(count) !== counted) return true
+        return dimension === folds.first && total(apart) !== facts - counted
+      })
+      .map((dimension) => `${name} by ${dimension} differ from the others`)
+  } catch (error) {
+    return [`${name}: ${String(error)}`]
+  }
 }
 
 function faultsOf<D extends string>(

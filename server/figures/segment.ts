@@ -42,7 +42,6 @@ export interface Segment {
 /** What each code of a segment comes to. */
 export interface CodeTotals {
   readonly codes: Uint32Array
-  readonly starts: Uint32Array
   readonly count: Uint32Array
   readonly uniques: Uint32Array
   /** The moment of the last fact that is counted; -1 where there is none. */
@@ -58,6 +57,8 @@ export interface Sheet<D extends string = string> {
 /** All that is known of a segment without its facts. */
 export interface Head<D extends string = string> {
   readonly totals: CodeTotals
+  /** Where the facts of each code stand: those of the first from `starts[0]` to `starts[1]`. */
+  readonly starts: Uint32Array
   readonly values: Readonly<Record<D, readonly DimensionValue[]>>
   readonly sheets: ReadonlyMap<string, Sheet<D>>
   readonly groups: Groups
@@ -82,7 +83,7 @@ export function codeTotals(columns: Columns): CodeTotals {
     uniques[c] = sum.uniques
     lastAt[c] = sum.lastAt
   }
-  return { codes, starts, count, uniques, lastAt }
+  return { codes, count, uniques, lastAt }
 }
 
 /** The span from the first fact to just after the last. */
@@ -102,20 +103,27 @@ export interface SheetOwner {
   readonly fingerprint: string
 }
 
-/** Writes a segment, whole or not at all. */
+/**
+ * Writes a segment, whole or not at all.
+ *
+ * @param edition of what is folded: the same numbers have other facts then
+ */
 export function writeSegment<D extends string>(
   directory: string,
   fact: Fact<D>,
   columns: Columns<D>,
   owners: readonly SheetOwner[],
   level: number,
+  edition: string,
 ): Segment {
-  const name = `${String(columns.firstId)}-${String(columns.lastId)}`
+  const ids = `${String(columns.firstId)}-${String(columns.lastId)}`
+  const name = edition === '' ? ids : `${ids}-${edition}`
   const incoming = join(directory, `incoming-${name}`)
   rmSync(incoming, { recursive: true, force: true })
   mkdirSync(incoming, { recursive: true })
   const { at, id, flags, dimensions, firstId, lastId, length } = columns
-  const { codes, starts, count, uniques, lastAt } = codeTotals(columns)
+  const { starts } = columns
+  const { codes, count, uniques, lastAt } = codeTotals(columns)
   const all: Record<string, Dimension> = dimensions
   writeWhole(join(incoming, FILES.columns), encodeTable({ at, id, flags, ...all }, { firstId, lastId }))
   writeWhole(
@@ -156,11 +164,11 @@ export function readHead<D extends string>(directory: string, { name }: Segment,
   return {
     totals: {
       codes: codes.plain('code', Uint32Array),
-      starts,
       count: codes.plain('count', Uint32Array),
       uniques: codes.plain('uniques', Uint32Array),
       lastAt: codes.plain('lastAt', Float64Array),
     },
+    starts,
     values,
     sheets: decodeSheets(readTable(join(directory, name, FILES.sheets)), fact),
     groups: groupsFrom(groups.plain('group', Uint32Array), groups.plain('code', Uint32Array)),
@@ -171,7 +179,7 @@ export function readHead<D extends string>(directory: string, { name }: Segment,
 export function readColumns<D extends string>(
   directory: string,
   { name, length }: Segment,
-  { totals: { codes, starts } }: Head<D>,
+  { totals: { codes }, starts }: Head<D>,
   fact: Fact<D>,
 ): Columns<D> {
   const table = readTable(join(directory, name, FILES.columns))

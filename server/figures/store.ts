@@ -1,16 +1,27 @@
 import type Sqlite from 'better-sqlite3'
 import { LRUCache } from 'lru-cache'
-import { mergeColumns, packColumns, withValues, type Columns, type Sums } from '@flimbo/core/figures'
+import {
+  mergeColumns,
+  packColumns,
+  withValues,
+  type Columns,
+  type Folded,
+  type FoldedTable,
+  type Sums,
+} from '@flimbo/core/figures'
 import type { Fact } from './fact.ts'
-import { isPackedFrom, manifestEdition, NO_SEGMENTS, readManifest, type Manifest } from './manifest.ts'
+import { foldReader, type FoldBlock, type FoldHead } from './folds.ts'
+import { isPackedFrom, manifestEdition, noSegments, readManifest, type Manifest } from './manifest.ts'
 import { packedRows } from './packedRows.ts'
-import { loosePart, segmentPart, type Part } from './part.ts'
+import { foldedPart, loosePart, segmentPart, type LoosePart, type Part } from './part.ts'
 import { codeTotals, readColumns, readHead, spanOfColumns, type Head, type Segment } from './segment.ts'
 
 /** How much is kept in memory. */
 export interface StoreSizes {
   /** Columns that were read, in bytes: about 28 a fact. */
   readonly columnsBytes: number
+  /** Sums of what is folded, in bytes. */
+  readonly foldedBytes: number
   /** Sums of segments that have no sheet. */
   readonly sums: number
   /** Facts that are in no segment; more are read again each time they are asked for. */
@@ -18,7 +29,13 @@ export interface StoreSizes {
   /** Facts that are read at a time. */
   readonly atOnce: number
 }
-const SIZES: StoreSizes = { columnsBytes: 320 << 20, sums: 2000, looseFacts: 300_000, atOnce: 32_768 }
+const SIZES: StoreSizes = {
+  columnsBytes: 320 << 20,
+  foldedBytes: 64 << 20,
+  sums: 4000,
+  looseFacts: 300_000,
+  atOnce: 32_768,
+}
 
 /** Facts as they are now, wherever they stand. */
 export interface FactStore<D extends string> {
@@ -42,23 +59,54 @@ export function factStore<D extends string>(
     sizeCalculation: ({ at }) => Math.max(1, at.buffer.byteLength),
   })
   const sums = new LRUCache<string, Sums<D>>({ max: sizes.sums })
+  const folds = foldReader(database, fact)
+  const foldedTables = new LRUCache<string, FoldedTable>({
+    maxSize: sizes.foldedBytes,
+    sizeCalculation: ({ step }) => Math.max(1, step.buffer.byteLength),
+  })
+  let blocks: Part<D>[] = []
   let edition = ''
-  let manifest: Manifest = NO_SEGMENTS
+  let manifest: Manifest = noSegments('')
   /** Facts above the mark, up to the number in `looseTo`, the largest parts first. */
-  let loose: Part<D>[] = []
+  let loose: LoosePart<D>[] = []
   let looseTo = 0
 
   function lookAtManifest(): void {
     const now = manifestEdition(directory)
-    if (now === edition) return
+    const folded = folds.edition()
+    if (now === edition && folded === manifest.folds) return
     edition = now
-    const found = readManifest(directory)
-    manifest = isPackedFrom(found, reader) ? found : NO_SEGMENTS
+    if (folded !== manifest.folds) blocks = folds.blocks().map(blockPart)
+    const found = readManifest(directory, folded)
+    manifest = isPackedFrom(found, reader) ? found : noSegments(folded)
     const there = new Set(manifest.segments.map(({ name }) => name))
     for (const name of heads.keys()) if (!there.has(name)) heads.delete(name)
     for (const name of columns.keys()) if (!there.has(name)) columns.delete(name)
     loose = []
     looseTo = manifest.mark
+  }
+
+  function blockPart(block: FoldBlock): Part<D> {
+    const head = folds.head(block.id)
+    return foldedPart(block, head, foldedOf(block, head), sums)
+  }
+  function foldedOf({ id, facts, start, end }: FoldBlock, head: FoldHead): Folded<D> {
+    const { codes, lastAt } = head.totals
+    const tables = {} as Record<D, FoldedTable>
+    for (const dimension of fact.dimensions)
+      Object.defineProperty(tables, dimension, {
+        enumerable: true,
+        get: () => foldedTable(id, dimension, head),
+      })
+    return { length: facts, span: { start, end }, codes, lastAt, first: folds.first, tables }
+  }
+  function foldedTable(id: number, dimension: D, head: FoldHead): FoldedTable {
+    const key = `${String(id)} ${dimension}`
+    const known = foldedTables.get(key)
+    if (known) return known
+    const read = folds.table(id, dimension, head)
+    foldedTables.set(key, read)
+    return read
   }
 
   function keepLoose(newest: number): void {
@@ -75,7 +123,7 @@ export function factStore<D extends string>(
       loose.push(partOf(fresh))
     }
   }
-  const partOf = (packed: Columns<D>): Part<D> =>
+  const partOf = (packed: Columns<D>): LoosePart<D> =>
     loosePart(packed, codeTotals(packed), spanOfColumns(packed), fact)
 
   function* fromRows(after: number, upTo: number): Generator<Part<D>> {
@@ -113,7 +161,14 @@ export function factStore<D extends string>(
     }
   }
 
-  function* partsOf(segments: readonly Segment[], kept: readonly Part<D>[], keptTo: number, newest: number) {
+  function* partsOf(
+    folded: readonly Part<D>[],
+    segments: readonly Segment[],
+    kept: readonly Part<D>[],
+    keptTo: number,
+    newest: number,
+  ) {
+    yield* folded
     for (const segment of segments) {
       const head = headOf(segment)
       if (head) yield segmentPart(segment, head, fact, () => columnsOf(segment, head), sums)
@@ -124,11 +179,12 @@ export function factStore<D extends string>(
   }
 
   function state() {
-    // In this order: whatever is in a segment by now is not newer than the newest.
+    // In this order: whatever is in a segment by now is not newer than the newest. What is folded meanwhile is for
+    // the caller's transaction to keep out: a question sees one state of the database.
     lookAtManifest()
     const newest = reader.newest()
     keepLoose(newest)
-    return { newest, parts: partsOf(manifest.segments, [...loose], looseTo, newest) }
+    return { newest, parts: partsOf(blocks, manifest.segments, [...loose], looseTo, newest) }
   }
   return { state, parts: () => state().parts }
 }

@@ -19,7 +19,7 @@ export function readerQueries(database: Sqlite.Database) {
   const facts = scanStore(database)
   const scans = readScans(database, facts)
   const rows = tagRows(database)
-  return {
+  return inTransactions(database, {
     ...codeLists(database),
     ...exits(facts),
     ...campaignLooks(rows),
@@ -33,6 +33,17 @@ export function readerQueries(database: Sqlite.Database) {
     results: results(database, facts),
     scansPage: scans.page.bind(scans),
     tallies: tallies(database, facts),
-  }
+  })
+}
+
+/** Each question sees one state of the database, whatever is written, or folded, meanwhile. */
+function inTransactions<Q extends object>(database: Sqlite.Database, queries: Q): Q {
+  return Object.fromEntries(
+    Object.entries<(...values: never[]) => unknown>(queries as never).map(([name, query]) => [
+      name,
+      database.transaction(query),
+    ]),
+    // Each takes and gives what it did.
+  ) as Q
 }
 export type ReaderQueries = ReturnType<typeof readerQueries>

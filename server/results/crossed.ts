@@ -217,7 +217,10 @@ export function crossed(database: Sqlite.Database, scans: FactStore<ScanDimensio
       // Its own names.
       ([name, keys]): Filter => [traits[name as ScanTrait], new Set(keys)],
     )
-    const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
+    const parts = [...scans.parts()].filter(
+      // Of sums nothing is known that two things have in common.
+      (part) => part.columns !== null && overlap(part.span, span) !== 'none',
+    )
     for (const side of sides) for (const part of parts) side.meet(part)
     const [first, second] = sides
     const pairs = new Pairs(first?.keys.list.length ?? 0, second ? second.keys.list.length : 1)
@@ -234,7 +237,8 @@ function countPart(
   filters: readonly Filter[],
   pairs: Pairs,
 ): void {
-  const columns = part.columns()
+  const columns = part.columns?.()
+  if (!columns) return
   const masks = filters.map((filter) => maskOf(columns, filter))
   const runs = runsOf(columns, codes, span)
   const most = runs.reduce((longest, { from, to }) => Math.max(longest, to - from), 0)

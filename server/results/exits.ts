@@ -1,7 +1,8 @@
 import type { EntityManager } from 'typeorm'
 import { runsOf } from '@flimbo/core/figures'
 import type { ExitTally } from '@flimbo/core/routing'
-import { overlap, type FactStore, type Part } from '../figures/index.ts'
+import type { Span } from '@flimbo/core/time'
+import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
 import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
 import { wantedWays } from './matching.ts'
 
@@ -50,6 +51,10 @@ function countDays(
   const span = { start: starts[0] ?? 0, end: starts.at(-1) ?? 0 }
   const codes = part.codesOfGroup(routeId)
   if (overlap(part.span, span) === 'none' || codes.size === 0) return
+  if (!part.columns) {
+    countFoldedDays(part, { codes, key: null }, routeId, starts, counts)
+    return
+  }
   const columns = part.columns()
   const { at, dimensions } = columns
   const { index } = dimensions.way
@@ -63,21 +68,45 @@ function countDays(
   }
 }
 
+/** The same of scans whose rows are folded: by quarters of an hour. */
+function countFoldedDays(
+  part: Part<ScanDimension>,
+  owner: Owner,
+  routeId: number,
+  starts: readonly number[],
+  counts: number[],
+): void {
+  for (const [day, end] of starts.slice(1).entries())
+    for (const [way, scans] of waysOf(part, owner, { start: starts[day] ?? 0, end }))
+      if (way.routeId === routeId && isLetThrough(way)) counts[day] = (counts[day] ?? 0) + scans
+}
+
+/** The ways that scans of an owner took in a span, with how many took each, and how many of those are unique. */
+function* waysOf(
+  part: Part<ScanDimension>,
+  owner: Owner,
+  span: Span,
+): Generator<[way: Way, scans: number, uniques: number]> {
+  const taken = part.sums(owner, span)?.dimensions.way
+  for (let i = 0; taken && i < taken.value.length; i++) {
+    const way = readWay(String(part.values.way[taken.value[i] ?? 0]))
+    yield [way, taken.count[i] ?? 0, taken.uniques[i] ?? 0]
+  }
+}
+
 /** By which way real scans left their route. The next step of a scan that was asked something stands for it. */
 export function exits(scans: FactStore<ScanDimension>) {
   return {
     exits(routeId: number, start: number, end: number): ExitTally[] {
       const tallies = new Map<string, { exit: string; variant: string; scans: number; uniques: number }>()
       for (const part of scans.parts()) {
-        const sums = part.sums({ codes: part.codesOfGroup(routeId), key: null }, { start, end })
-        const taken = sums?.dimensions.way
-        for (let i = 0; taken && i < taken.value.length; i++) {
-          const way = readWay(String(part.values.way[taken.value[i] ?? 0]))
+        const owner = { codes: part.codesOfGroup(routeId), key: null }
+        for (const [way, count, unique] of waysOf(part, owner, { start, end })) {
           if (way.routeId !== routeId || !isReal(way) || way.exit === '') continue
           const { exit, variant } = way
           const sum = tallies.get(`${exit}\t${variant}`) ?? { exit, variant, scans: 0, uniques: 0 }
-          sum.scans += taken.count[i] ?? 0
-          sum.uniques += taken.uniques[i] ?? 0
+          sum.scans += count
+          sum.uniques += unique
           tallies.set(`${exit}\t${variant}`, sum)
         }
       }

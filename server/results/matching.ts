@@ -12,9 +12,10 @@ export interface Sought {
   readonly decided?: { readonly routeId: number; readonly isWanted: (way: Way) => boolean } | undefined
 }
 
-/** Calls for each scan that is sought: with its moment and its number. */
+/** Calls for each scan that is sought: with its moment and its number. There are none where only sums are left. */
 function eachSought(part: Part<ScanDimension>, sought: Sought, take: (at: number, id: number) => void): void {
   const { span, decided } = sought
+  if (!part.columns) return
   if (overlap(part.span, span) === 'none') return
   const codes = decided ? part.codesOfGroup(decided.routeId) : sought.owner.codes
   if (codes !== 'all' && codes.size === 0) return
@@ -125,6 +126,7 @@ export function pageOfScans(
 }
 
 function countHours(part: Part<ScanDimension>, sought: Sought, hours: Map<number, number>): void {
+  if (!part.columns) return
   const isWhole = !sought.decided && overlap(part.span, sought.span) === 'whole'
   const quarters = isWhole ? part.quarters(sought.owner, sought.span) : null
   if (quarters) {

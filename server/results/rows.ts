@@ -88,10 +88,13 @@ export function* scansInOrder(
   filter: ScanFilter,
   atOnce: number,
 ): Generator<ScanCell[][], undefined, undefined> {
-  const ids = allInOrder(scans, soughtBy(database, filter))
+  const ids = database.transaction(() => allInOrder(scans, soughtBy(database, filter)))()
   const read = database.prepare(BY_ID).raw()
-  for (let i = 0; i < ids.length; i += atOnce)
-    yield Array.from(ids.subarray(i, i + atOnce), (id) => read.get(id) as ScanCell[])
+  for (let i = 0; i < ids.length; i += atOnce) {
+    // Those that are folded meanwhile have no row any more.
+    const rows = Array.from(ids.subarray(i, i + atOnce), (id) => read.get(id) as ScanCell[] | undefined)
+    yield rows.filter((row) => row !== undefined)
+  }
   return undefined
 }
 

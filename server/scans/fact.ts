@@ -1,6 +1,7 @@
 import type { Apart, Outcome } from '@flimbo/core/scans'
 import type { Fact } from '../figures/index.ts'
 import { rememberedRows } from '../sqlite/index.ts'
+import { FOLDED_ROW } from './foldedRow.ts'
 
 /**
  * What a scan is counted by: the way it took (which route decided, how it was answered, and whether it is kept apart),
@@ -57,8 +58,11 @@ type StoredRow = [
   referrer: number,
 ]
 
-const STORED = `SELECT id, at, codeId, isUnique, wayId, placeId, agentId, languageId, referrerId FROM scan_rows
-  WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
+const STORED_COLUMNS = 'id, at, codeId, isUnique, wayId, placeId, agentId, languageId, referrerId'
+const STORED = `SELECT ${STORED_COLUMNS} FROM scan_rows WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
+/** The same while rows of scans that are folded still stand there. */
+const STORED_BESIDE = `SELECT ${STORED_COLUMNS} FROM scan_rows
+  WHERE id > ? AND id <= ? AND NOT ${FOLDED_ROW} ORDER BY id LIMIT ?`
 const BEFORE = `SELECT id, at, codeId, (apart IS NULL) + 2 * isUnique, ${WAY}, placeId, agentId, language, referrer FROM scans_before
   WHERE id > ? AND id <= ? ORDER BY id LIMIT ?`
 
@@ -76,6 +80,10 @@ export const scanFact: Fact<ScanDimension> = {
       .prepare(`SELECT at || ' ' || codeId || ' ' || visitor FROM scans WHERE id = ?`)
       .pluck()
     const stored = database.prepare(STORED).raw()
+    const storedBeside = database.prepare(STORED_BESIDE).raw()
+    const isClearing = database.prepare(
+      `SELECT 1 FROM folds WHERE fact = 'scans' AND clearedTo < lastId LIMIT 1`,
+    )
     const isMoving = database.prepare("SELECT 1 FROM sqlite_master WHERE name = 'scans_before'").pluck()
     const ways = rememberedRows<{ text: string; isCounted: number }>(
       database.prepare(`SELECT ${WAY} AS text, apart IS NULL AS isCounted FROM ways WHERE id = ?`),
@@ -99,7 +107,8 @@ export const scanFact: Fact<ScanDimension> = {
     }
     /** Scans that were not moved yet stand in between those that were and new ones. */
     const rowsBetween = database.transaction((after: number, upTo: number, limit: number): Row[] => {
-      const here = (stored.all(after, upTo, limit) as StoredRow[]).map(written)
+      const rows = isClearing.get() === undefined ? stored : storedBeside
+      const here = (rows.all(after, upTo, limit) as StoredRow[]).map(written)
       if (isMoving.get() === undefined) return here
       const before = database.prepare(BEFORE).raw().all(after, upTo, limit) as Row[]
       if (before.length === 0) return here

@@ -2,6 +2,7 @@ import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { prepareWriter } from '../sqlite/index.ts'
 import { serveCalls } from '../threads/index.ts'
+import { scanFolder } from './folding.ts'
 import { scanMover } from './mover.ts'
 import type { PackingCalls } from './packing.ts'
 import { scanPacker } from './queries.ts'
@@ -16,13 +17,22 @@ writer.pragma('secure_delete = OFF')
 writer.pragma('busy_timeout = 0')
 const mover = scanMover(writer)
 
+const folder = scanFolder(database, writer, packer)
+let packed = { mark: 0, newest: 0 }
+
 const calls: PackingCalls = {
   step() {
-    const { mark, newest, hasMore } = packer.step()
-    // Figures first: rows are read from wherever they are.
-    if (!hasMore) mover.step()
     const toMove = mover.left()
-    return { done: mark, total: newest, toMove, hasMore: hasMore || toMove > 0 }
+    const state = () => ({ done: packed.mark, total: packed.newest, toMove })
+    if (folder.isFolding()) return { ...state(), hasMore: folder.step(Date.now()) }
+    const { hasMore, isPacking, ...at } = packer.step()
+    packed = at
+    // Figures first: rows are read from wherever they are.
+    if (hasMore || toMove > 0) {
+      if (!hasMore) mover.step()
+      return { ...state(), hasMore: true }
+    }
+    return { ...state(), hasMore: isPacking && folder.step(Date.now()) }
   },
 }
 serveCalls(calls, () => {

@@ -15,7 +15,10 @@ export interface PackingState {
 
 /** What the thread is called for. */
 export interface PackingCalls extends Calls {
-  /** Packs a segment's worth of scans, where there is one; where there is none, moves some of before. */
+  /**
+   * Packs a segment's worth of scans, where there is one; where there is none, moves some of before, or folds some that
+   * are not kept any more.
+   */
   step(): PackingState
 }
 

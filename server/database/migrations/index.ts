@@ -1,5 +1,6 @@
 import { CompactScans1765200000000 } from './compactScans.ts'
 import { Doors1764500000000 } from './doors.ts'
+import { Folds1765300000000 } from './folds.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
 import { Pages1764400000000 } from './pages.ts'
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   Placements1765000000000,
   StaticReleases1765100000000,
   CompactScans1765200000000,
+  Folds1765300000000,
 ]
