@@ -49,7 +49,7 @@ export interface Folding<D extends string> {
   /** The dimension by which facts are summed up in quarters of an hour, those that are kept apart too. */
   readonly first: D
   /** The step of the other dimensions that a quarter of an hour lies in at a code: a day of its zone. */
-  stepOf(code: number, quarter: number): Step
+  readonly stepOf: (code: number, quarter: number) => Step
 }
 
 const quarterOf = (at: number) => Math.floor(at / QUARTER_MS)

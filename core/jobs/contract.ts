@@ -2,7 +2,17 @@ import { z } from 'zod'
 import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
 
 /** What may take longer than an answer. */
-export const JOB_KINDS = ['import', 'destination-check', 'export', 'proof', 'release', 'packing'] as const
+export const JOB_KINDS = [
+  'import',
+  'destination-check',
+  'export',
+  'proof',
+  'release',
+  'packing',
+  'folding',
+] as const
+/** What Flimbo itself needs, and goes on with. */
+const OWN_KINDS: readonly JobKind[] = ['packing', 'folding']
 export type JobKind = (typeof JOB_KINDS)[number]
 
 /** A draft waits for somebody to begin it; what waits is begun by itself. */
@@ -14,9 +24,9 @@ export function isActive({ state }: { readonly state: JobState }): boolean {
   return state === 'waiting' || state === 'running'
 }
 
-/** Whether somebody may stop it: what Flimbo itself needs goes on. */
+/** Whether somebody may stop it. */
 export function canCancel(job: { readonly kind: JobKind; readonly state: JobState }): boolean {
-  return isActive(job) && job.kind !== 'packing'
+  return isActive(job) && !OWN_KINDS.includes(job.kind)
 }
 
 export const job = z.object({

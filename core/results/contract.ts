@@ -46,6 +46,8 @@ export const results = z.object({
   /** Requests in the period that are in no other figure, by why. */
   apart: z.array(z.object({ kind: z.enum(APART), requests: z.int() })),
   changes: z.array(destinationChange),
+  /** Scans before this moment are folded: they count here, and have no rows. Null where all have. */
+  rowsSince: z.int().nullable(),
   countries: z.array(share),
   cities: z.array(city),
   citiesTotal: z.int(),

@@ -1,8 +1,9 @@
 import { calendarDay } from '../time/index.ts'
 import { z } from 'zod'
-import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { endpoint, idQuery, pageOf, pageQuery, versioned, versionedChange } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
 import { APART } from './apart.ts'
+import { retention } from './retention.ts'
 import { DEVICE_TYPES } from './deviceTypes.ts'
 
 /** What a scan was answered with: the way on, or a page and why. */
@@ -114,6 +115,9 @@ const knownPlace = z.object({
 })
 export type KnownPlace = z.infer<typeof knownPlace>
 
+/** Scans before a moment (UTC ms), and how many they are. */
+const scansUpTo = z.object({ before: z.int(), scans: z.int() })
+
 export const scansApi = {
   places: endpoint({
     method: 'GET',
@@ -172,6 +176,32 @@ export const scansApi = {
     access: { right: 'view' },
     summary: 'Counted scans a minute over the last hour, the current minute last',
     answer: z.object({ minutes: z.array(z.int()).length(60), total: z.int() }),
+  }),
+  retention: endpoint({
+    method: 'GET',
+    path: '/settings/retention',
+    room: 'scans',
+    access: { right: 'view' },
+    summary: 'How long the workspace keeps single scans',
+    answer: versioned(retention),
+  }),
+  changeRetention: endpoint({
+    method: 'PATCH',
+    path: '/settings/retention',
+    room: 'scans',
+    access: { right: 'administer' },
+    summary: 'Decide it anew: older scans are folded into sums at once, which cannot be undone',
+    body: versionedChange(retention),
+    answer: versioned(retention),
+  }),
+  folded: endpoint({
+    method: 'GET',
+    path: '/folded-scans',
+    room: 'scans',
+    access: { right: 'view' },
+    summary: 'Which scans are folded into sums, and which would be',
+    query: z.strictObject({ months: z.coerce.number().int().min(1).max(240).optional() }),
+    answer: z.object({ folded: scansUpTo.nullable(), next: scansUpTo.nullable() }),
   }),
   events: endpoint({
     method: 'GET',

@@ -30,8 +30,8 @@ interface Parts<D extends string> {
   readonly reader: FactReader<D>
   readonly segments: readonly Segment[]
   readonly mark: number
-  columnsOf(segment: Segment): Columns<D> | null
-  segmentOf(columns: Columns<D>, level: number): Segment
+  readonly columnsOf: (segment: Segment) => Columns<D> | null
+  readonly segmentOf: (columns: Columns<D>, level: number) => Segment
   readonly plan: FoldPlan<D>
   readonly writer: FoldWriter<D>
 }
@@ -52,13 +52,14 @@ export function* foldFacts<D extends string>({
   segmentOf,
   plan,
   writer,
-}: Parts<D>): Generator<void, { segments: Segment[]; folds: WorkspaceFold[]; facts: number }> {
+}: Parts<D>): Generator<void, { segments: Segment[]; folds: WorkspaceFold[] }> {
   // Numbers go on from the newest fact, and segments are known by that at the mark: these two stay for now.
   const lastId = reader.newest() - 1
   const [first] = fact.everyFact
   const folding: Folding<D> = { first, stepOf: (code, quarter) => plan.stepOf(code, quarter) }
   const latest = Math.max(...plan.before.values())
-  const factsOf = new Map<number, number>()
+  /** Counted facts that are folded, by workspace. */
+  const countedOf = new Map<number, number>()
 
   /** Those of some facts that are to be folded, 1 each. */
   function foldedAmong({ codes, starts, at, id, firstId, length }: Columns<D>): Uint8Array {
@@ -74,12 +75,12 @@ export function* foldFacts<D extends string>({
   }
 
   function save(columns: Columns<D>): void {
+    const totals = codeTotals(columns)
     for (const [c, code] of columns.codes.entries()) {
       const workspaceId = plan.workspaceOf(code) ?? 0
-      const facts = (columns.starts[c + 1] ?? 0) - (columns.starts[c] ?? 0)
-      factsOf.set(workspaceId, (factsOf.get(workspaceId) ?? 0) + facts)
+      countedOf.set(workspaceId, (countedOf.get(workspaceId) ?? 0) + (totals.count[c] ?? 0))
     }
-    writer.block(plan.edition, foldColumns(columns, folding), codeTotals(columns), groupsOf(columns, fact))
+    writer.block(plan.edition, foldColumns(columns, folding), totals, groupsOf(columns, fact))
   }
 
   function* foldRows(after: number, upTo: number): Generator<void, Columns<D>[]> {
@@ -115,14 +116,14 @@ export function* foldFacts<D extends string>({
     if (stay.length > 0) next.push(segmentOf(mergeColumns(stay), segment.level))
   }
   yield* foldRows(mark, lastId)
-  const folds = [...factsOf].map(([workspaceId, facts]) => ({
+  const folds = [...countedOf].map(([workspaceId, facts]) => ({
     workspaceId,
     before: plan.before.get(workspaceId) ?? 0,
     lastId,
     keptId: mark,
     facts,
   }))
-  return { segments: next, folds, facts: folds.reduce((sum, { facts }) => sum + facts, 0) }
+  return { segments: next, folds }
 }
 
 const placesOf = (isFolded: Uint8Array, which: number): Uint32Array => {

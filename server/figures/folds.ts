@@ -94,6 +94,7 @@ export interface WorkspaceFold {
   readonly lastId: number
   /** The number of a fact that stays for now: segments are known by it. */
   readonly keptId: number
+  /** How many of them are counted. */
   readonly facts: number
 }
 

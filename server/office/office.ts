@@ -25,7 +25,7 @@ import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
-import { scansEndpoints, type LiveHub } from '../scans/index.ts'
+import { retentionEndpoints, scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
@@ -160,6 +160,7 @@ export function office(parts: OfficeParts): Express {
     filesEndpoints(mounts, rest)
     houseStylesEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)
+    retentionEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

@@ -15,7 +15,7 @@ import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
-import { liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
+import { foldingJob, liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
@@ -75,6 +75,7 @@ export async function openOffice({
     log.error({ error }, 'scans could not be packed')
   })
   jobs.define(packingJob(packing))
+  jobs.define(foldingJob(database, live, packing))
   const files = fileLibrary({
     database,
     directory: join(config.dataDir, 'files'),

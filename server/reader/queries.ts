@@ -11,7 +11,7 @@ import {
   tallies,
 } from '../results/queries.ts'
 import { printStates } from '../print/queries.ts'
-import { scanStore } from '../scans/queries.ts'
+import { foldedScans, scanStore } from '../scans/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
 
 /** Everything the reading thread can be asked. */
@@ -27,6 +27,7 @@ export function readerQueries(database: Sqlite.Database) {
     tagValues: rows.tagValues,
     channelCodes: rows.channelCodes,
     crossed: crossed(database, facts),
+    ...foldedScans(database, facts),
     effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),
     recent: recent(database, facts),

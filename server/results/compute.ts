@@ -36,6 +36,9 @@ export type Question = Within & {
   readonly channels: readonly ChannelRule[]
 }
 
+/** All that is counted of it. */
+export type Counted = Omit<Results, 'rowsSince'>
+
 interface CodeRow {
   readonly codeId: number
   readonly key: string
@@ -91,7 +94,7 @@ export function results(database: Sqlite.Database, scans: FactStore<ScanDimensio
     return rows.filter((row) => row.was !== row.is)
   }
 
-  return (question: Question): Results => {
+  return (question: Question): Counted => {
     const { zone, from, to, compare } = question
     const unit = question.unit ?? unitFor(daysBetween(from, to))
     const span = spanOfDays(zone, from, to)

@@ -24,8 +24,9 @@ export function resultsEndpoints(
     const to = query.to ?? dayIn(zone, Date.now())
     const from = query.from ?? shiftDay(to, 1 - USUAL_DAYS)
     const channels = await tagging.channelsOf(who.workspace.id)
+    const folded = await reader.ask('foldedScans', who.workspace.id)
     try {
-      return await reader.ask('results', {
+      const counted = await reader.ask('results', {
         ...query,
         from,
         to,
@@ -35,6 +36,7 @@ export function resultsEndpoints(
         zone,
         compare: compare === 'yes',
       })
+      return { ...counted, rowsSince: folded?.before ?? null }
     } catch (error) {
       if (error instanceof Error && error.name === 'TooManyBuckets') throw wrongField('unit', error.message)
       throw error

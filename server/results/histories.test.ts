@@ -265,11 +265,10 @@ function openHistory() {
     const newest = Math.max(...rows.map(({ id }) => id))
     const writer = foldWriter(database, scanFact)
     pretend(writes, (each) => {
-      const commit = isKilled
-        ? () => {
-            throw new Error('killed')
-          }
-        : writer.commit
+      const commit: typeof writer.commit = (...given) => {
+        if (isKilled) throw new Error('killed')
+        writer.commit(...given)
+      }
       for (const _step of each.fold(foldPlan(database, new Map([[1, before]]), 0), { ...writer, commit }));
     })
     if (editions() === known) return

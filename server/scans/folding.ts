@@ -59,6 +59,15 @@ export function rowClearer(database: Sqlite.Database, atOnce = AT_ONCE) {
   }
 }
 
+/**
+ * The moment from which scans are counted back that are kept: a clock that runs ahead does not make them old, none is
+ * older than the newest says.
+ */
+export function scanClock(database: Sqlite.Database): (now: number) => number {
+  const newest = database.prepare('SELECT at FROM scan_rows ORDER BY id DESC LIMIT 1').pluck()
+  return (now) => Math.min(now, (newest.get() as number | undefined) ?? 0)
+}
+
 /** Which scans are not to be kept any more, by what the workspaces have decided; null where none are. */
 function beforeOf(database: Sqlite.Database, now: number): Map<number, number> {
   const rows = database
@@ -119,14 +128,11 @@ export function foldPlan(
  */
 export function scanFolder(read: Sqlite.Database, write: Sqlite.Database, packer: Pick<Packer, 'fold'>) {
   const clear = rowClearer(write)
-  const newest = read.prepare('SELECT at FROM scan_rows ORDER BY id DESC LIMIT 1').pluck()
+  const today = scanClock(read)
   let current: Iterator<void, number> | null = null
   /** What was last looked at: on a day, with what the workspaces had decided. */
   let looked = ''
   let notBefore = 0
-
-  /** A clock that runs ahead does not make scans old: none is older than the newest says. */
-  const today = (now: number) => Math.min(now, (newest.get() as number | undefined) ?? 0)
 
   /** What is decided, on a day: more may have come to be folded by the next. */
   const stateOf = (before: ReadonlyMap<number, number>, now: number) =>

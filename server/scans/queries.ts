@@ -33,6 +33,7 @@ export const packScansAnew = (database: Sqlite.Database): void => {
 
 export { readWay, scanFact } from './fact.ts'
 export type { ScanDimension, Way } from './fact.ts'
+export { foldedScans } from './folded.ts'
 export { foldPlan, rowClearer } from './folding.ts'
 export { scanInserter } from './insert.ts'
 export { scanMover } from './mover.ts'

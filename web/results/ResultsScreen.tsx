@@ -7,6 +7,7 @@ import { useCampaign } from '../campaigns/index.ts'
 import { Trouble, useNow } from '../ui/index.ts'
 import { OnWhat, Through, Where } from './Breakdowns.tsx'
 import { Controls } from './Controls.tsx'
+import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
 import { OverTime } from './OverTime.tsx'
 import { periodOf } from './period.ts'
@@ -89,6 +90,7 @@ export function ResultsScreen() {
       {!data && !results.isError && <Skeleton variant="rounded" height={480} />}
       {data && (
         <Stack spacing={2}>
+          <FoldedNote data={data} />
           <HowMany data={data} />
           <OverTime data={data} />
           <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 2 }}>

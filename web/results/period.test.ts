@@ -58,6 +58,7 @@ function results(unit: Unit, from: string, to: string, more: Partial<Results> = 
     unit,
     period,
     before: null,
+    rowsSince: null,
     ever: period.tally,
     apart: [],
     changes: [],

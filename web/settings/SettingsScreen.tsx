@@ -4,6 +4,7 @@ import { ChannelTable } from './ChannelTable.tsx'
 import { DomainsPart } from './DomainsPart.tsx'
 import { FilesPart } from './FilesPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
+import { KeepScansForm } from './KeepScansForm.tsx'
 import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
@@ -18,6 +19,7 @@ const PARTS = {
   links: 'Short links and currency',
   styles: 'House styles',
   files: 'Files',
+  scans: 'Single scans',
 } as const
 type Part = keyof typeof PARTS
 
@@ -45,6 +47,7 @@ export function SettingsScreen() {
         {shown === 'links' && <LinksForm />}
         {shown === 'styles' && <HouseStylesPart />}
         {shown === 'files' && <FilesPart />}
+        {shown === 'scans' && <KeepScansForm />}
       </Stack>
     </Box>
   )

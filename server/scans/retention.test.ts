@@ -1,0 +1,136 @@
+import Sqlite from 'better-sqlite3'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Code } from '@flimbo/core/codes'
+import type { Results } from '@flimbo/core/results'
+import { deviceOf, keptSince, type Retention, type Scan } from '@flimbo/core/scans'
+import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
+import { pack, scanInserter, type Packed } from './queries.ts'
+
+const ZONE = 'Europe/Berlin'
+const MONTHS = 6
+const DAY_MS = 86_400_000
+const now = Date.now()
+const since = keptSince(ZONE, now, MONTHS)
+
+let flimbo: Running
+let code: Code
+let elsewhere: ReturnType<Running['person']>
+let theirs: Code
+
+/** Scans of a code, an hour apart, up to a moment. */
+function scansUpTo(moment: number, count: number, { id, campaignId, routeId }: Code): void {
+  const database = new Sqlite(flimbo.file)
+  const packed: Packed[] = []
+  for (let i = 1; i <= count; i++)
+    pack(
+      {
+        at: moment - i * 3_600_000,
+        workspaceId: 1,
+        campaignId,
+        day: new Date(moment - i * 3_600_000).toISOString().slice(0, 10),
+        codeId: id,
+        routeId,
+        revisionId: 1,
+        outcome: 'redirect',
+        exit: 'otherwise',
+        variant: '',
+        apart: i % 10 === 0 ? 'crawler' : null,
+        place: {
+          country: 'DE',
+          region: 'Coast',
+          city: i % 3 ? 'Norden' : 'Husum',
+          latitude: 54,
+          longitude: 8,
+        },
+        device: deviceOf(PHONE),
+        language: i % 2 ? 'de' : 'da',
+        referrer: '',
+        visitor: `v${String(i % 7)}`,
+      },
+      packed,
+    )
+  scanInserter(database)(packed)
+  database.close()
+}
+const rowsOf = (codeId: number) =>
+  flimbo.rows<{ n: number }>('SELECT count(*) AS n FROM scan_rows WHERE codeId = ?', codeId)[0]?.n
+const day = (at: number) => new Date(at).toISOString().slice(0, 10)
+const results = async () => {
+  const query = `campaignId=${String(code.campaignId)}&from=${day(now - 400 * DAY_MS)}&to=${day(now)}&unit=day`
+  return (await flimbo.ask<Results>('GET', `/api/results?${query}`)).body
+}
+const save = (retention: unknown, version: number) =>
+  flimbo.ask<{ value: Retention; version: number }>('PATCH', '/api/settings/retention', {
+    value: retention,
+    version,
+  })
+
+beforeAll(async () => {
+  flimbo = await runningFlimbo()
+  await flimbo.setUp()
+  code = await flimbo.code((await flimbo.campaign()).id, { name: 'Poster' })
+  elsewhere = flimbo.person('admin', 'elsewhere')
+  const { body: campaign } = await elsewhere<{ id: number }>('POST', '/api/campaigns', {
+    name: 'Theirs',
+    utmCampaign: 'theirs',
+    zone: ZONE,
+  })
+  const { body } = await elsewhere<Code>('POST', '/api/codes', {
+    campaignId: campaign.id,
+    name: 'Theirs',
+    medium: 'print',
+    source: 'poster',
+    destination: 'https://elsewhere.example/',
+  })
+  theirs = body
+  scansUpTo(since, 240, code)
+  scansUpTo(since, 50, theirs)
+  scansUpTo(now, 60, code)
+})
+afterAll(() => flimbo.close())
+
+describe('how long single scans are kept', () => {
+  it.each([{ months: 0 }, { months: 241 }, { months: 'six' }, {}])('is not %j', async (retention) => {
+    expect((await save(retention, 0)).status).toBe(422)
+  })
+
+  it('is for whoever decides for the workspace to say', async () => {
+    for (const role of ['viewer', 'editor'] as const)
+      expect((await flimbo.person(role)('PATCH', '/api/settings/retention', {})).status).toBe(403)
+  })
+
+  it('says beforehand what would be folded', async () => {
+    const { body } = await flimbo.ask('GET', `/api/folded-scans?months=${String(MONTHS)}`)
+    expect(body).toEqual({ folded: null, next: { before: since, scans: 216 } })
+  })
+
+  it('leaves every figure as it was, and the rows of others', async () => {
+    const before = await results()
+    expect(before.rowsSince).toBeNull()
+    expect((await save({ months: MONTHS }, 0)).status).toBe(200)
+    const [job] = (
+      await flimbo.ask<{ rows: { id: number; kind: string; title: string }[] }>('GET', '/api/jobs')
+    ).body.rows
+    expect(job).toMatchObject({ kind: 'folding' })
+    expect(await flimbo.ended(job?.id ?? 0)).toMatchObject({
+      state: 'done',
+      sentence: expect.stringMatching(/^216 scans before 1 \w+ \d{4} are sums now/) as string,
+    })
+    const { rowsSince, ...after } = await results()
+    expect(rowsSince).toBe(since)
+    expect({ ...after, rowsSince: null }).toEqual(before)
+    expect(rowsOf(code.id)).toBe(60)
+    expect(rowsOf(theirs.id)).toBe(50)
+    const { body } = await flimbo.ask('GET', '/api/folded-scans')
+    expect(body).toEqual({ folded: { before: since, scans: 216 }, next: null })
+  }, 60_000)
+
+  it('leaves the rows that are kept, in lists and files', async () => {
+    const query = `campaignId=${String(code.campaignId)}&counted=both`
+    const { body } = await flimbo.ask<{ total: number; rows: Scan[] }>('GET', `/api/scans?${query}`)
+    expect(body.total).toBe(60)
+    expect(body.rows.every(({ at }) => at >= since)).toBe(true)
+    const csv = await flimbo.ask('GET', `/api/scans.csv?${query}`)
+    expect(String(csv.body).trim().split('\r\n')).toHaveLength(61)
+  })
+})

@@ -1,0 +1,67 @@
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import type { Retention } from '@flimbo/core/scans'
+import { SessionContext, type SignedIn } from '../session/index.ts'
+import { around, startOffice } from '../tests/office.tsx'
+import { KeepScansForm } from './KeepScansForm.tsx'
+
+afterEach(() => {
+  cleanup()
+  vi.unstubAllGlobals()
+})
+
+const BEFORE = Date.UTC(2025, 8, 1)
+const session = { workspace: { id: 1, name: 'Saltmarsh Line', zone: 'UTC' } } as SignedIn
+
+/** An office with so many scans that are too old, and what is stored there. */
+function open(stored: Retention, scans: number) {
+  const office = startOffice(({ method, path, body }) => {
+    if (method === 'PATCH') return { value: (body as { value: Retention }).value, version: 2 }
+    if (path === '/settings/retention') return { value: stored, version: 1 }
+    const folded = stored.months === null ? null : { before: BEFORE, scans: 1234 }
+    return { folded, next: path.includes('months') ? { before: BEFORE, scans } : null }
+  })
+  render(
+    <SessionContext value={session}>
+      <KeepScansForm />
+    </SessionContext>,
+    { wrapper: around },
+  )
+  return office
+}
+async function choose(name: string): Promise<void> {
+  fireEvent.mouseDown(await screen.findByRole('combobox', { name: 'Keep single scans' }))
+  fireEvent.click(await screen.findByRole('option', { name }))
+}
+
+describe('how long single scans are kept', () => {
+  it('says how many would be folded, and asks before it saves', async () => {
+    const office = open({ months: null }, 5678)
+    await choose('14 months')
+    await screen.findByText('Saving folds 5,678 scans before 1 Sept 2025.')
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    expect(office.writes()).toEqual([])
+    fireEvent.click(await screen.findByRole('button', { name: 'Fold 5,678 scans' }))
+    await waitFor(() => {
+      expect(office.writes().map(({ body }) => body)).toEqual([{ value: { months: 14 }, version: 1 }])
+    })
+  })
+
+  it('saves at once where nothing is so old', async () => {
+    const office = open({ months: null }, 0)
+    await choose('38 months')
+    await screen.findByText('No scan is older than 1 Sept 2025: nothing is folded now.')
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    await waitFor(() => {
+      expect(office.writes()).toHaveLength(1)
+    })
+  })
+
+  it('says what is folded already, and that it stays so', async () => {
+    open({ months: 5 }, 0)
+    await screen.findByText('1,234 scans before 1 Sept 2025 are sums only.')
+    expect(screen.getByRole('combobox', { name: 'Keep single scans' }).textContent).toBe('5 months')
+    await choose('for ever')
+    await screen.findByText(/what is folded cannot be unfolded/)
+  })
+})
