@@ -3,6 +3,7 @@ import { get } from 'node:http'
 import { setPriority } from 'node:os'
 import { at, median, ascending } from './figures.ts'
 import { startPhones } from './paced.ts'
+import { answers } from './startServer.ts'
 
 /** What is wanted: p99 beside the office's work, against p99 of the quiet door in the same run. */
 const WANTED = 1.3
@@ -29,6 +30,7 @@ export async function measureBesideOffice(
   only = '',
 ): Promise<void> {
   const office = `http://localhost:${String(ports.office)}`
+  await answers(ports.office, 'The office')
   const phones = await startPhones({ port: ports.door, slugs, perSecond })
   // From here on this process is the office's browsers: in life they are machines of their own, and take nothing from the door.
   setPriority(BROWSERS_NICE)

@@ -14,15 +14,19 @@ export async function startServer(
     env: { ...env, PORT: String(port) },
     stdio: ['ignore', 'inherit', 'inherit'],
   })
+  await answers(port, script)
+  return child
+}
+
+/** Waits until something answers on a port. */
+export async function answers(port: number, name: string): Promise<void> {
   for (let i = 0; i < 200; i++) {
-    if (
-      await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(
-        () => true,
-        () => false,
-      )
+    const isThere = await fetch(`http://127.0.0.1:${String(port)}/`, { redirect: 'manual' }).then(
+      () => true,
+      () => false,
     )
-      return child
+    if (isThere) return
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
-  throw new Error(`${script} did not start`)
+  throw new Error(`${name} did not start`)
 }

@@ -22,6 +22,7 @@ import {
   rowsSql,
   type Duck,
 } from './duck.ts'
+import { foldYear } from './foldYear.ts'
 import { CAMPAIGNS, CODES, DAYS, fillScans } from './fill.ts'
 
 const { values } = parseArgs({
@@ -38,6 +39,15 @@ const SECONDS = 15
 const DAY_MS = 86_400_000
 const ZONE = 'Europe/Berlin'
 const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)
+const twoYears = (start: number) => ({
+  campaignId: 1,
+  zone: ZONE,
+  compare: false,
+  campaign: 'bench',
+  channels: [],
+  from: dayOf(start + DAY_MS),
+  to: dayOf(start + DAYS * DAY_MS),
+})
 
 console.log(
   `${String(cpus().length)} cores (${cpus()[0]?.model ?? ''}), Node.js ${process.version}; ${CODES.toLocaleString('en-GB')} codes in ${String(CAMPAIGNS)} campaigns, ${String(DAYS)} days; medians of ${String(ROUNDS)}, the first of each thrown away`,
@@ -67,6 +77,7 @@ async function measure(scans: number): Promise<void> {
     console.log(`memory of this process: ${String(process.memoryUsage().rss >> 20)} MB`)
     duck.close()
     database.close()
+    foldYear(file, start + (DAYS / 2) * DAY_MS, (again) => again.results(twoYears(start)))
     if (scans === Math.max(...SIZES)) await besideScreens(directory, slugs)
   } finally {
     rmSync(directory, { recursive: true, force: true })

@@ -86,30 +86,38 @@ function foldTable(
   const starts = new Uint32Array(codes.length + 1)
   const [step, value] = [new Float64Array(length), new Uint32Array(length)]
   const [count, uniques, apart] = [new Uint32Array(length), new Uint32Array(length), new Uint32Array(length)]
-  /** Of each value how many facts of a step have it, by their flags. */
+  /** Of each value how many facts of a step have it, by their flags; and which values those are. */
   const sums = new Uint32Array(values.length * 4)
+  const met = new Uint32Array(values.length)
+  const isMet = new Uint8Array(values.length)
   let to = 0
   for (let c = 0; c < codes.length; c++) {
     starts[c] = to
     const end = places[c + 1] ?? 0
     for (let i = places[c] ?? 0; i < end;) {
       const { from, to: next } = stepOf(codes[c] ?? 0, quarterOf(at[i] ?? 0))
-      const met = new Set<number>()
-      for (; i < end && quarterOf(at[i] ?? 0) < next; i++) {
+      let values = 0
+      for (; i < end && (at[i] ?? 0) < next * QUARTER_MS; i++) {
         const flag = flags[i] ?? 0
         if (!isEvery && !(flag & COUNTED)) continue
         const place = index[i] ?? 0
-        met.add(place)
+        if (!isMet[place]) {
+          isMet[place] = 1
+          met[values++] = place
+        }
         sums[place * 4 + flag] = (sums[place * 4 + flag] ?? 0) + 1
       }
-      for (const place of met) {
-        const [none = 0, counted = 0, unique = 0, both = 0] = sums.subarray(place * 4, place * 4 + 4)
+      for (let k = 0; k < values; k++) {
+        const place = met[k] ?? 0
+        const at = place * 4
+        const both = sums[at + 3] ?? 0
         step[to] = from
         value[to] = place
-        count[to] = counted + both
-        uniques[to] = unique + both
-        apart[to++] = none + unique
-        sums.fill(0, place * 4, place * 4 + 4)
+        count[to] = (sums[at + 1] ?? 0) + both
+        uniques[to] = (sums[at + 2] ?? 0) + both
+        apart[to++] = (sums[at] ?? 0) + (sums[at + 2] ?? 0)
+        sums.fill(0, at, at + 4)
+        isMet[place] = 0
       }
     }
   }

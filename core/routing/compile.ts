@@ -90,7 +90,8 @@ interface CompiledLife {
 }
 
 export interface CompiledLane {
-  readonly lane: Lane
+  readonly id: string
+  readonly resting: boolean
   readonly test: Test
   readonly leads:
     | { readonly kind: 'leading'; readonly to: Leading }
@@ -101,14 +102,20 @@ export interface CompiledLane {
     | { readonly kind: 'route'; readonly route: CompiledRoute | null }
 }
 
-/** A route made ready for many scans, of any of its codes: `decide` does no parsing of its own. */
-export interface CompiledRoute {
-  readonly settings: RouteSettings
+/** Rules made ready for many scans, of any route that has them. */
+export interface CompiledRules {
+  /** What a phone is asked that wants to know where it is; empty where none is. */
+  readonly askLocation: Rules['askLocation']
   readonly lanes: readonly CompiledLane[]
   readonly life: CompiledLife | null
-  readonly otherwise: Leading
   /** Whether anything asks if the visitor was here before today. */
   readonly asksRepeat: boolean
+}
+
+/** A route made ready for many scans, of any of its codes: `decide` does no parsing of its own. */
+export interface CompiledRoute extends CompiledRules {
+  readonly settings: Pick<RouteSettings, 'state' | 'name' | 'locked'>
+  readonly otherwise: Leading
 }
 
 /** A code made ready; the addresses it leads to are tagged when they are first needed, and kept. */
@@ -141,9 +148,32 @@ export function compileRoute(
   find: FindRoute = () => null,
   depth = 1,
 ): CompiledRoute {
-  const { life, language, ...rules } = settings.rules ?? NO_RULES
-  const lead = answers(settings.pages ?? [])
-  const lanes = allLanes(rules, settings.sharedLanes ?? [])
+  return routeWith(settings, compileRules(settings, find, depth))
+}
+
+/** A route with rules that are ready, of its own or of another that has the same. @throws RangeError as `compileRoute` does */
+export function routeWith(
+  { state, name = '', locked = false, destination }: RouteSettings,
+  rules: CompiledRules,
+): CompiledRoute {
+  return { ...rules, settings: { state, name, locked }, otherwise: leadingTo(destination) }
+}
+
+/**
+ * Makes the rules of a route ready.
+ *
+ * @param testOf makes a condition ready: whoever has thousands of rules keeps equal ones once
+ * @throws RangeError as `compileRoute` does
+ */
+export function compileRules(
+  { rules: given = NO_RULES, pages = [], sharedLanes = [] }: RouteSettings,
+  find: FindRoute = () => null,
+  depth = 1,
+  testOf: typeof compileCondition = compileCondition,
+): CompiledRules {
+  const { life, language, ...rules } = given
+  const lead = answers(pages)
+  const lanes = allLanes(rules, sharedLanes)
   const speaks = [
     ...new Set([
       ...(language === '' ? [] : [canonicalTag(language)]),
@@ -151,15 +181,15 @@ export function compileRoute(
     ]),
   ]
   const compiled = lanes.map((lane): CompiledLane => ({
-    lane,
-    test: compileCondition(lane.condition, speaks),
+    id: lane.id,
+    resting: lane.resting,
+    test: testOf(lane.condition, speaks),
     leads: leadsOf(lane.outcome, lead, find, depth),
   }))
   return {
-    settings,
+    askLocation: given.askLocation,
     lanes: compiled,
     life: life && compileLife(life, lead),
-    otherwise: leadingTo(settings.destination),
     asksRepeat:
       lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) ||
       compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
@@ -189,7 +219,13 @@ function leadingTo(address: string): LeadingOn {
   const reading = readDestination(address)
   if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
   const { href } = reading.url
-  return { kind: 'address', text: address, href, fills: hasPlaceholders(href) }
+  // Most are the same, and kept once then.
+  return {
+    kind: 'address',
+    text: address,
+    href: href === address ? address : href,
+    fills: hasPlaceholders(href),
+  }
 }
 
 /** Said where a page is gone: removing one that is led to is refused, so this is for what was stored otherwise. */

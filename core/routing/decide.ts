@@ -110,7 +110,7 @@ function locationInWords(precise: Arrival['precise']): string {
 
 function beforeLanes(
   code: CompiledCode,
-  { life, settings: { locked, rules } }: CompiledRoute,
+  { life, askLocation, settings: { locked } }: CompiledRoute,
   arrival: Arrival,
   trace: TraceStep[] | undefined,
 ): Decision | null {
@@ -150,7 +150,7 @@ function beforeLanes(
     if (!arrival.unlocked)
       return { kind: 'ask', ask: 'password', why: '', reason: 'password', exit: '', variant: '' }
   }
-  const asks = rules?.askLocation
+  const asks = askLocation
   if (asks) {
     trace?.push({
       look: 'location',
@@ -189,36 +189,36 @@ function byLanes(
 }
 
 function takes(
-  { test, lane }: CompiledLane,
+  { test, id, resting }: CompiledLane,
   code: CompiledCode,
   arrival: Arrival,
   trace: TraceStep[] | undefined,
 ): boolean {
-  if (lane.resting) {
-    trace?.push({ look: 'lane', lane: lane.id, saw: 'turned off', settled: false, checks: [] })
+  if (resting) {
+    trace?.push({ look: 'lane', lane: id, saw: 'turned off', settled: false, checks: [] })
     return false
   }
   if (!trace) return test.holds(arrival, code.scanned)
   const checks: Parameters<typeof test.explain>[2] = []
   const held = test.explain(arrival, code.scanned, checks)
-  trace.push({ look: 'lane', lane: lane.id, saw: held ? 'holds' : 'does not hold', settled: held, checks })
+  trace.push({ look: 'lane', lane: id, saw: held ? 'holds' : 'does not hold', settled: held, checks })
   return held
 }
 
 /** What a lane does; null where it cannot do it: every variant has ended, or the route it leads to is gone. */
 function outcomeOf(
-  { lane, leads }: CompiledLane,
+  { id, leads }: CompiledLane,
   code: CompiledCode,
   arrival: Arrival,
   trace: TraceStep[] | undefined,
 ): Decision | null {
-  const settled = { reason: 'lane', exit: lane.id, variant: '' } as const
+  const settled = { reason: 'lane', exit: id, variant: '' } as const
   if (leads.kind === 'leading') return lead(code, arrival, leads.to, settled)
   if (leads.kind === 'split') {
-    const chosen = chooseVariant(leads.variants, arrival.visitor, lane.id)
+    const chosen = chooseVariant(leads.variants, arrival.visitor, id)
     trace?.push({
       look: 'split',
-      lane: lane.id,
+      lane: id,
       saw: chosen?.name ?? 'every variant has ended or weighs nothing',
       settled: chosen !== null,
     })
@@ -226,7 +226,7 @@ function outcomeOf(
   }
   trace?.push({
     look: 'onward',
-    lane: lane.id,
+    lane: id,
     saw: leads.route?.settings.name ?? 'a route that is gone',
     settled: leads.route !== null,
   })

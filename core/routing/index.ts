@@ -2,13 +2,14 @@ export { copyRules } from './copyRules.ts'
 export type { Renumbered } from './copyRules.ts'
 export { boundNotices, SOON_DAYS } from './bounds.ts'
 export type { BoundNotice } from './bounds.ts'
-export { compile, compileCode, compileRoute, ONWARD_MAX } from './compile.ts'
+export { compile, compileCode, compileRoute, compileRules, ONWARD_MAX, routeWith } from './compile.ts'
 export type {
   CodeSettings,
   Compiled,
   CompiledCode,
   CompiledLane,
   CompiledRoute,
+  CompiledRules,
   FindRoute,
   LinkedPage,
   RouteSettings,

@@ -118,8 +118,8 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
     sendUnknown(call.response, call.doorway)
     return
   }
-  const { rules, locked } = posting.compiled.route.settings
-  const isAsking = locked === true || Boolean(rules?.askLocation)
+  const { askLocation, settings } = posting.compiled.route
+  const isAsking = settings.locked === true || Boolean(askLocation)
   readForm(call.request)
     .then(async (given) => {
       if (given?.onward) {

@@ -1,4 +1,16 @@
-import { compileRoute, ONWARD_MAX, routesLedTo, type CompiledRoute } from '@flimbo/core/routing'
+import { createHash } from 'node:crypto'
+import { LRUCache } from 'lru-cache'
+import { compileCondition, type Test } from '@flimbo/core/conditions'
+import {
+  compileRoute,
+  compileRules,
+  ONWARD_MAX,
+  routesLedTo,
+  routeWith,
+  type CompiledRoute,
+  type CompiledRules,
+  type RouteSettings,
+} from '@flimbo/core/routing'
 import { firedBy, type Fired, type VisitTagSettings } from '@flimbo/core/visitTags'
 import { findAmong, tables, type ReadOnly, type RouteRow } from '../database/index.ts'
 import type { Counter, Limits } from './limits.ts'
@@ -34,6 +46,31 @@ export async function routesFrom(
 /** The visit tags that a workspace defined. */
 export type TagsOf = (workspaceId: number) => Promise<VisitTagSettings>
 
+/** So many different rules, and conditions, are kept ready for other routes that have the same. */
+const READY_MAX = 20_000
+
+const keyOf = (parts: readonly unknown[]) =>
+  createHash('sha256').update(JSON.stringify(parts)).digest('base64')
+
+/** Makes rules ready, once for all routes that have the same: thousands may, as copies of one. */
+function rulesOnce(): (settings: RouteSettings) => CompiledRules {
+  const ready = new LRUCache<string, CompiledRules>({ max: READY_MAX })
+  const tests = new LRUCache<string, Test>({ max: READY_MAX })
+  const testOf: typeof compileCondition = (condition, speaks) => {
+    const key = keyOf([condition, speaks])
+    const known = tests.get(key) ?? compileCondition(condition, speaks)
+    tests.set(key, known)
+    return known
+  }
+  return (settings) => {
+    const { rules, sharedLanes, pages } = settings
+    const key = keyOf([rules, sharedLanes, pages])
+    const known = ready.get(key) ?? compileRules(settings, () => null, 1, testOf)
+    ready.set(key, known)
+    return known
+  }
+}
+
 /** Reads a route and makes it ready, with the scans it has let through where it is limited. */
 export function routeLoader(
   database: Pick<ReadOnly, 'read'>,
@@ -46,6 +83,8 @@ export function routeLoader(
     return firedBy(await tagsOf(workspaceId), rules.tags)
   }
 
+  const rulesOf = rulesOnce()
+
   return async (id) => {
     const row = await database.read.findOneByOrFail(tables.routes, { id })
     const all = await routesFrom(database, [row])
@@ -53,10 +92,15 @@ export function routeLoader(
       database.read,
       [...all.values()].map(({ rules }) => rules),
     )
-    const compiled = compileRoute(settingsOf(row, kept), (other) => {
-      const led = all.get(other)
-      return led ? settingsOf(led, kept) : null
-    })
+    const settings = settingsOf(row, kept)
+    // What leads on to other routes changes with them.
+    const compiled =
+      all.size === 1
+        ? routeWith(settings, rulesOf(settings))
+        : compileRoute(settings, (other) => {
+            const led = all.get(other)
+            return led ? settingsOf(led, kept) : null
+          })
     return {
       revisionId: row.revisionId,
       compiled,

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type Sqlite from 'better-sqlite3'
+import type { Step } from '@flimbo/core/figures'
 import { KEEP_FOR_EVER, keptSince, retention } from '@flimbo/core/scans'
 import { dayIn, QUARTER_MS, shiftDay, startOfDay } from '@flimbo/core/time'
 import { foldWriter, type FoldPlan, type Packer } from '../figures/index.ts'
@@ -83,19 +84,27 @@ function beforeOf(database: Sqlite.Database, now: number): Map<number, number> {
   return before
 }
 
-/** The days of zones, as steps of quarters of an hour. */
+const QUARTERS_A_DAY = DAY_MS / QUARTER_MS
+
+/** The days of zones, as steps of quarters of an hour; each is worked out once. */
 function daysOf() {
-  const last = new Map<string, { from: number; to: number }>()
-  return (zone: string, quarter: number) => {
-    const known = last.get(zone)
-    if (known && quarter >= known.from && quarter < known.to) return known
+  /** By zone and by day of UTC: those of the zone that were met in it, two or three. */
+  const zones = new Map<string, Map<number, Step[]>>()
+
+  function dayAt(zone: string, quarter: number): Step {
     const day = dayIn(zone, quarter * QUARTER_MS)
-    const step = {
-      from: startOfDay(zone, day) / QUARTER_MS,
-      to: startOfDay(zone, shiftDay(day, 1)) / QUARTER_MS,
-    }
-    last.set(zone, step)
-    return step
+    const next = startOfDay(zone, shiftDay(day, 1))
+    return { from: startOfDay(zone, day) / QUARTER_MS, to: next / QUARTER_MS }
+  }
+  return (zone: string, quarter: number): Step => {
+    const days = zones.get(zone) ?? new Map<number, Step[]>()
+    zones.set(zone, days)
+    const met = days.get(Math.floor(quarter / QUARTERS_A_DAY)) ?? []
+    const known = met.find(({ from, to }) => quarter >= from && quarter < to)
+    if (known) return known
+    const fresh = dayAt(zone, quarter)
+    days.set(Math.floor(quarter / QUARTERS_A_DAY), [...met, fresh])
+    return fresh
   }
 }
 

@@ -42,17 +42,19 @@ const nameOf = ({ country, region, city }: Place) =>
 /** Where many test scans at once would lead: a row a place, a column a device or a time of day. */
 export function Matrix({
   compiled,
+  lanes,
   given,
   now,
 }: {
   compiled: Compiled | null
+  lanes: readonly Lane[]
   given: Rehearsal
   now: number
 }) {
   const [by, setBy] = useState<'devices' | 'hours'>('devices')
   const [added, setAdded] = useState<readonly KnownPlace[]>([])
   if (!compiled) return <Typography color="textSecondary">Complete the address to fill the table.</Typography>
-  const lanes = compiled.route.lanes.map(({ lane }) => lane)
+  const ids = compiled.route.lanes.map(({ id }) => id)
   const places = [
     ...new Map(
       [given.place, ...added, ...placesOf(lanes), NO_PLACE].map((place) => [keyOf(place), place]),
@@ -106,7 +108,7 @@ export function Matrix({
                 </TableCell>
                 {columns.map(({ name, change }) => {
                   const { decision } = rehearse(compiled, { ...given, place, ...change }, now)
-                  const lane = lanes.findIndex(({ id }) => id === decision.exit)
+                  const lane = ids.indexOf(decision.exit)
                   const leads = leadsWhere(decision)
                   return (
                     <TableCell key={name} sx={{ verticalAlign: 'top', fontSize: '0.75rem', minWidth: 90 }}>

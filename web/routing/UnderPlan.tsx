@@ -84,7 +84,7 @@ export function UnderPlan({ route, plan, given, rehearsed, now, set, choose }: P
             }}
           />
         )}
-        {tab === 'matrix' && <Matrix compiled={plan.compiled} given={given} now={now} />}
+        {tab === 'matrix' && <Matrix compiled={plan.compiled} lanes={asked} given={given} now={now} />}
         {tab === 'map' && (
           <Suspense fallback={<Skeleton variant="rounded" height={320} />}>
             <RouteMap
