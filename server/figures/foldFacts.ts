@@ -11,6 +11,7 @@ import type { FoldWriter, WorkspaceFold } from './folds.ts'
 import { groupsOf } from './groups.ts'
 import { packedRows } from './packedRows.ts'
 import { codeTotals, type Segment } from './segment.ts'
+import { sheetsOf, type SheetOwner } from './sheets.ts'
 
 /** What is to be folded. */
 export interface FoldPlan<D extends string = string> {
@@ -31,6 +32,7 @@ interface Parts<D extends string> {
   readonly segments: readonly Segment[]
   readonly mark: number
   readonly columnsOf: (segment: Segment) => Columns<D> | null
+  readonly ownersOf: (columns: Columns<D>) => SheetOwner[]
   readonly segmentOf: (columns: Columns<D>, level: number) => Segment
   readonly plan: FoldPlan<D>
   readonly writer: FoldWriter<D>
@@ -50,6 +52,7 @@ export function* foldFacts<D extends string>({
   mark,
   columnsOf,
   segmentOf,
+  ownersOf,
   plan,
   writer,
 }: Parts<D>): Generator<void, { segments: Segment[]; folds: WorkspaceFold[] }> {
@@ -80,7 +83,11 @@ export function* foldFacts<D extends string>({
       const workspaceId = plan.workspaceOf(code) ?? 0
       countedOf.set(workspaceId, (countedOf.get(workspaceId) ?? 0) + (totals.count[c] ?? 0))
     }
-    writer.block(plan.edition, foldColumns(columns, folding), totals, groupsOf(columns, fact))
+    writer.block(plan.edition, foldColumns(columns, folding), {
+      totals,
+      groups: groupsOf(columns, fact),
+      sheets: sheetsOf(columns, fact, ownersOf(columns)),
+    })
   }
 
   function* foldRows(after: number, upTo: number): Generator<void, Columns<D>[]> {

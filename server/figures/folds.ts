@@ -1,12 +1,13 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type Sqlite from 'better-sqlite3'
-import type { Folded, FoldedTable, Numbers } from '@flimbo/core/figures'
+import type { DimensionValue, Folded, FoldedTable } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import { retryWhenLockedSync } from '../sqlite/index.ts'
-import { decodeTable, encodeTable } from './arrow.ts'
+import { decodeTable, encodeTable, type ReadTable } from './arrow.ts'
 import type { Fact } from './fact.ts'
 import { groupsFrom, type Groups } from './groups.ts'
 import type { CodeTotals } from './segment.ts'
+import { decodeSheets, encodeSheets, type KeyedSheet, type Sheet } from './sheets.ts'
 
 /**
  * Folds: sums that stand in the database in place of facts whose rows go. Each fold has an edition; from the moment it
@@ -18,12 +19,30 @@ export interface FoldBlock extends Span {
 }
 
 /** All that is known of a block without its sums. */
-export interface FoldHead {
+export interface FoldHead<D extends string = string> {
   readonly totals: CodeTotals
   readonly groups: Groups
+  readonly values: Readonly<Record<D, readonly DimensionValue[]>>
+  /** Where the sums of each code stand in the table of a dimension. */
+  readonly starts: Readonly<Record<D, Uint32Array>>
+  readonly sheets: ReadonlyMap<string, Sheet<D>>
 }
 
-const HEAD = 'head'
+/** What is written of a block beside its tables. */
+export interface FoldSummary<D extends string> {
+  readonly totals: CodeTotals
+  readonly groups: Groups
+  readonly sheets: readonly KeyedSheet<D>[]
+}
+
+/** What else is to be known of a block. */
+interface HeadNote<D extends string> {
+  readonly groups: { readonly group: readonly number[]; readonly code: readonly number[] }
+  readonly ends: Readonly<Record<D, number>>
+  readonly values: Readonly<Record<D, readonly DimensionValue[]>>
+}
+
+const [HEAD, SHEETS] = ['head', 'sheets']
 /** A block is written in pieces of so many bytes, each in a transaction of its own: no scan waits for more. */
 const PIECE_BYTES = 256 << 10
 
@@ -42,11 +61,11 @@ export function foldReader<D extends string>(database: Sqlite.Database, fact: Fa
   const tableOf = (id: number, name: string) =>
     decodeTable(new Uint8Array(inflateRawSync(Buffer.concat(pieces.all(id, name) as Buffer[]))))
 
-  function starts(id: number, dimension: D, length: number): Uint32Array {
-    const found = new Uint32Array(length + 1)
-    const head = tableOf(id, HEAD)
-    found.set(head.plain(`start ${dimension}`, Uint32Array))
-    found[length] = (head.note as { ends: Record<D, number> }).ends[dimension]
+  function startsIn(head: ReadTable, dimension: D, end: number): Uint32Array {
+    const starts = head.plain(`start ${dimension}`, Uint32Array)
+    const found = new Uint32Array(starts.length + 1)
+    found.set(starts)
+    found[starts.length] = end
     return found
   }
 
@@ -54,9 +73,10 @@ export function foldReader<D extends string>(database: Sqlite.Database, fact: Fa
     /** Names what is folded; nothing where nothing is. */
     edition: () => (edition.get(fact.name) as string | undefined) ?? '',
     blocks: () => blocks.all(fact.name) as FoldBlock[],
-    head(id: number): FoldHead {
+    head(id: number): FoldHead<D> {
       const table = tableOf(id, HEAD)
-      const { groups } = table.note as { groups: { group: number[]; code: number[] } }
+      // Written by `foldWriter`.
+      const { groups, ends, values } = table.note as HeadNote<D>
       return {
         totals: {
           codes: table.plain('code', Uint32Array),
@@ -65,17 +85,21 @@ export function foldReader<D extends string>(database: Sqlite.Database, fact: Fa
           lastAt: table.plain('lastAt', Float64Array),
         },
         groups: groupsFrom(Uint32Array.from(groups.group), Uint32Array.from(groups.code)),
+        values,
+        starts: Object.fromEntries(
+          fact.dimensions.map((each) => [each, startsIn(table, each, ends[each])]),
+        ) as Record<D, Uint32Array>,
+        sheets: decodeSheets(tableOf(id, SHEETS), fact),
       }
     },
     /** The sums of a block by one dimension. */
-    table(id: number, dimension: D, { totals }: FoldHead): FoldedTable {
+    table(id: number, dimension: D, { values, starts }: FoldHead<D>): FoldedTable {
       const table = tableOf(id, dimension)
-      const { values, index } = table.dimension('value')
       return {
-        values,
-        value: index,
-        starts: starts(id, dimension, totals.codes.length),
+        values: values[dimension],
+        starts: starts[dimension],
         firstStep: (table.note as { firstStep: number }).firstStep,
+        value: table.numbers('value'),
         step: table.numbers('step'),
         count: table.numbers('count'),
         uniques: table.numbers('uniques'),
@@ -118,11 +142,11 @@ export function foldWriter<D extends string>(database: Sqlite.Database, fact: Fa
 
   return {
     /** Writes some sums, which do not count before their fold is in force. */
-    block(edition: string, folded: Folded<D>, totals: CodeTotals, groups: Groups): void {
+    block(edition: string, folded: Folded<D>, summary: FoldSummary<D>): void {
       const id = retryWhenLockedSync(() =>
         insertBlock.run(edition, folded.span.start, folded.span.end, folded.length),
       ).lastInsertRowid
-      for (const [name, bytes] of tablesOf(folded, totals, groups)) {
+      for (const [name, bytes] of tablesOf(fact, folded, summary)) {
         const content = deflateRawSync(bytes, { level: 3 })
         for (let from = 0; from < content.length; from += PIECE_BYTES)
           retryWhenLockedSync(() => insertPiece.run(id, name, content.subarray(from, from + PIECE_BYTES)))
@@ -150,24 +174,27 @@ export function foldWriter<D extends string>(database: Sqlite.Database, fact: Fa
 export type FoldWriter<D extends string> = ReturnType<typeof foldWriter<D>>
 
 function* tablesOf<D extends string>(
+  fact: Fact<D>,
   { codes, tables }: Folded<D>,
-  { count, uniques, lastAt }: CodeTotals,
-  { group, code }: Groups,
+  { totals: { count, uniques, lastAt }, groups: { group, code }, sheets }: FoldSummary<D>,
 ): Generator<[name: string, bytes: Uint8Array]> {
   const all = Object.entries<FoldedTable>(tables)
+  const byDimension = <T>(of: (table: FoldedTable) => T) =>
+    Object.fromEntries(all.map(([name, table]) => [name, of(table)])) as Record<D, T>
   const starts = all.map(([name, table]) => [`start ${name}`, table.starts.subarray(0, codes.length)])
-  const ends = all.map(([name, { starts: s }]) => [name, s[codes.length] ?? 0])
-  const groups = { group: [...group], code: [...code] }
+  const note: HeadNote<D> = {
+    groups: { group: [...group], code: [...code] },
+    ends: byDimension((table) => table.starts[codes.length] ?? 0),
+    values: byDimension(({ values }) => values),
+  }
   yield [
     HEAD,
     encodeTable(
-      { code: codes, count, uniques, lastAt, ...(Object.fromEntries(starts) as Record<string, Numbers>) },
-      { groups, ends: Object.fromEntries(ends) as Record<string, number> },
+      { code: codes, count, uniques, lastAt, ...(Object.fromEntries(starts) as Record<string, Uint32Array>) },
+      note,
     ),
   ]
-  for (const [name, { values, value, step, count: n, uniques: u, apart, firstStep }] of all)
-    yield [
-      name,
-      encodeTable({ value: { values, index: value }, step, count: n, uniques: u, apart }, { firstStep }),
-    ]
+  yield [SHEETS, encodeSheets(fact, sheets)]
+  for (const [name, { value, step, count: n, uniques: u, apart, firstStep }] of all)
+    yield [name, encodeTable({ value, step, count: n, uniques: u, apart }, { firstStep })]
 }

@@ -17,7 +17,8 @@ import {
   type Manifest,
 } from './manifest.ts'
 import { ownersIn } from './owners.ts'
-import { readColumns, readHead, writeSegment, type Segment, type SheetOwner } from './segment.ts'
+import { readColumns, readHead, writeSegment, type Segment } from './segment.ts'
+import type { SheetOwner } from './sheets.ts'
 
 /** How large segments are. */
 export interface PackingSizes {
@@ -192,6 +193,7 @@ export function packer<D extends string>(
       mark,
       columnsOf,
       segmentOf: (columns, level) => segmentOf(columns, level, plan.edition),
+      ownersOf,
       plan,
       writer,
     })

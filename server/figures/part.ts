@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import {
   countOf,
   fingerprintOf,
@@ -5,7 +6,6 @@ import {
   foldedSums,
   foldedTotals,
   isAmong,
-  quartersOf,
   runsOf,
   sumsOf,
   type CodeSet,
@@ -18,8 +18,9 @@ import {
 import type { Span } from '@flimbo/core/time'
 import type { Fact } from './fact.ts'
 import type { FoldBlock, FoldHead } from './folds.ts'
-import { groupsOf } from './groups.ts'
-import { EVER, type CodeTotals, type Head, type Segment } from './segment.ts'
+import { groupsOf, type Groups } from './groups.ts'
+import type { CodeTotals, Head, Segment } from './segment.ts'
+import { EVER, type Sheet } from './sheets.ts'
 
 /** Some of the facts there are: a segment, those that came after all segments, or sums of what is folded. */
 export interface Part<D extends string = string> {
@@ -58,6 +59,16 @@ export interface Memory<D extends string> {
   set(key: string, sums: Sums<D>): void
 }
 
+/** The sums of an owner, where there is a sheet of the very codes that it has now. */
+function sheetOf<D extends string>(
+  sheets: ReadonlyMap<string, Sheet<D>>,
+  key: string | null,
+  fingerprint: string,
+): Sums<D> | null {
+  const sheet = key === null ? undefined : sheets.get(key)
+  return sheet?.fingerprint === fingerprint ? sheet.sums : null
+}
+
 /** A segment as it is asked; its columns are read when they are needed. */
 export function segmentPart<D extends string>(
   segment: Segment,
@@ -71,10 +82,9 @@ export function segmentPart<D extends string>(
     const start = Math.max(span.start, segment.start)
     const end = Math.min(span.end, segment.end)
     const fingerprint = fingerprintOf(head.totals, codes)
-    if (start === segment.start && end === segment.end && key !== null) {
-      const sheet = head.sheets.get(key)
-      if (sheet?.fingerprint === fingerprint) return sheet.sums
-    }
+    const isWhole = start === segment.start && end === segment.end
+    const sheet = isWhole ? sheetOf(head.sheets, key, fingerprint) : null
+    if (sheet) return sheet
     // What is packed never changes: neither do its sums.
     const name = `${segment.name} ${fingerprint} ${String(start)} ${String(end)}`
     const known = memory.get(name)
@@ -107,13 +117,16 @@ function countRuns(columns: Columns, codes: CodeSet, span: Span, take: TakeTotal
 /** Facts that are folded: their sums, which are read when they are needed. */
 export function foldedPart<D extends string>(
   block: FoldBlock,
-  head: FoldHead,
+  head: FoldHead<D>,
   folded: Folded<D>,
   memory: Memory<D>,
 ): Part<D> {
-  function within({ codes }: Owner, span: Span): Sums<D> {
+  function within({ codes, key }: Owner, span: Span): Sums<D> {
     const [start, end] = [Math.max(span.start, block.start), Math.min(span.end, block.end)]
-    const name = `fold ${String(block.id)} ${fingerprintOf(head.totals, codes)} ${String(start)} ${String(end)}`
+    const fingerprint = fingerprintOf(head.totals, codes)
+    const sheet = overlap(block, span) === 'whole' ? sheetOf(head.sheets, key, fingerprint) : null
+    if (sheet) return sheet
+    const name = `fold ${String(block.id)} ${fingerprint} ${String(start)} ${String(end)}`
     const known = memory.get(name)
     if (known) return known
     const sums = foldedSums(folded, codes, span)
@@ -123,15 +136,7 @@ export function foldedPart<D extends string>(
   return {
     span: block,
     totals: head.totals,
-    get values() {
-      return Object.fromEntries(
-        Object.entries<{ values: readonly DimensionValue[] }>(folded.tables).map(([name, { values }]) => [
-          name,
-          values,
-        ]),
-        // Its own names.
-      ) as unknown as Part<D>['values']
-    },
+    values: head.values,
     columns: null,
     codesOfGroup: (group) => head.groups.codesOf(group),
     sums: (owner, span) => (overlap(block, span) === 'none' ? null : within(owner, span)),
@@ -144,6 +149,9 @@ export function foldedPart<D extends string>(
   }
 }
 
+/** Sums of facts that are in no segment, by as many owners and spans. */
+const LOOSE_SUMS = 200
+
 /** Facts that are in no segment. */
 export interface LoosePart<D extends string> extends Part<D> {
   readonly columns: () => Columns<D>
@@ -155,6 +163,16 @@ export function loosePart<D extends string>(
   span: Span,
   fact: Fact<D>,
 ): LoosePart<D> {
+  // Scans that come stand in another part: what was worked out of these holds as long as they are one.
+  const memory = new LRUCache<string, Sums<D>>({ max: LOOSE_SUMS })
+  let groups: Groups | null = null
+  function within({ codes }: Owner, asked: Span): Sums<D> {
+    const [start, end] = [Math.max(span.start, asked.start), Math.min(span.end, asked.end)]
+    const name = `${fingerprintOf(columns, codes)} ${String(start)} ${String(end)}`
+    const known = memory.get(name) ?? sumsOf(columns, codes, asked, fact.everyFact)
+    memory.set(name, known)
+    return known
+  }
   return {
     span,
     totals,
@@ -163,11 +181,12 @@ export function loosePart<D extends string>(
       fact.dimensions.map((each) => [each, columns.dimensions[each].values]),
     ) as unknown as Part<D>['values'],
     columns: () => columns,
-    codesOfGroup: (group) => groupsOf(columns, fact).codesOf(group),
-    sums: ({ codes }, asked) =>
-      overlap(span, asked) === 'none' ? null : sumsOf(columns, codes, asked, fact.everyFact),
-    quarters: ({ codes }, asked) =>
-      overlap(span, asked) === 'none' ? null : quartersOf(columns, runsOf(columns, codes, asked)),
+    codesOfGroup(group) {
+      groups ??= groupsOf(columns, fact)
+      return groups.codesOf(group)
+    },
+    sums: (owner, asked) => (overlap(span, asked) === 'none' ? null : within(owner, asked)),
+    quarters: (owner, asked) => (overlap(span, asked) === 'none' ? null : within(owner, EVER).quarters),
     eachTotalIn: (codes, asked, take) => {
       countRuns(columns, codes, asked, take)
     },

@@ -6,7 +6,8 @@ import { groupsOf } from './groups.ts'
 import { isPackedFrom, readManifest } from './manifest.ts'
 import { ownersIn } from './owners.ts'
 import { packedRows } from './packedRows.ts'
-import { codeTotals, EVER, readColumns, readHead, type Head, type Segment } from './segment.ts'
+import { codeTotals, readColumns, readHead, type Head, type Segment } from './segment.ts'
+import { EVER } from './sheets.ts'
 
 /** What a recount of the rows came to. */
 export interface Proof {

@@ -9,18 +9,11 @@ import {
   writeSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import {
-  countOf,
-  sumsOf,
-  type Columns,
-  type Dimension,
-  type DimensionSums,
-  type DimensionValue,
-  type Sums,
-} from '@flimbo/core/figures'
-import { decodeTable, encodeTable, type ReadTable } from './arrow.ts'
+import { countOf, type Columns, type Dimension, type DimensionValue } from '@flimbo/core/figures'
+import { decodeTable, encodeTable } from './arrow.ts'
 import type { Fact } from './fact.ts'
 import { groupsFrom, groupsOf, type Groups } from './groups.ts'
+import { decodeSheets, encodeSheets, sheetsOf, type Sheet, type SheetOwner } from './sheets.ts'
 
 /**
  * A segment: facts with consecutive numbers, packed into columns and never changed. It is a directory of tables:
@@ -48,12 +41,6 @@ export interface CodeTotals {
   readonly lastAt: Float64Array
 }
 
-/** The sums of an owner, such as a campaign, and of which of its codes they are. */
-export interface Sheet<D extends string = string> {
-  readonly fingerprint: string
-  readonly sums: Sums<D>
-}
-
 /** All that is known of a segment without its facts. */
 export interface Head<D extends string = string> {
   readonly totals: CodeTotals
@@ -70,7 +57,6 @@ const FILES = {
   sheets: 'sheets.arrow',
   groups: 'groups.arrow',
 } as const
-export const EVER = { start: -Infinity, end: Infinity } as const
 
 /** What each code of some columns comes to. */
 export function codeTotals(columns: Columns): CodeTotals {
@@ -94,13 +80,6 @@ export function spanOfColumns({ codes, starts, at }: Columns): { start: number; 
     end = Math.max(end, (at[(starts[c + 1] ?? 1) - 1] ?? -Infinity) + 1)
   }
   return { start, end }
-}
-
-/** An owner of facts: what it is called, and of which of its codes a segment has any. */
-export interface SheetOwner {
-  readonly key: string
-  readonly codes: ReadonlySet<number>
-  readonly fingerprint: string
 }
 
 /**
@@ -136,12 +115,7 @@ export function writeSegment<D extends string>(
       },
     ),
   )
-  const sheets = owners.map(({ key, codes: own, fingerprint }) => ({
-    key,
-    fingerprint,
-    sums: sumsOf(columns, own, EVER, fact.everyFact),
-  }))
-  writeWhole(join(incoming, FILES.sheets), encodeSheets(fact, sheets))
+  writeWhole(join(incoming, FILES.sheets), encodeSheets(fact, sheetsOf(columns, fact, owners)))
   const { group, code } = groupsOf(columns, fact)
   writeWhole(join(incoming, FILES.groups), encodeTable({ group, code }))
   const whole = join(directory, name)
@@ -198,87 +172,6 @@ export function readColumns<D extends string>(
       fact.dimensions.map((each) => [each, table.dimension(each)]),
     ) as unknown as Record<D, Dimension>,
   }
-}
-
-const NO_FIGURES = new Uint32Array()
-
-interface SheetNote {
-  readonly key: string
-  readonly fingerprint: string
-  readonly count: number
-  readonly uniques: number
-  readonly lastAt: number
-  /** Where each of its parts ends: the quarters, the quarters of what is kept apart, then each dimension of the fact. */
-  readonly ends: readonly number[]
-}
-
-function encodeSheets<D extends string>(
-  fact: Fact<D>,
-  sheets: readonly (Sheet<D> & { readonly key: string })[],
-): Uint8Array {
-  const parts: DimensionSums[] = []
-  let end = 0
-  const notes: SheetNote[] = sheets.map(({ key, fingerprint, sums }) => {
-    const { quarters, dimensions, count, uniques, lastAt } = sums
-    const own: DimensionSums[] = [
-      { value: quarters.quarter, count: quarters.count, uniques: quarters.uniques },
-      { value: quarters.apart, count: NO_FIGURES, uniques: NO_FIGURES },
-      ...fact.dimensions.map((each) => dimensions[each]),
-    ]
-    parts.push(...own)
-    const ends = own.map(({ value }) => (end += value.length))
-    return { key, fingerprint, count, uniques, lastAt, ends }
-  })
-  const joined = (column: keyof DimensionSums) => {
-    const all = new Uint32Array(end)
-    let to = 0
-    for (const part of parts) {
-      all.set(part[column], to)
-      to += part.value.length
-    }
-    return all
-  }
-  return encodeTable({ value: joined('value'), count: joined('count'), uniques: joined('uniques') }, notes)
-}
-
-function decodeSheets<D extends string>(table: ReadTable, fact: Fact<D>): Map<string, Sheet<D>> {
-  const sheets = new Map<string, Sheet<D>>()
-  const [value, count, uniques] = (['value', 'count', 'uniques'] as const).map((each) =>
-    table.plain(each, Uint32Array),
-  ) as [Uint32Array, Uint32Array, Uint32Array]
-  let from = 0
-  for (const note of table.note as SheetNote[]) {
-    const own = note.ends.map((end): DimensionSums => {
-      const part = {
-        value: value.subarray(from, end),
-        count: count.subarray(from, end),
-        uniques: uniques.subarray(from, end),
-      }
-      from = end
-      return part
-    })
-    const [quarters, apart, ...rest] = own
-    if (!quarters || !apart || rest.length !== fact.dimensions.length)
-      throw new Error('A sheet is of another fact.')
-    sheets.set(note.key, {
-      fingerprint: note.fingerprint,
-      sums: {
-        count: note.count,
-        uniques: note.uniques,
-        lastAt: note.lastAt,
-        quarters: {
-          quarter: quarters.value,
-          count: quarters.count,
-          uniques: quarters.uniques,
-          apart: apart.value,
-        },
-        dimensions: Object.fromEntries(
-          fact.dimensions.map((each, i) => [each, rest[i]]),
-        ) as unknown as Record<D, DimensionSums>,
-      },
-    })
-  }
-  return sheets
 }
 
 const readTable = (path: string) => decodeTable(aligned(readFileSync(path)))

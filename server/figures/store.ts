@@ -90,7 +90,7 @@ export function factStore<D extends string>(
     const head = folds.head(block.id)
     return foldedPart(block, head, foldedOf(block, head), sums)
   }
-  function foldedOf({ id, facts, start, end }: FoldBlock, head: FoldHead): Folded<D> {
+  function foldedOf({ id, facts, start, end }: FoldBlock, head: FoldHead<D>): Folded<D> {
     const { codes, lastAt } = head.totals
     const tables = {} as Record<D, FoldedTable>
     for (const dimension of fact.dimensions)
@@ -100,7 +100,7 @@ export function factStore<D extends string>(
       })
     return { length: facts, span: { start, end }, codes, lastAt, first: folds.first, tables }
   }
-  function foldedTable(id: number, dimension: D, head: FoldHead): FoldedTable {
+  function foldedTable(id: number, dimension: D, head: FoldHead<D>): FoldedTable {
     const key = `${String(id)} ${dimension}`
     const known = foldedTables.get(key)
     if (known) return known

@@ -11,13 +11,16 @@ const LOOK_MS = 500
 async function packAll(database: Sqlite.Database): Promise<void> {
   const packer = scanPacker(database)
   for (let state = packer.step(); state.hasMore; state = packer.step()) {
-    process.stdout.write(
-      `\rPacked ${state.mark.toLocaleString('en-GB')} of ${state.newest.toLocaleString('en-GB')}`,
-    )
+    progress(`Packed ${state.mark.toLocaleString('en-GB')} of ${state.newest.toLocaleString('en-GB')}`)
     if (!state.isPacking) await pause(LOOK_MS)
   }
   packer.close()
-  process.stdout.write('\n')
+  progress('')
+}
+
+/** Overwrites a line of the terminal; a file or another program is told only what came of it. */
+function progress(sentence: string): void {
+  if (process.stdout.isTTY) process.stdout.write(sentence === '' ? '\n' : `\r${sentence}`)
 }
 
 const [what] = process.argv.slice(2)
@@ -35,9 +38,9 @@ if (what !== 'prove' && what !== 'rebuild') {
     await packAll(database)
   }
   const { segments, facts, wrong } = proveScans(database, (scans) => {
-    process.stdout.write(`\rRecounted ${scans.toLocaleString('en-GB')} scans`)
+    progress(`Recounted ${scans.toLocaleString('en-GB')} scans`)
   })
-  process.stdout.write('\n')
+  progress('')
   for (const sentence of wrong) console.error(sentence)
   console.log(
     wrong.length === 0
