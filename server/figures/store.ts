@@ -50,8 +50,9 @@ export function factStore<D extends string>(
   database: Sqlite.Database,
   directory: string,
   fact: Fact<D>,
-  sizes: StoreSizes = SIZES,
+  given: Partial<StoreSizes> = {},
 ): FactStore<D> {
+  const sizes = { ...SIZES, ...given }
   const reader = fact.reader(database)
   const heads = new Map<string, Head<D>>()
   const columns = new LRUCache<string, Columns<D>>({

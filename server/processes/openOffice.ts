@@ -41,6 +41,8 @@ export interface OpenOffice {
   close(): Promise<void>
 }
 
+const REVIEWED_BYTES = 64 << 20
+
 /** Opens all that the office needs, making the database where it is missing. */
 export async function openOffice({
   config,
@@ -55,7 +57,8 @@ export async function openOffice({
   const database = await openDatabase(config.databaseFile)
   const reader = startReader(config.databaseFile)
   // Looking a large plan over takes seconds; figures do not wait for it.
-  const reviewer = startReader(config.databaseFile)
+  // What is reviewed concerns the latest scans.
+  const reviewer = startReader(config.databaseFile, { columnsBytes: REVIEWED_BYTES })
   const live = liveHub()
   const sheets = sheetReader()
   const bodies = bodyReader()

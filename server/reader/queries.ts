@@ -1,4 +1,5 @@
 import type Sqlite from 'better-sqlite3'
+import type { StoreSizes } from '../figures/index.ts'
 import {
   codeLists,
   crossed,
@@ -15,8 +16,8 @@ import { foldedScans, scanStore } from '../scans/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
 
 /** Everything the reading thread can be asked. */
-export function readerQueries(database: Sqlite.Database) {
-  const facts = scanStore(database)
+export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSizes> = {}) {
+  const facts = scanStore(database, sizes)
   const scans = readScans(database, facts)
   const rows = tagRows(database)
   return inTransactions(database, {

@@ -1,7 +1,8 @@
 import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
+import type { StoreSizes } from '../figures/index.ts'
 import { serveCalls } from '../threads/index.ts'
 import { readerQueries } from './queries.ts'
 
-const { file } = workerData as { file: string }
-serveCalls(readerQueries(new Sqlite(file, { readonly: true, timeout: 5000 })))
+const { file, sizes } = workerData as { file: string; sizes: Partial<StoreSizes> }
+serveCalls(readerQueries(new Sqlite(file, { readonly: true, timeout: 5000 }), sizes))

@@ -8,6 +8,7 @@ import {
   type FactStore,
   type Packer,
   type Proof,
+  type StoreSizes,
 } from '../figures/index.ts'
 import { scanFact, type ScanDimension } from './fact.ts'
 
@@ -15,8 +16,10 @@ import { scanFact, type ScanDimension } from './fact.ts'
 export const segmentsOf = (file: string): string => join(`${file}-figures`, scanFact.name)
 
 /** The scans of an open database, wherever they stand. */
-export const scanStore = (database: Sqlite.Database): FactStore<ScanDimension> =>
-  factStore(database, segmentsOf(database.name), scanFact)
+export const scanStore = (
+  database: Sqlite.Database,
+  sizes: Partial<StoreSizes> = {},
+): FactStore<ScanDimension> => factStore(database, segmentsOf(database.name), scanFact, sizes)
 
 /** Packs the scans of an open database. */
 export const scanPacker = (database: Sqlite.Database): Packer =>
