@@ -24,12 +24,14 @@ describe('the configuration', () => {
 
   it('trusts the proxies it names and no others', () => {
     const { trust } = readConfig({ FLIMBO_TRUST_PROXY: 'loopback, 10.0.0.0/8' })
-    expect(['127.0.0.1', '::1', '10.9.8.7', '192.0.2.1'].map((address) => trust?.(address, 0))).toEqual([
-      true,
-      true,
-      true,
-      false,
-    ])
+    // Asked twice, it is the same.
+    for (let i = 0; i < 2; i++)
+      expect(['127.0.0.1', '::1', '10.9.8.7', '192.0.2.1'].map((address) => trust?.(address, 0))).toEqual([
+        true,
+        true,
+        true,
+        false,
+      ])
   })
 
   it.each([

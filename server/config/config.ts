@@ -46,6 +46,23 @@ function trustFrom(text: string): ((address: string, hop: number) => boolean) | 
   }
 }
 
+/** So many addresses of proxies are remembered: each scan comes from one of a few. */
+const PROXIES_MAX = 1000
+
+/** Trust goes by the address alone: it is worked out once for each. */
+function remembered(trust: ReturnType<typeof trustFrom>): ReturnType<typeof trustFrom> {
+  if (trust === null) return null
+  const known = new Map<string, boolean>()
+  return (address, hop) => {
+    const there = known.get(address)
+    if (there !== undefined) return there
+    if (known.size >= PROXIES_MAX) known.clear()
+    const isTrusted = trust(address, hop)
+    known.set(address, isTrusted)
+    return isTrusted
+  }
+}
+
 const trustProxy = z
   .string()
   .default('')
@@ -165,7 +182,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     dataDir,
     databaseFile: resolve(dataDir, 'flimbo.sqlite'),
     filesQuotaBytes: v.FLIMBO_FILES_MB * 1024 * 1024,
-    trust: v.FLIMBO_TRUST_PROXY === '' ? null : trustFrom(v.FLIMBO_TRUST_PROXY),
+    trust: v.FLIMBO_TRUST_PROXY === '' ? null : remembered(trustFrom(v.FLIMBO_TRUST_PROXY)),
     standIns: v.FLIMBO_STANDINS,
     dns: v.FLIMBO_DNS ?? null,
     checkPrivate: v.FLIMBO_CHECK_PRIVATE,
