@@ -30,9 +30,10 @@ class Shares {
   }
 }
 
-/** A city while it is counted: by name within its region. It stands where most of its scans do. */
+/** A city while it is counted: by name within its region. It stands where most of its scans do; at the first of equals. */
 interface CountedCity extends Share {
   place: PlaceRow
+  placeId: number
   most: number
 }
 
@@ -67,14 +68,22 @@ export function breakdown(database: Sqlite.Database) {
       const name = [place.country, place.region, place.city].join('\u0000')
       const city = cities.get(name)
       if (!city) {
-        cities.set(name, { key: place.city, scans: count, uniques, place, most: count })
+        cities.set(name, {
+          key: place.city,
+          scans: count,
+          uniques,
+          place,
+          placeId: Number(value),
+          most: count,
+        })
         continue
       }
       city.scans += count
       city.uniques += uniques
-      if (count <= city.most) continue
+      if (count < city.most || (count === city.most && Number(value) > city.placeId)) continue
       city.most = count
       city.place = place
+      city.placeId = Number(value)
     }
     return {
       countries: countries.sorted(),

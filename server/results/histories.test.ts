@@ -88,6 +88,7 @@ const scan = fc.record({
   variant: fc.constantFrom('', 'a'),
   visitor: fc.constantFrom('0123456789abcdef', 'fedcba9876543210', 'v'),
   city: fc.constantFrom('Norden', 'Husum', ''),
+  latitude: fc.constantFrom(54, 55),
   userAgent: fc.constantFrom(PHONE, ''),
   language: fc.constantFrom('de-DE', 'de-AT', 'da', ''),
 })
@@ -166,6 +167,7 @@ type Row = Omit<GivenScan, 'userAgent'> & {
   campaignId: number
   nowRouteId: number
   city: string
+  placeId: number
   device: string
   /** Only its sums are left. */
   isFolded: boolean
@@ -214,7 +216,7 @@ function openHistory() {
   }
   function store(scans: readonly GivenScan[]): void {
     const packed: Packed[] = []
-    for (const { city, userAgent, ...given } of scans)
+    for (const { city, latitude, userAgent, ...given } of scans)
       pack(
         {
           ...given,
@@ -225,7 +227,7 @@ function openHistory() {
           day: new Date(given.at).toISOString().slice(0, 10),
           revisionId: 1,
           outcome: 'redirect',
-          place: { country: 'DE', region: 'Coast', city, latitude: 54, longitude: 8 },
+          place: { country: 'DE', region: 'Coast', city, latitude, longitude: 8 },
           device: deviceOf(userAgent),
           referrer: city,
         },
@@ -250,7 +252,7 @@ function openHistory() {
   function stored(): Row[] {
     const all = database
       .prepare(
-        `SELECT s.*, c.campaignId, c.routeId AS nowRouteId, p.city, a.device FROM scans s JOIN codes c ON c.id = s.codeId
+        `SELECT s.*, c.campaignId, c.routeId AS nowRouteId, p.city, p.latitude, a.device FROM scans s JOIN codes c ON c.id = s.codeId
         JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId`,
       )
       .all() as Row[]
@@ -469,6 +471,15 @@ function expectEqual(history: History, { zone, unit, from, days }: Extract<Step,
       expect(found.cities.map(({ key, scans, uniques }) => ({ key, scans, uniques }))).toEqual(
         sharesBy(now, ({ city }) => city),
       )
+      // A city stands where most of its scans do.
+      for (const { key, latitude } of found.cities) {
+        const [most] = sharesBy(
+          now.filter(({ city }) => city === key),
+          ({ placeId }) => String(placeId).padStart(9, '0'),
+        )
+        const there = now.find(({ placeId }) => placeId === Number(most?.key))
+        expect([key, latitude]).toEqual([key, there?.latitude])
+      }
       expect(found.devices).toEqual(sharesBy(now, ({ device }) => device))
       expect(found.languages).toEqual(sharesBy(now, ({ language }) => language.slice(0, 2)))
     }

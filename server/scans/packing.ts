@@ -87,7 +87,8 @@ export function packingJob({ progress }: Pick<Packing, 'progress'>): JobWork {
   return {
     kind: 'packing',
     atOnce: Infinity,
-    tries: 1,
+    // It is no work of its own: however often the server is stopped, it goes on telling.
+    tries: Infinity,
     async run(_job, { progress: say, signal }) {
       let most = 0
       for (;;) {

@@ -86,7 +86,8 @@ export function foldingJob(
   return {
     kind: 'folding',
     atOnce: Infinity,
-    tries: 1,
+    // It is no work of its own: however often the server is stopped, it goes on telling.
+    tries: Infinity,
     async run({ workspaceId, payload }, { progress: say, signal }) {
       const { before } = payload as { before: number }
       const { zone } = await database.read.findOneByOrFail(tables.workspaces, { id: workspaceId })
