@@ -66,7 +66,7 @@ export function rowClearer(database: Sqlite.Database, atOnce = AT_ONCE) {
  */
 export function scanClock(database: Sqlite.Database): (now: number) => number {
   const newest = database.prepare('SELECT at FROM scan_rows ORDER BY id DESC LIMIT 1').pluck()
-  return (now) => Math.min(now, (newest.get() as number | undefined) ?? 0)
+  return (now) => Math.min(now, (newest.get() as number | undefined) ?? now)
 }
 
 /** Which scans are not to be kept any more, by what the workspaces have decided; null where none are. */

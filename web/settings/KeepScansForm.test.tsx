@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Retention } from '@flimbo/core/scans'
 import { SessionContext, type SignedIn } from '../session/index.ts'
-import { around, startOffice } from '../tests/office.tsx'
+import { around, conflict, startOffice } from '../tests/office.tsx'
 import { KeepScansForm } from './KeepScansForm.tsx'
 
 afterEach(() => {
@@ -14,8 +14,10 @@ const BEFORE = Date.UTC(2025, 8, 1)
 const session = { workspace: { id: 1, name: 'Saltmarsh Line', zone: 'UTC' } } as SignedIn
 
 /** An office with so many scans that are too old, and what is stored there. */
-function open(stored: Retention, scans: number) {
+function open(stored: Retention, scans: number, version = 1) {
   const office = startOffice(({ method, path, body }) => {
+    if (method === 'PATCH' && (body as { version: number }).version < version)
+      return conflict({ value: stored, version })
     if (method === 'PATCH') return { value: (body as { value: Retention }).value, version: 2 }
     if (path === '/settings/retention') return { value: stored, version: 1 }
     const folded = stored.months === null ? null : { before: BEFORE, scans: 1234 }
@@ -44,6 +46,20 @@ describe('how long single scans are kept', () => {
     fireEvent.click(await screen.findByRole('button', { name: 'Fold 5,678 scans' }))
     await waitFor(() => {
       expect(office.writes().map(({ body }) => body)).toEqual([{ value: { months: 14 }, version: 1 }])
+    })
+  })
+
+  it('asks as well before it overwrites what somebody else saved meanwhile', async () => {
+    const office = open({ months: null }, 5678, 2)
+    await choose('14 months')
+    await screen.findByText(/^Saving folds/)
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Fold 5,678 scans' }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Overwrite with mine' }))
+    expect(office.writes()).toHaveLength(1)
+    fireEvent.click(await screen.findByRole('button', { name: 'Fold 5,678 scans' }))
+    await waitFor(() => {
+      expect(office.writes().at(-1)?.body).toEqual({ value: { months: 14 }, version: 2 })
     })
   })
 

@@ -15,7 +15,8 @@ const FOR_EVER = 'ever'
 /** How long single scans are kept; what is older stays as sums. */
 export function KeepScansForm() {
   const setting = useSetting<Retention>(scansApi.retention, scansApi.changeRetention, retention)
-  const [isAsking, setAsking] = useState(false)
+  /** What is done once it is certain that scans may be folded. */
+  const [asked, setAsked] = useState<'save' | 'overwrite' | null>(null)
   const { value } = setting
   const { workspace } = useSession()
   const zone = workspace.zone
@@ -25,6 +26,10 @@ export function KeepScansForm() {
   if (setting.answer.isError) return <Trouble error={setting.answer.error} />
   if (!value) return <Skeleton variant="rounded" height={260} />
   const { folded = null, next = null } = effect.data ?? {}
+  async function askFirst(how: 'save' | 'overwrite'): Promise<void> {
+    if (next && next.scans > 0) setAsked(how)
+    else await setting[how]()
+  }
   const choices = [...new Set([...MONTHS_KEPT, ...(value.months === null ? [] : [value.months])])].sort(
     (a, b) => a - b,
   )
@@ -71,24 +76,21 @@ export function KeepScansForm() {
           setting={{
             ...setting,
             saving: setting.saving || effect.isFetching,
-            save: () => {
-              if (next && next.scans > 0) setAsking(true)
-              else return setting.save()
-              return Promise.resolve()
-            },
+            save: () => askFirst('save'),
+            overwrite: () => askFirst('overwrite'),
           }}
         />
         {next && (
           <FoldScansDialog
-            isOpen={isAsking}
+            isOpen={asked !== null}
             scans={next.scans}
             before={day(dayIn(zone, next.before))}
             close={() => {
-              setAsking(false)
+              setAsked(null)
             }}
             fold={() => {
-              setAsking(false)
-              void setting.save()
+              if (asked) void setting[asked]()
+              setAsked(null)
             }}
           />
         )}
