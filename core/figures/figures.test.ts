@@ -6,6 +6,7 @@ import {
   fingerprintOf,
   mergeColumns,
   packColumns,
+  placesAmong,
   runsOf,
   sumsOf,
   UNIQUE,
@@ -124,5 +125,23 @@ describe('facts in columns', () => {
     expect(fingerprintOf(columns, new Set([1, 2]))).toBe(fingerprintOf(columns, new Set([2, 9, 1])))
     expect(fingerprintOf(columns, new Set([1, 2]))).not.toBe(fingerprintOf(columns, new Set([1, 3])))
     expect(fingerprintOf(columns, 'all')).toBe(fingerprintOf(columns, new Set([1, 2, 3])))
+  })
+})
+
+describe('codes that are meant', () => {
+  it('are found where they stand, however few or many are asked for', () => {
+    const some = fc.uniqueArray(fc.integer({ min: 1, max: 300 }), { maxLength: 200 })
+    fc.assert(
+      fc.property(some, some, (codes, wanted) => {
+        const sorted = Uint32Array.from(codes).sort()
+        const found = (among: ReadonlySet<number>) => Array.from(placesAmong(sorted, among))
+        const naive = (among: ReadonlySet<number>) =>
+          [...sorted.keys()].filter((c) => among.has(sorted[c] ?? 0))
+        for (const many of [wanted, wanted.slice(0, 3)]) {
+          expect(found(new Set(many))).toEqual(naive(new Set(many)))
+        }
+        expect(Array.from(placesAmong(sorted, 'all'))).toEqual([...sorted.keys()])
+      }),
+    )
   })
 })

@@ -1,6 +1,6 @@
 import { QUARTER_MS, type Span } from '../time/index.ts'
 import { COUNTED, indexArray, type Columns, type Dimension, type DimensionValue } from './columns.ts'
-import { firstSince, isAmong, type CodeSet } from './select.ts'
+import { firstSince, placesAmong, type CodeSet } from './select.ts'
 import type { DimensionSums, QuarterSums, Sums } from './sums.ts'
 
 /** An array of whole numbers, of the smallest kind that holds them. */
@@ -153,8 +153,9 @@ function* runsIn<D extends string>(
   // Where all of it is asked for, so is a day that began before its first fact.
   const since = start <= span.start ? -Infinity : Math.ceil(start / QUARTER_MS) - firstStep
   const until = end >= span.end ? Infinity : Math.ceil(end / QUARTER_MS) - firstStep
-  for (let c = 0; c < codes.length; c++) {
-    if (!isAmong(wanted, codes[c] ?? 0)) continue
+  const places = placesAmong(codes, wanted)
+  for (let k = 0; k < places.length; k++) {
+    const c = places[k] ?? 0
     const from = firstSince(step, starts[c] ?? 0, starts[c + 1] ?? 0, since)
     const to = firstSince(step, from, starts[c + 1] ?? 0, until)
     if (from < to) yield { c, from, to }

@@ -5,7 +5,7 @@ export type { Folded, FoldedTable, FoldedTotal, Folding, Numbers, Step } from '.
 export { pickFacts } from './pick.ts'
 export { fingerprintOf } from './fingerprint.ts'
 export { mergeColumns } from './merge.ts'
-export { firstSince, isAmong, runsOf } from './select.ts'
+export { firstSince, placesAmong, runsOf } from './select.ts'
 export type { CodeSet, Run } from './select.ts'
 export { addDimension, countOf, quartersOf, sumsOf } from './sums.ts'
 export type { DimensionSums, QuarterSums, Sums, Tallied } from './sums.ts'

@@ -11,14 +11,35 @@ export interface Run {
   readonly to: number
 }
 
-export const isAmong = (codes: CodeSet, code: number): boolean => codes === 'all' || codes.has(code)
+/** Few codes are looked for one by one; of many, all that there are are looked at. */
+const FEW = 16
+
+/**
+ * Where those of some codes stand that are among others, ascending.
+ *
+ * @param codes ascending
+ */
+export function placesAmong(codes: Uint32Array, wanted: CodeSet): ArrayLike<number> {
+  if (wanted === 'all') return codes.map((_code, c) => c)
+  const places: number[] = []
+  if (wanted.size * FEW > codes.length) {
+    for (let c = 0; c < codes.length; c++) if (wanted.has(codes[c] ?? 0)) places.push(c)
+    return places
+  }
+  for (const code of wanted) {
+    const c = firstSince(codes, 0, codes.length, code)
+    if (codes[c] === code) places.push(c)
+  }
+  return places.sort((a, b) => a - b)
+}
 
 /** The facts of some codes in a span, code by code and in the order of time; codes without any are left out. */
 export function runsOf({ codes, starts, at }: Columns, wanted: CodeSet, { start, end }: Span): Run[] {
   const runs: Run[] = []
-  for (let c = 0; c < codes.length; c++) {
+  const places = placesAmong(codes, wanted)
+  for (let k = 0; k < places.length; k++) {
+    const c = places[k] ?? 0
     const code = codes[c] ?? 0
-    if (!isAmong(wanted, code)) continue
     const [first, last] = [starts[c] ?? 0, starts[c + 1] ?? 0]
     const from = (at[first] ?? 0) >= start ? first : firstSince(at, first, last, start)
     const to = (at[last - 1] ?? 0) < end ? last : firstSince(at, from, last, end)
@@ -27,7 +48,7 @@ export function runsOf({ codes, starts, at }: Columns, wanted: CodeSet, { start,
   return runs
 }
 
-/** The first of some ascending moments that is not before another; `to` where there is none. */
+/** The first of some ascending moments, or other numbers, that is not before another; `to` where there is none. */
 export function firstSince(moments: ArrayLike<number>, from: number, to: number, moment: number): number {
   let [low, high] = [from, to]
   while (low < high) {

@@ -5,7 +5,7 @@ import {
   foldedQuarters,
   foldedSums,
   foldedTotals,
-  isAmong,
+  placesAmong,
   runsOf,
   sumsOf,
   type CodeSet,
@@ -202,10 +202,10 @@ export function eachTotal(part: Part, codes: CodeSet, span: Span, take: TakeTota
   if (lies === 'none') return
   if (lies === 'whole') {
     const { totals } = part
-    for (let c = 0; c < totals.codes.length; c++) {
-      const code = totals.codes[c] ?? 0
-      if (isAmong(codes, code))
-        take(code, totals.count[c] ?? 0, totals.uniques[c] ?? 0, totals.lastAt[c] ?? -1)
+    const places = placesAmong(totals.codes, codes)
+    for (let k = 0; k < places.length; k++) {
+      const c = places[k] ?? 0
+      take(totals.codes[c] ?? 0, totals.count[c] ?? 0, totals.uniques[c] ?? 0, totals.lastAt[c] ?? -1)
     }
     return
   }
