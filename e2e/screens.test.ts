@@ -56,6 +56,7 @@ const SCREENS = [
   ['/settings/links', 'Settings'],
   ['/settings/styles', 'Settings'],
   ['/settings/files', 'Settings'],
+  ['/settings/scans', 'Settings'],
   ['/campaigns/1/routes', 'Routes'],
   ['/campaigns/1/routes?route=1&view=settings', 'Routes'],
   ['/campaigns/1/routes?new', 'Routes'],
