@@ -1,7 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { LANGUAGES } from '@flimbo/core/words'
 import type { Code } from '@flimbo/core/codes'
 import type { Route } from '@flimbo/core/routing'
 import { BREMEN, GRONINGEN, PHONE, runningFlimbo, type Running } from '../tests/running.ts'
+
+/** The phones of these tests are German. */
+const WORDS = LANGUAGES.de.pages
 
 interface ScanRow {
   id: number
@@ -87,14 +91,14 @@ describe('what leads nowhere', () => {
     for (const path of ['/NOTHING', '/%00', '/a/b', '/..%2f..', '/ä', `/${'x'.repeat(300)}`]) {
       const { status, headers, body } = await flimbo.scan(encodeURI(path).replace(/%25/g, '%'))
       expect([path, status, headers['content-type']]).toEqual([path, 404, 'text/html; charset=utf-8'])
-      expect(body).toContain('No such short link')
+      expect(body).toContain(WORDS.unknown.title)
     }
     expect(count()).toBe(before)
   })
 
   it.each([
-    ['paused', 404, 'Resting for now'],
-    ['deleted', 410, 'No longer in use'],
+    ['paused', 404, WORDS.paused.title],
+    ['deleted', 410, WORDS.deleted.title],
   ] as const)('a %s code says so, is recorded, and comes back', async (state, status, title) => {
     const other = await flimbo.code(code.campaignId, { slug: `state-${state}` })
     await flimbo.ask('PATCH', `/api/codes/${String(other.id)}`, { version: 1, state })
@@ -119,9 +123,30 @@ describe('what leads nowhere', () => {
   })
 })
 
+describe('the front door’s own pages', () => {
+  const read = async (language: string) => flimbo.scan('/NOTHING-HERE', { 'accept-language': language })
+
+  it.each([
+    ['fr-CA,fr;q=0.9,en;q=0.8', 'fr', 'Ce lien court n’existe pas'],
+    ['xx, nn-NO, en', 'nb', 'Denne korte lenken finnes ikke'],
+    ['ja', 'en', 'No such short link'],
+    ['', 'en', 'No such short link'],
+    ['en;q=0.1, el;q=0.2, *;q=0.9', 'el', 'Δεν υπάρχει τέτοιος σύνδεσμος'],
+  ])('speak to a reader of "%s" in %s', async (header, language, title) => {
+    const { body, headers } = await read(header)
+    expect(headers['content-language']).toBe(language)
+    expect(body).toContain(`<html lang="${language}">`)
+    expect(body).toContain(`<h1>${title}</h1>`)
+  })
+
+  it.each(['ar-EG', 'he'])('are written from the right for a reader of %s', async (language) => {
+    expect((await read(language)).body).toContain(`<html lang="${language.slice(0, 2)}" dir="rtl">`)
+  })
+})
+
 describe('the rest of the front door', () => {
   it('has a plain home page and keeps robots out', async () => {
-    expect((await flimbo.scan('/')).body).toContain('short links')
+    expect((await flimbo.scan('/')).body).toContain(WORDS.home.title)
     expect((await flimbo.scan('/robots.txt')).body).toBe('User-agent: *\nDisallow: /\n')
   })
   it('only lets read', async () => {

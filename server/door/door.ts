@@ -8,6 +8,7 @@ import { readForm, type Given } from './forms.ts'
 import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
+import { spokenTo } from './spokenTo.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
 
 export interface DoorParts extends AnswerParts, PasswordParts {
@@ -125,7 +126,10 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
       if (given?.onward) {
         // The scan was stored when it was asked. Asked too long ago, it is scanned anew: nobody is left standing.
         const anew = { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` }
-        send(call.response, continueAfterPage(parts, posting, given.onward, given.agreed, Date.now()) ?? anew)
+        send(
+          call.response,
+          continueAfterPage(parts, posting, given, spokenTo(call.request), Date.now()) ?? anew,
+        )
         return
       }
       if (!isAsking) {
@@ -176,6 +180,7 @@ async function takeForm(
       asked: given.asked,
       path,
       query: rest,
+      spoken: spokenTo(request),
     }),
   )
 }

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { escapeMarkup } from '@flimbo/core/pages'
 import { hitAddress, VISIT_FIELDS, type Fired, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
+import { fill, type Spoken } from '@flimbo/core/words'
 import { document, type Rendered } from './pages.ts'
 
 /** A light page goes on when its tags have fired, and after so long whether they have or not. */
@@ -14,7 +15,7 @@ const hostOf = (address: string) => escapeMarkup(new URL(address).host)
  * The page on the way on which visit tags fire. With script it goes on by itself within a fifth of a second,
  * without by a refresh; its own history entry is replaced. It tells the next page no referrer, as a redirect does not.
  */
-export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Rendered {
+export function lightPage(tags: readonly VisitTag[], visit: VisitValues, spoken: Spoken): Rendered {
   const { address } = visit
   const nonce = randomBytes(12).toString('base64')
   const containers = tags
@@ -28,6 +29,9 @@ export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Render
   const script = `const go=()=>location.replace(${inScript(address)});setTimeout(go,${String(LONGEST_MS)});Promise.all([new Promise(d=>addEventListener('load',d)),...${inScript(pixels)}.map(u=>new Promise(d=>{const i=new Image;i.onload=i.onerror=d;i.src=u}))]).then(go)`
   // A picture in the page would hold the refresh up for as long as its collector does not answer; what is only loaded ahead does not.
   const plain = `${pixels.map((pixel) => `<link rel="preload" as="image" href="${escapeMarkup(pixel)}">`).join('')}<meta http-equiv="refresh" content="0;url=${escapeMarkup(address)}">`
+  const onTo = fill(escapeMarkup(spoken.words.onward.onTo), {
+    host: `<a href="${escapeMarkup(address)}">${hostOf(address)}</a>`,
+  })
   const originsOf = (addresses: readonly string[]) => [
     ...new Set(addresses.map((each) => new URL(each).origin)),
   ]
@@ -45,22 +49,31 @@ export function lightPage(tags: readonly VisitTag[], visit: VisitValues): Render
             'frame-src https:',
           ],
     body: document(
-      'One moment',
-      `<p>On to <a href="${escapeMarkup(address)}">${hostOf(address)}</a>.</p>${containers.map(({ tag, source }) => `<script nonce="${nonce}" async src="${escapeMarkup(source)}" ${data(tag)}></script>`).join('')}`,
+      spoken.words.pages.busy.title,
+      `<p>${onTo}</p>${containers.map(({ tag, source }) => `<script nonce="${nonce}" async src="${escapeMarkup(source)}" ${data(tag)}></script>`).join('')}`,
       `<script nonce="${nonce}">${script}</script><noscript>${plain}</noscript>`,
+      spoken,
     ),
   }
 }
 
 /** Asks whether tags may fire. Both answers lead on, and weigh the same; neither needs a script. */
-export function consentPage({ why, notice }: Fired['consent'], address: string, sealed: string): Rendered {
-  const more = notice === '' ? '' : `<p><a href="${escapeMarkup(notice)}">How we handle your data</a></p>`
+export function consentPage(
+  { why, notice }: Fired['consent'],
+  address: string,
+  sealed: string,
+  spoken: Spoken,
+): Rendered {
+  const { onTo, privacy, yes, no } = spoken.words.onward
+  const more = notice === '' ? '' : `<p><a href="${escapeMarkup(notice)}">${escapeMarkup(privacy)}</a></p>`
   return {
     status: 200,
     hidesReferrer: true,
     body: document(
-      `On to ${new URL(address).host}`,
-      `<p>${escapeMarkup(why)}</p>${more}<form method="post"><input type="hidden" name="onward" value="${sealed}"><button name="agreed" value="yes" class="quiet">Yes, go on</button><button name="agreed" value="no" class="quiet">No, go on without</button></form>`,
+      fill(onTo, { host: new URL(address).host }),
+      `<p dir="auto">${escapeMarkup(why)}</p>${more}<form method="post"><input type="hidden" name="onward" value="${sealed}"><button name="agreed" value="yes" class="quiet">${escapeMarkup(yes)}</button><button name="agreed" value="no" class="quiet">${escapeMarkup(no)}</button></form>`,
+      '',
+      spoken,
     ),
   }
 }

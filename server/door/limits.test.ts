@@ -1,7 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { LANGUAGES } from '@flimbo/core/words'
 import type { Code } from '@flimbo/core/codes'
 import { NO_RULES, openLife, type BoundRow, type Life, type Rules } from '@flimbo/core/routing'
 import { runningFlimbo, type Running } from '../tests/running.ts'
+
+/** The phones of these tests are German. */
+const WORDS = LANGUAGES.de.pages
 
 let flimbo: Running
 let campaignId: number
@@ -66,7 +70,7 @@ describe('a limit of scans', () => {
     await flimbo.scan('/PEOPLE-ONLY', {}, 'HEAD')
     expect((await flimbo.scan('/PEOPLE-ONLY')).status).toBe(302)
     const full = await flimbo.scan('/PEOPLE-ONLY')
-    expect([full.status, full.body]).toEqual([410, expect.stringContaining('All taken') as string])
+    expect([full.status, full.body]).toEqual([410, expect.stringContaining(WORDS.full.title) as string])
   })
 
   it('of a day is of that day', async () => {
@@ -189,7 +193,7 @@ describe('dates', () => {
     await limited('early', { startsAt: '2199-01-01T00:00' })
     await limited('over', { endsAt: '2020-01-01T00:00', after: waitingList })
     const early = await flimbo.scan('/EARLY')
-    expect([early.status, early.body]).toEqual([404, expect.stringContaining('Not yet') as string])
+    expect([early.status, early.body]).toEqual([404, expect.stringContaining(WORDS.early.title) as string])
     expect((await flimbo.scan('/OVER')).headers.location).toContain('/waiting-list?')
   })
 })

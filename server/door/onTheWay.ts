@@ -4,6 +4,8 @@ import { HIT, type VisitValues } from '@flimbo/core/visitTags'
 import type { Posting } from '../routing/index.ts'
 import type { OutboxEntry } from '../scans/index.ts'
 import type { CameIn } from './readArrival.ts'
+import { wordsFor, type Spoken } from '@flimbo/core/words'
+import type { Given } from './forms.ts'
 import { consentPage, lightPage } from './lightPage.ts'
 import type { Rendered } from './pages.ts'
 import type { Seals } from './sealed.ts'
@@ -50,12 +52,13 @@ export function onTheWay(
     time: String(arrival.at),
     visit: randomUUID(),
   }
+  const spoken = wordsFor(arrival.languages)
   const outbox = server.map(({ id }) => ({ kind: HIT, topic: id, payload: visit }))
   if (asked.length > 0) {
     const token = seals.seal(codeId, { kind: 'onward', visit }, arrival.at)
-    return { outbox, page: consentPage(consent, visit.address, token) }
+    return { outbox, page: consentPage(consent, visit.address, token, spoken) }
   }
-  return { outbox, page: page.length > 0 ? lightPage(page, visit) : null }
+  return { outbox, page: page.length > 0 ? lightPage(page, visit, spoken) : null }
 }
 
 /**
@@ -65,13 +68,13 @@ export function onTheWay(
 export function continueAfterPage(
   { seals }: OnTheWayParts,
   { fired, codeId, compiled }: Posting,
-  sealed: string,
-  agreed: boolean,
+  { onward, agreed }: Pick<Given, 'onward' | 'agreed'>,
+  spoken: Spoken,
   now: number,
 ): Rendered | { goOn: string } | null {
-  const visit = seals.open(codeId, 'onward', sealed, now)?.visit
+  const visit = onward === null ? undefined : seals.open(codeId, 'onward', onward, now)?.visit
   if (!visit || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live')
     return null
   const tags = fired ? [...fired.page, ...(agreed ? fired.asked : [])] : []
-  return tags.length > 0 ? lightPage(tags, visit) : { goOn: visit.address }
+  return tags.length > 0 ? lightPage(tags, visit, spoken) : { goOn: visit.address }
 }

@@ -1,8 +1,9 @@
+import type { Spoken } from '@flimbo/core/words'
 import type { Posting } from '../routing/index.ts'
 import { isPassword } from '../workspace/index.ts'
 import { passwordPage, waitSentence } from './askPages.ts'
 import type { Attempts } from './attempts.ts'
-import { RENDERED, type Rendered } from './pages.ts'
+import { ownWords, type Rendered } from './pages.ts'
 import { PASS_NAME, type Passes } from './passes.ts'
 
 export interface PasswordParts {
@@ -19,6 +20,7 @@ export interface Entered {
   readonly asked: string
   readonly path: string
   readonly query: string
+  readonly spoken: Spoken
 }
 
 const LONGEST = 200
@@ -32,13 +34,13 @@ export async function enterPassword(
   { routeId, codeId, passwordHash }: Posting,
   entered: Entered,
 ): Promise<Rendered | { goOn: string }> {
-  const { password, address, scan, asked, path, query } = entered
+  const { password, address, scan, asked, path, query, spoken } = entered
   if (passwordHash === '') return { goOn: query === '' ? path : `${path}?${query}` }
   const wait = attempts.take(routeId, address, Date.now())
-  if (wait > 0) return passwordPage(asked, waitSentence(wait), 429)
+  if (wait > 0) return passwordPage(asked, spoken, waitSentence(wait, spoken), 429)
   const isRight = await attempts.inTurn(() => isPassword(password.slice(0, LONGEST), passwordHash))
-  if (isRight === null) return RENDERED.busy
-  if (!isRight) return passwordPage(asked, 'That was not the password. Please try again.', 403)
+  if (isRight === null) return ownWords('busy', spoken)
+  if (!isRight) return passwordPage(asked, spoken, spoken.words.password.wrong, 403)
   attempts.giveBack(routeId, address)
   const pass = `${PASS_NAME}=${passes.issue(codeId, passwordHash, scan, Date.now())}`
   return { goOn: `${path}?${query === '' ? pass : `${query}&${pass}`}` }

@@ -1,9 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { fill, LANGUAGES } from '@flimbo/core/words'
 import type { Code } from '@flimbo/core/codes'
 import { NO_RULES, openLife, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { BREMEN, http, PHONE, runningFlimbo, type Running } from '../tests/running.ts'
 import { createAttempts, FREE_ATTEMPTS, WAITING_MAX } from './attempts.ts'
 import { PASS_MS, createPasses, takePass } from './passes.ts'
+
+/** The phones of these tests are German. */
+const WORDS = LANGUAGES.de.password
 
 const SECRET = 'low water at nine'
 let flimbo: Running
@@ -59,10 +63,7 @@ describe('a password', () => {
 
     const asked = sealIn(page.body)
     const wrong = await post('/holders?table=7', { asked, password: 'guess' })
-    expect([wrong.status, wrong.body]).toEqual([
-      403,
-      expect.stringContaining('That was not the password') as string,
-    ])
+    expect([wrong.status, wrong.body]).toEqual([403, expect.stringContaining(WORDS.wrong) as string])
 
     const right = await post('/holders?table=7', { asked: sealIn(wrong.body), password: SECRET })
     expect([right.status, right.headers['set-cookie']]).toEqual([303, undefined])
@@ -134,7 +135,7 @@ describe('a password', () => {
     const statuses = answers.map(({ status }) => status)
     expect(statuses.filter((status) => status === 403)).toHaveLength(FREE_ATTEMPTS)
     expect(statuses.filter((status) => status === 429)).toHaveLength(30 - FREE_ATTEMPTS)
-    expect(answers.find(({ status }) => status === 429)?.body).toContain('Please wait 2 seconds')
+    expect(answers.find(({ status }) => status === 429)?.body).toContain(fill(WORDS.wait, { time: '2 Sek.' }))
     // Another code of the same route is no way round: one more may be looked at by now, and then there is a longer wait.
     const more = [
       await fillIn(`/${two.slug}`, { password: 'x' }),

@@ -1,8 +1,10 @@
 import type { ServerResponse } from 'node:http'
 import type { Decision } from '@flimbo/core/routing'
+import type { OwnPage } from '@flimbo/core/words'
 import type { Doorway } from '../domains/index.ts'
 import { locationPage, passwordPage } from './askPages.ts'
-import { messagePage, ownPage, RENDERED, ROBOTS, unknownPage, type PageName, type Rendered } from './pages.ts'
+import { messagePage, ownPage, ownWords, ROBOTS, unknownPage, type Rendered } from './pages.ts'
+import { spokenTo } from './spokenTo.ts'
 
 /** Answers with what was decided. `asked` is the seal of the scan, for pages that ask something. */
 export function carryOut(
@@ -12,9 +14,15 @@ export function carryOut(
   asked: () => string,
 ): void {
   if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
-  else if (decision.kind === 'ask')
-    send(response, decision.ask === 'password' ? passwordPage(asked()) : locationPage(asked(), decision.why))
-  else if (decision.kind === 'page') send(response, ownPage(decision.page))
+  else if (decision.kind === 'ask') {
+    const spoken = spokenTo(response.req)
+    send(
+      response,
+      decision.ask === 'password'
+        ? passwordPage(asked(), spoken)
+        : locationPage(asked(), decision.why, spoken),
+    )
+  } else if (decision.kind === 'page') send(response, ownPage(decision.page))
   else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
   else sendPage(response, decision.message)
 }
@@ -28,7 +36,7 @@ export function sendOn(response: ServerResponse, address: string, status = 302):
 export function sendUnknown(response: ServerResponse, { unknown, unknownText }: Doorway): void {
   if (unknown !== '') sendOn(response, unknown)
   else if (unknownText === '') sendPage(response, 'unknown')
-  else send(response, unknownPage(unknownText))
+  else send(response, unknownPage(unknownText, spokenTo(response.req)))
 }
 
 /** Says that a short link is asked for with GET or HEAD. */
@@ -37,9 +45,9 @@ export function refuseMethod(response: ServerResponse): void {
   sendPage(response, 'method')
 }
 
-/** Sends one of the front door’s own pages. */
-export function sendPage(response: ServerResponse, name: PageName): void {
-  send(response, RENDERED[name])
+/** Sends one of the front door’s own pages, in the visitor's language. */
+export function sendPage(response: ServerResponse, name: OwnPage): void {
+  send(response, ownWords(name, spokenTo(response.req)))
 }
 
 /** Sends a page that was made for this visit, or the way on from it. */
@@ -48,10 +56,11 @@ export function send(response: ServerResponse, page: Rendered | { readonly goOn:
     sendOn(response, page.goOn, 303)
     return
   }
-  const { status, body, policy = [], hidesReferrer } = page
+  const { status, body, language, policy = [], hidesReferrer } = page
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Length': body.length,
+    ...(language === undefined ? {} : { 'Content-Language': language }),
     'Cache-Control': 'no-store',
     'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
     'X-Content-Type-Options': 'nosniff',
