@@ -189,9 +189,10 @@ export function* foldedTotals(folded: Folded, wanted: CodeSet, span: Span): Gene
 
 /** Facts of some codes by quarters of an hour, those that begin in a span. */
 export function foldedQuarters(folded: Folded, wanted: CodeSet, span: Span): QuarterSums {
-  const { step, firstStep, count, uniques, apart } = tableOf(folded, folded.first)
+  const table = tableOf(folded, folded.first)
+  const { step, firstStep, count, uniques, apart } = table
   const sums = new Map<number, [count: number, uniques: number, apart: number]>()
-  for (const { from, to } of runsIn(folded, tableOf(folded, folded.first), wanted, span))
+  for (const { from, to } of runsIn(folded, table, wanted, span))
     for (let i = from; i < to; i++) {
       const quarter = (step[i] ?? 0) + firstStep
       const sum = sums.get(quarter) ?? [0, 0, 0]

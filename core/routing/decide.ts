@@ -150,15 +150,14 @@ function beforeLanes(
     if (!arrival.unlocked)
       return { kind: 'ask', ask: 'password', why: '', reason: 'password', exit: '', variant: '' }
   }
-  const asks = askLocation
-  if (asks) {
+  if (askLocation) {
     trace?.push({
       look: 'location',
       saw: locationInWords(arrival.precise),
       settled: arrival.precise === null,
     })
     if (arrival.precise === null)
-      return { kind: 'ask', ask: 'location', why: asks.why, reason: 'location', exit: '', variant: '' }
+      return { kind: 'ask', ask: 'location', why: askLocation.why, reason: 'location', exit: '', variant: '' }
   }
   return null
 }

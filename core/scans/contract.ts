@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { endpoint, idQuery, pageOf, pageQuery, versioned, versionedChange } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
 import { APART } from './apart.ts'
-import { retention } from './retention.ts'
+import { monthsQuery, retention } from './retention.ts'
 import { DEVICE_TYPES } from './deviceTypes.ts'
 
 /** What a scan was answered with: the way on, or a page and why. */
@@ -200,7 +200,7 @@ export const scansApi = {
     room: 'scans',
     access: { right: 'view' },
     summary: 'Which scans are folded into sums, and which would be',
-    query: z.strictObject({ months: z.coerce.number().int().min(1).max(240).optional() }),
+    query: z.strictObject({ months: monthsQuery.optional() }),
     answer: z.object({ folded: scansUpTo.nullable(), next: scansUpTo.nullable() }),
   }),
   events: endpoint({

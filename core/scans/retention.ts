@@ -4,13 +4,16 @@ import { dayIn, startOfDay } from '../time/index.ts'
 /** How long single scans are kept, in whole months; none where they are kept for ever. */
 export const MONTHS_KEPT = [1, 3, 6, 14, 26, 38] as const
 
+const monthsKept = z
+  .int({ error: 'Give the number of months, or choose to keep single scans for ever.' })
+  .min(1, 'Keep single scans for at least a month.')
+  .max(240, 'That is longer than 20 years: keep single scans for ever instead.')
+/** The same as it stands in an address. */
+export const monthsQuery = z.coerce.number().pipe(monthsKept)
+
 /** A workspace's rule for how long it keeps single scans. Older ones are folded into sums. */
 export const retention = z.strictObject({
-  months: z
-    .int({ error: 'Give the number of months, or choose to keep single scans for ever.' })
-    .min(1, 'Keep single scans for at least a month.')
-    .max(240, 'That is longer than 20 years: keep single scans for ever instead.')
-    .nullable(),
+  months: monthsKept.nullable(),
 })
 export type Retention = z.infer<typeof retention>
 export const KEEP_FOR_EVER: Retention = { months: null }

@@ -6,8 +6,8 @@ import { retryWhenLockedSync } from '../sqlite/index.ts'
 import { decodeTable, encodeTable, type ReadTable } from './arrow.ts'
 import type { Fact } from './fact.ts'
 import { groupsFrom, type Groups } from './groups.ts'
-import type { CodeTotals } from './segment.ts'
-import { decodeSheets, encodeSheets, type KeyedSheet, type Sheet } from './sheets.ts'
+import type { CodeTotals, Summary } from './segment.ts'
+import { decodeSheets, encodeSheets, type KeyedSheet } from './sheets.ts'
 
 /**
  * Folds: sums that stand in the database in place of facts whose rows go. Each fold has an edition; from the moment it
@@ -19,13 +19,9 @@ export interface FoldBlock extends Span {
 }
 
 /** All that is known of a block without its sums. */
-export interface FoldHead<D extends string = string> {
-  readonly totals: CodeTotals
-  readonly groups: Groups
-  readonly values: Readonly<Record<D, readonly DimensionValue[]>>
+export interface FoldHead<D extends string = string> extends Summary<D> {
   /** Where the sums of each code stand in the table of a dimension. */
   readonly starts: Readonly<Record<D, Uint32Array>>
-  readonly sheets: ReadonlyMap<string, Sheet<D>>
 }
 
 /** What is written of a block beside its tables. */

@@ -178,11 +178,9 @@ export function packer<D extends string>(
   /**
    * Folds facts into sums, a little at a time. Until the end nothing has happened; then all of it has, at once. Nothing
    * may be packed meanwhile.
-   *
-   * @returns how many facts that are counted were folded
    */
-  function* fold(plan: FoldPlan<D>, writer: FoldWriter<D>): Generator<void, number> {
-    if (!lock.take()) return 0
+  function* fold(plan: FoldPlan<D>, writer: FoldWriter<D>): Generator<void, void> {
+    if (!lock.take()) return
     lookAtManifest()
     writer.tidy()
     const { mark } = manifest
@@ -197,7 +195,7 @@ export function packer<D extends string>(
       plan,
       writer,
     })
-    if (folded.folds.length === 0) return 0
+    if (folded.folds.length === 0) return
     checkUnchanged()
     const next = { mark, proof: manifest.proof, segments: folded.segments, folds: plan.edition }
     writeNextManifest(directory, next)
@@ -206,7 +204,6 @@ export function packer<D extends string>(
     write(next)
     dropNextManifest(directory)
     replace(before)
-    return folded.folds.reduce((sum, { facts }) => sum + facts, 0)
   }
 
   return {

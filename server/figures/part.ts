@@ -2,7 +2,6 @@ import { LRUCache } from 'lru-cache'
 import {
   countOf,
   fingerprintOf,
-  foldedQuarters,
   foldedSums,
   foldedTotals,
   placesAmong,
@@ -59,14 +58,46 @@ export interface Memory<D extends string> {
   set(key: string, sums: Sums<D>): void
 }
 
-/** The sums of an owner, where there is a sheet of the very codes that it has now. */
-function sheetOf<D extends string>(
-  sheets: ReadonlyMap<string, Sheet<D>>,
-  key: string | null,
-  fingerprint: string,
-): Sums<D> | null {
-  const sheet = key === null ? undefined : sheets.get(key)
-  return sheet?.fingerprint === fingerprint ? sheet.sums : null
+/** How a part sums up some codes in a span, and what is known of that beforehand. */
+interface Summing<D extends string> {
+  /** Tells its sums from those of others in the same memory. */
+  readonly name: string
+  readonly span: Span
+  readonly codes: Uint32Array
+  readonly sheets: ReadonlyMap<string, Sheet<D>>
+  readonly memory: Memory<D>
+  readonly sum: (codes: CodeSet, span: Span) => Sums<D>
+}
+
+/**
+ * The sums of a part: from a sheet, where there is one of the very codes that an owner has now, or else worked out once.
+ * What is in a part never changes: neither do its sums.
+ */
+function sumsOnce<D extends string>({
+  name,
+  span,
+  codes: own,
+  sheets,
+  memory,
+  sum,
+}: Summing<D>): Pick<Part<D>, 'sums' | 'quarters'> {
+  function within({ codes, key }: Owner, asked: Span): Sums<D> | null {
+    const lies = overlap(span, asked)
+    if (lies === 'none') return null
+    const fingerprint = fingerprintOf({ codes: own }, codes)
+    const sheet = key !== null && lies === 'whole' ? sheets.get(key) : undefined
+    if (sheet?.fingerprint === fingerprint) return sheet.sums
+    const [start, end] = [Math.max(span.start, asked.start), Math.min(span.end, asked.end)]
+    const id = `${name} ${fingerprint} ${String(start)} ${String(end)}`
+    const known = memory.get(id) ?? sum(codes, asked)
+    memory.set(id, known)
+    return known
+  }
+  return {
+    sums: within,
+    quarters: (owner, asked) =>
+      overlap(span, asked) === 'none' ? null : (within(owner, EVER)?.quarters ?? null),
+  }
 }
 
 /** A segment as it is asked; its columns are read when they are needed. */
@@ -77,30 +108,20 @@ export function segmentPart<D extends string>(
   columns: () => Columns<D>,
   memory: Memory<D>,
 ): Part<D> {
-  /** The sums of some codes in as much of the segment as lies in a span. */
-  function within({ codes, key }: Owner, span: Span): Sums<D> {
-    const start = Math.max(span.start, segment.start)
-    const end = Math.min(span.end, segment.end)
-    const fingerprint = fingerprintOf(head.totals, codes)
-    const isWhole = start === segment.start && end === segment.end
-    const sheet = isWhole ? sheetOf(head.sheets, key, fingerprint) : null
-    if (sheet) return sheet
-    // What is packed never changes: neither do its sums.
-    const name = `${segment.name} ${fingerprint} ${String(start)} ${String(end)}`
-    const known = memory.get(name)
-    if (known) return known
-    const sums = sumsOf(columns(), codes, span, fact.everyFact)
-    memory.set(name, sums)
-    return sums
-  }
   return {
     span: segment,
     totals: head.totals,
     values: head.values,
     columns,
     codesOfGroup: (group) => head.groups.codesOf(group),
-    sums: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, span)),
-    quarters: (owner, span) => (overlap(segment, span) === 'none' ? null : within(owner, EVER).quarters),
+    ...sumsOnce({
+      name: segment.name,
+      span: segment,
+      codes: head.totals.codes,
+      sheets: head.sheets,
+      memory,
+      sum: (codes, span) => sumsOf(columns(), codes, span, fact.everyFact),
+    }),
     eachTotalIn: (codes, span, take) => {
       countRuns(columns(), codes, span, take)
     },
@@ -121,27 +142,20 @@ export function foldedPart<D extends string>(
   folded: Folded<D>,
   memory: Memory<D>,
 ): Part<D> {
-  function within({ codes, key }: Owner, span: Span): Sums<D> {
-    const [start, end] = [Math.max(span.start, block.start), Math.min(span.end, block.end)]
-    const fingerprint = fingerprintOf(head.totals, codes)
-    const sheet = overlap(block, span) === 'whole' ? sheetOf(head.sheets, key, fingerprint) : null
-    if (sheet) return sheet
-    const name = `fold ${String(block.id)} ${fingerprint} ${String(start)} ${String(end)}`
-    const known = memory.get(name)
-    if (known) return known
-    const sums = foldedSums(folded, codes, span)
-    memory.set(name, sums)
-    return sums
-  }
   return {
     span: block,
     totals: head.totals,
     values: head.values,
     columns: null,
     codesOfGroup: (group) => head.groups.codesOf(group),
-    sums: (owner, span) => (overlap(block, span) === 'none' ? null : within(owner, span)),
-    quarters: ({ codes }, span) =>
-      overlap(block, span) === 'none' ? null : foldedQuarters(folded, codes, span),
+    ...sumsOnce({
+      name: `fold ${String(block.id)}`,
+      span: block,
+      codes: head.totals.codes,
+      sheets: head.sheets,
+      memory,
+      sum: (codes, span) => foldedSums(folded, codes, span),
+    }),
     eachTotalIn: (codes, span, take) => {
       for (const { code, count, uniques, lastAt } of foldedTotals(folded, codes, span))
         take(code, count, uniques, lastAt)
@@ -151,6 +165,7 @@ export function foldedPart<D extends string>(
 
 /** Sums of facts that are in no segment, by as many owners and spans. */
 const LOOSE_SUMS = 200
+const NO_SHEETS: ReadonlyMap<string, never> = new Map<string, never>()
 
 /** Facts that are in no segment. */
 export interface LoosePart<D extends string> extends Part<D> {
@@ -163,16 +178,7 @@ export function loosePart<D extends string>(
   span: Span,
   fact: Fact<D>,
 ): LoosePart<D> {
-  // Scans that come stand in another part: what was worked out of these holds as long as they are one.
-  const memory = new LRUCache<string, Sums<D>>({ max: LOOSE_SUMS })
   let groups: Groups | null = null
-  function within({ codes }: Owner, asked: Span): Sums<D> {
-    const [start, end] = [Math.max(span.start, asked.start), Math.min(span.end, asked.end)]
-    const name = `${fingerprintOf(columns, codes)} ${String(start)} ${String(end)}`
-    const known = memory.get(name) ?? sumsOf(columns, codes, asked, fact.everyFact)
-    memory.set(name, known)
-    return known
-  }
   return {
     span,
     totals,
@@ -185,8 +191,15 @@ export function loosePart<D extends string>(
       groups ??= groupsOf(columns, fact)
       return groups.codesOf(group)
     },
-    sums: (owner, asked) => (overlap(span, asked) === 'none' ? null : within(owner, asked)),
-    quarters: (owner, asked) => (overlap(span, asked) === 'none' ? null : within(owner, EVER).quarters),
+    ...sumsOnce({
+      name: '',
+      span,
+      codes: columns.codes,
+      sheets: NO_SHEETS,
+      // Facts that come stand in another part: what was worked out of these holds as long as they are one.
+      memory: new LRUCache<string, Sums<D>>({ max: LOOSE_SUMS }),
+      sum: (codes, asked) => sumsOf(columns, codes, asked, fact.everyFact),
+    }),
     eachTotalIn: (codes, asked, take) => {
       countRuns(columns, codes, asked, take)
     },

@@ -41,14 +41,18 @@ export interface CodeTotals {
   readonly lastAt: Float64Array
 }
 
-/** All that is known of a segment without its facts. */
-export interface Head<D extends string = string> {
+/** What is known of some facts without looking at them. */
+export interface Summary<D extends string = string> {
   readonly totals: CodeTotals
-  /** Where the facts of each code stand: those of the first from `starts[0]` to `starts[1]`. */
-  readonly starts: Uint32Array
   readonly values: Readonly<Record<D, readonly DimensionValue[]>>
   readonly sheets: ReadonlyMap<string, Sheet<D>>
   readonly groups: Groups
+}
+
+/** All that is known of a segment without its facts. */
+export interface Head<D extends string = string> extends Summary<D> {
+  /** Where the facts of each code stand: those of the first from `starts[0]` to `starts[1]`. */
+  readonly starts: Uint32Array
 }
 
 const FILES = {

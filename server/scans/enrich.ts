@@ -1,4 +1,3 @@
-import { LRUCache } from 'lru-cache'
 import {
   acceptedLanguages,
   deviceOf,
@@ -10,6 +9,7 @@ import {
   type Place,
 } from '@flimbo/core/scans'
 import type { FindPlace } from './places.ts'
+import { remembering } from './remembering.ts'
 
 /** What a request for a short link says of whom it comes from. */
 export interface Enriched {
@@ -33,21 +33,6 @@ export interface RequestFacts {
   readonly referer: string
   readonly test: boolean
   readonly onward: boolean
-}
-
-const REMEMBERED = 10_000
-/** Headers longer than this are parsed but not remembered, so that the caches' memory has a bound. */
-const REMEMBERED_LENGTH = 512
-
-function remembering<T extends object>(read: (text: string) => T): (text: string) => T {
-  const cache = new LRUCache<string, T>({ max: REMEMBERED })
-  return (text) => {
-    const known = cache.get(text)
-    if (known) return known
-    const fresh = read(text)
-    if (text.length <= REMEMBERED_LENGTH) cache.set(text, fresh)
-    return fresh
-  }
 }
 
 /** Reads requests; user agents, languages and places seen lately are remembered within bounded memory. */

@@ -138,7 +138,7 @@ export function foldPlan(
 export function scanFolder(read: Sqlite.Database, write: Sqlite.Database, packer: Pick<Packer, 'fold'>) {
   const clear = rowClearer(write)
   const today = scanClock(read)
-  let current: Iterator<void, number> | null = null
+  let current: Iterator<void, void> | null = null
   /** What was last looked at: on a day, with what the workspaces had decided. */
   let looked = ''
   let notBefore = 0
