@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Retention } from '@flimbo/core/scans'
 import { SessionContext, type SignedIn } from '../session/index.ts'
-import { around, conflict, startOffice } from '../tests/office.tsx'
+import { around, conflict, refusal, startOffice } from '../tests/office.tsx'
 import { KeepScansForm } from './KeepScansForm.tsx'
 
 afterEach(() => {
@@ -23,13 +23,16 @@ function open(stored: Retention, scans: number, version = 1) {
     const folded = stored.months === null ? null : { before: BEFORE, scans: 1234 }
     return { folded, next: path.includes('months') ? { before: BEFORE, scans } : null }
   })
+  show()
+  return office
+}
+function show(): void {
   render(
     <SessionContext value={session}>
       <KeepScansForm />
     </SessionContext>,
     { wrapper: around },
   )
-  return office
 }
 async function choose(name: string): Promise<void> {
   fireEvent.mouseDown(await screen.findByRole('combobox', { name: 'Keep single scans' }))
@@ -71,6 +74,20 @@ describe('how long single scans are kept', () => {
     await waitFor(() => {
       expect(office.writes()).toHaveLength(1)
     })
+  })
+
+  it('is not saved while nobody knows how many scans that would fold', async () => {
+    const office = startOffice(({ path }) => {
+      if (path === '/settings/retention') return { value: { months: null }, version: 1 }
+      if (!path.includes('months')) return { folded: null, next: null }
+      return refusal('More is being asked just now than can be worked out.')
+    })
+    show()
+    await choose('14 months')
+    await screen.findByText('More is being asked just now than can be worked out.')
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    expect(screen.getByRole('button', { name: 'Save' })).toHaveProperty('disabled', true)
+    expect(office.writes()).toEqual([])
   })
 
   it('says what is folded already, and that it stays so', async () => {

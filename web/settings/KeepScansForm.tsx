@@ -26,7 +26,10 @@ export function KeepScansForm() {
   if (setting.answer.isError) return <Trouble error={setting.answer.error} />
   if (!value) return <Skeleton variant="rounded" height={260} />
   const { folded = null, next = null } = effect.data ?? {}
+  /** How many scans would be folded is to be known before any are. */
+  const isUnknown = setting.isDirty && value.months !== null && (next === null || effect.isFetching)
   async function askFirst(how: 'save' | 'overwrite'): Promise<void> {
+    if (isUnknown) return
     if (next && next.scans > 0) setAsked(how)
     else await setting[how]()
   }
@@ -65,6 +68,14 @@ export function KeepScansForm() {
             : 'Every scan has its row.'}
           {folded && value.months === null && ' They stay so: what is folded cannot be unfolded.'}
         </Typography>
+        {effect.isError && (
+          <Trouble
+            error={effect.error}
+            retry={() => {
+              void effect.refetch()
+            }}
+          />
+        )}
         {setting.isDirty && next && (
           <Typography variant="body2" role="status">
             {next.scans === 0
@@ -75,7 +86,7 @@ export function KeepScansForm() {
         <SaveBar
           setting={{
             ...setting,
-            saving: setting.saving || effect.isFetching,
+            saving: setting.saving || isUnknown,
             save: () => askFirst('save'),
             overwrite: () => askFirst('overwrite'),
           }}
