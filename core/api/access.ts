@@ -6,7 +6,16 @@ export type CampaignThing = 'campaign' | 'route' | 'code' | 'staticCode' | 'page
 
 /** Kinds of things that somebody may ask for by their id. */
 export type Thing =
-  CampaignThing | 'client' | 'domain' | 'file' | 'houseStyle' | 'job' | 'laneSet' | 'release' | 'view'
+  | CampaignThing
+  | 'client'
+  | 'domain'
+  | 'file'
+  | 'houseStyle'
+  | 'job'
+  | 'laneSet'
+  | 'pageStyle'
+  | 'release'
+  | 'view'
 
 /**
  * Where the ids of things stand in what is sent, such as `params.id`, `query.campaignId` or `body.changes.id`;

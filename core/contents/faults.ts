@@ -48,7 +48,7 @@ function addressFault(address: string): string | null {
 }
 
 /** The form of a mail address that every system takes: one @, a host with a point (RFC 5321, section 4.1.2). */
-function mailFault(address: string, ifEmpty: string | null): string | null {
+export function mailFault(address: string, ifEmpty: string | null): string | null {
   const trimmed = address.trim()
   if (trimmed === '') return ifEmpty
   if (/[\s,;<>]/.test(trimmed)) return 'Give one mail address alone, such as info@saltmarsh.example.'

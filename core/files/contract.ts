@@ -13,6 +13,8 @@ export const filesApi = {
     summary: 'Uploaded files, with what uses each, and how much room they take',
     query: pageQuery(['createdAt', 'name', 'bytes'], 'createdAt').extend({
       search: z.string().max(200).optional(),
+      /** Only pictures, or only files of some types, such as `audio`. */
+      of: z.enum(['picture', 'audio', 'video', 'captions', 'document', 'any']).default('any'),
     }),
     answer: z.object({
       rows: z.array(storedFile),
@@ -29,12 +31,25 @@ export const filesApi = {
     room: 'files',
     access: { right: 'edit' },
     summary:
-      'Upload a picture: PNG, JPEG, WebP or SVG, by its content; one that is there already is kept once',
+      'Upload a picture (PNG, JPEG, WebP, SVG), a PDF, a recording (MP3, M4A, WAV, OGG), a film (MP4, WebM) or captions (WebVTT), told by its content; what is there already is kept once',
     query: z.strictObject({ name: requiredLine('the name of the file', FILE_NAME_MAX) }),
     takes: 'application/octet-stream',
     isStreamed: true,
     bytesMax: FILE_BYTES_MAX,
     status: 201,
+    answer: storedFile,
+  }),
+  replace: endpoint({
+    method: 'POST',
+    path: '/files/:sum/replace',
+    room: 'files',
+    access: { right: 'edit', things: { file: 'params.sum' } },
+    summary: 'Put another file in the place of one that pages show: its public address stays',
+    params: fileParams,
+    query: z.strictObject({ name: requiredLine('the name of the file', FILE_NAME_MAX) }),
+    takes: 'application/octet-stream',
+    isStreamed: true,
+    bytesMax: FILE_BYTES_MAX,
     answer: storedFile,
   }),
   get: endpoint({

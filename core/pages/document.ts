@@ -19,21 +19,3 @@ export function publicDocument(
   const name = escapeMarkup(title)
   return `<!doctype html><html lang="${language}"${direction === 'rtl' ? ' dir="rtl"' : ''}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${STYLE}</style>${head}</head><body><main><h1>${name}</h1>${body}</main></body></html>`
 }
-
-/** What stands under a page's heading, as markup. */
-export function pageBody({
-  text,
-  links,
-}: {
-  readonly text: string
-  readonly links: readonly { readonly label: string; readonly address: string }[]
-}): string {
-  const paragraphs = text
-    .split(/\n{2,}/)
-    .filter((part) => part.trim() !== '')
-    .map((part) => `<p>${escapeMarkup(part.trim())}</p>`)
-  const items = links.map(
-    ({ label, address }) => `<li><a href="${escapeMarkup(address)}">${escapeMarkup(label)}</a></li>`,
-  )
-  return paragraphs.join('') + (items.length === 0 ? '' : `<ul class="links">${items.join('')}</ul>`)
-}

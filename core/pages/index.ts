@@ -1,10 +1,47 @@
-export { newPage, page, pageChange, pagesApi } from './contract.ts'
-export type { Page } from './contract.ts'
+export { isDeviceAddress, linkAddress, linkFault } from './address.ts'
+export { pageChanges } from './changes.ts'
+export { clockChanges, eventCalendar } from './calendar.ts'
+export type { EventFacts } from './calendar.ts'
+export { contactCard } from './card.ts'
+export type { CardPhoto } from './card.ts'
+export {
+  addressesOfPage,
+  emptyContent,
+  faultInWords,
+  fieldsOfPage,
+  fieldsOfPart,
+  filesOfPage,
+  missingTexts,
+  PAGE_FIELDS,
+  pageContent,
+  pageFaults,
+  PARTS_MAX,
+} from './content.ts'
+export type { MissingText, PageContent, PageFault, Placed } from './content.ts'
+export { newPage, page, pageRevision, pagesApi, pageSummary } from './contract.ts'
+export type { Page, PageRevision, PageSummary } from './contract.ts'
+export { publicDocument } from './document.ts'
+export { drawPage } from './draw/drawPage.ts'
+export { contactName } from './draw/people.ts'
+export { PLAYED_MARKS, STAY_SECONDS } from './draw/script.ts'
+export { said } from './draw/surroundings.ts'
+export type { ShownFile, Surroundings, Variant } from './draw/surroundings.ts'
 export { escapeMarkup } from './escapeMarkup.ts'
-export { pageBody, publicDocument } from './markup.ts'
+export { PAGE_EVENTS, readTold } from './events.ts'
+export type { PageEvent, PageEventKind } from './events.ts'
+export { emptyOf } from './fields.ts'
+export type { Field, Fields, FileTake, GeoPoint, WeekHours } from './fields.ts'
+export { fallbacks, languageFor, LANGUAGES_MAX } from './localised.ts'
+export type { Localised } from './localised.ts'
 export { isOpen, openingHours, openState, slotsOn } from './openingHours.ts'
 export type { OpeningHours, OpeningSlot, OpenState } from './openingHours.ts'
+export { APP_SYSTEMS, newPart, part, PART_FIELDS, PART_KINDS, PART_NAMES } from './parts.ts'
+export type { Part, PartKind, PartOf } from './parts.ts'
 export { plainText, richText, RICH_TEXT_MAX, textFromPlain, textMarkup } from './richText.ts'
 export type { Block, RichText, Run } from './richText.ts'
-export { LINKS_MAX, pageContent, TEXT_MAX } from './page.ts'
-export type { PageContent, PageLink } from './page.ts'
+export { startContent, STARTS } from './starts.ts'
+export type { StartKey } from './starts.ts'
+export { newPageStyle, PAGE_STYLES_MAX, pageStylesApi } from './stylesContract.ts'
+export type { SavedStyle } from './stylesContract.ts'
+export { contrastOn, filesOfStyle, pageStyle, palettesOf, PLAIN_STYLE, styleFaults } from './style.ts'
+export type { Ground, PageStyle, Palette, StyleFault } from './style.ts'

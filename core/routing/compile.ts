@@ -36,13 +36,12 @@ export interface CodeSettings {
   readonly otherwise?: string
 }
 
-/** A page of Flimbo's as a route leads to it: what it shows, with where its links lead. */
+/** A page of Flimbo's as a route leads to it: which one, and which of its revisions is live. */
 export interface LinkedPage {
   readonly id: number
   readonly name: string
-  readonly title: string
-  readonly text: string
-  readonly links: readonly { readonly label: string; readonly address: string }[]
+  /** 0 where it was never published. */
+  readonly revisionId: number
 }
 
 /** What a route says of a scan, as it is stored. */
@@ -72,7 +71,6 @@ export type Leading =
   | {
       readonly kind: 'page'
       readonly page: LinkedPage
-      readonly links: readonly { readonly label: string; readonly to: LeadingOn }[]
     }
   | { readonly kind: 'message'; readonly title: string; readonly text: string }
 
@@ -215,7 +213,8 @@ export function compile(
   return { code: compileCode(code), route: compileRoute(route, find) }
 }
 
-function leadingTo(address: string): LeadingOn {
+/** An address made ready. @throws RangeError when it is not one `readDestination` would have taken */
+export function leadingTo(address: string): LeadingOn {
   const reading = readDestination(address)
   if (!reading.ok) throw new RangeError(`Stored destination: ${reading.sentence}`)
   const { href } = reading.url
@@ -242,13 +241,7 @@ function answers(pages: readonly LinkedPage[]): Lead {
     if (answer.kind === 'address') return leadingTo(answer.address)
     if (answer.kind === 'message') return { kind: 'message', title: answer.title, text: answer.text }
     const page = pages.find(({ id }) => id === answer.pageId)
-    return page
-      ? {
-          kind: 'page',
-          page,
-          links: page.links.map(({ label, address }) => ({ label, to: leadingTo(address) })),
-        }
-      : PAGE_GONE
+    return page ? { kind: 'page', page } : PAGE_GONE
   }
 }
 

@@ -1,6 +1,14 @@
 import { tag } from '../tagging/index.ts'
 import { chooseVariant } from './split.ts'
-import type { Compiled, CompiledCode, CompiledLane, CompiledRoute, Leading, LinkedPage } from './compile.ts'
+import {
+  leadingTo,
+  type Compiled,
+  type CompiledCode,
+  type CompiledLane,
+  type CompiledRoute,
+  type Leading,
+  type LinkedPage,
+} from './compile.ts'
 import type { TraceStep } from './trace.ts'
 import { plainVisit, type Visit } from '../conditions/index.ts'
 import { fillPlaceholders } from './placeholders.ts'
@@ -53,7 +61,7 @@ interface Settled {
 
 export type Decision =
   | (Settled & { readonly kind: 'redirect'; readonly address: string })
-  /** A page of Flimbo's; its links carry the code's tags. */
+  /** A page of Flimbo's. */
   | (Settled & { readonly kind: 'page'; readonly page: LinkedPage })
   | (Settled & {
       readonly kind: 'message'
@@ -254,20 +262,16 @@ const TAGGED_MAX = 50
 function lead(code: CompiledCode, arrival: Arrival, to: Leading, settled: Settled): Decision {
   if (to.kind === 'message')
     return { kind: 'message', message: 'own', title: to.title, text: to.text, ...settled }
-  if (to.kind === 'page')
-    return {
-      kind: 'page',
-      page: {
-        ...to.page,
-        links: to.links.map(({ label, to: link }) => ({ label, address: addressOf(code, arrival, link) })),
-      },
-      ...settled,
-    }
+  if (to.kind === 'page') return { kind: 'page', page: to.page, ...settled }
   return { kind: 'redirect', address: addressOf(code, arrival, to), ...settled }
 }
 
 /** An address as one scan of a code is sent to it: filled, tagged, with what the scan brought along. */
-function addressOf(code: CompiledCode, arrival: Arrival, to: Extract<Leading, { kind: 'address' }>): string {
+function addressOf(
+  code: CompiledCode,
+  arrival: Pick<Arrival, 'query' | 'place' | 'languages'>,
+  to: Extract<Leading, { kind: 'address' }>,
+): string {
   const href = to.fills ? fillPlaceholders(to.href, valuesFor(code, arrival)) : to.href
   const { utm, extra } = code.settings
   // What a scan brings along is seldom twice the same.
@@ -280,7 +284,21 @@ function addressOf(code: CompiledCode, arrival: Arrival, to: Extract<Leading, { 
   return address
 }
 
-function valuesFor({ settings }: CompiledCode, { place, languages }: Visit) {
+/**
+ * An address that a page leads on to as one scan of a code is sent to it: filled, tagged, with what the scan brought along,
+ * as a destination is.
+ *
+ * @throws RangeError when it is not one `readDestination` would have taken
+ */
+export function taggedAddress(
+  code: CompiledCode,
+  arrival: Pick<Arrival, 'query' | 'place' | 'languages'>,
+  address: string,
+): string {
+  return addressOf(code, arrival, leadingTo(address))
+}
+
+function valuesFor({ settings }: CompiledCode, { place, languages }: Pick<Visit, 'place' | 'languages'>) {
   return {
     country: place.country,
     language: languages[0] ?? '',

@@ -16,7 +16,7 @@ export type {
 } from './compile.ts'
 export { draftChange, newRoute, route, ROUTE_SORTS, routeChange, routesApi, state } from './contract.ts'
 export type { BoundRow, Effect, ExitTally, Route, RouteChange, WholeRoute, RouteName } from './contract.ts'
-export { decide, isLetThrough, NONE_TAKEN, plainArrival } from './decide.ts'
+export { decide, isLetThrough, NONE_TAKEN, plainArrival, taggedAddress } from './decide.ts'
 export type { Arrival, Decision, MessageName, Reason, Taken } from './decide.ts'
 export { leadsTo, readDestination } from './destination.ts'
 export type { DestinationFault, DestinationReading } from './destination.ts'

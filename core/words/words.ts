@@ -43,4 +43,23 @@ export interface Words {
     readonly yes: string
     readonly no: string
   }
+  /** What stands on pages beside what their managers wrote. */
+  readonly parts: {
+    readonly openNow: string
+    readonly closedNow: string
+    /** With `{time}`, after the former. */
+    readonly until: string
+    /** With `{time}`, after the latter. */
+    readonly opens: string
+    /** Of a day. */
+    readonly closed: string
+    readonly saveContact: string
+    readonly share: string
+    readonly addToCalendar: string
+    readonly openInMaps: string
+    readonly mapOnWeb: string
+    /** What is said in a recording or film, to be read. */
+    readonly transcript: string
+    readonly languages: string
+  }
 }

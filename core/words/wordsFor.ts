@@ -65,7 +65,15 @@ export type Language = keyof typeof LANGUAGES
 /** Tags that stand for a language here: the macrolanguage of Norwegian, and its other written form. */
 const ALSO: Readonly<Record<string, Language>> = { no: 'nb', nn: 'nb' }
 const TAGS = [...Object.keys(LANGUAGES), ...Object.keys(ALSO)]
-const FROM_THE_RIGHT: readonly Language[] = ['ar', 'he']
+/** Languages, and scripts, that are written from the right (Unicode CLDR). */
+const FROM_THE_RIGHT = ['ar', 'he', 'fa', 'ur', 'ps', 'sd', 'ug', 'yi', 'dv', 'ckb']
+const SCRIPTS_FROM_THE_RIGHT = /^[a-z]{2,3}-(arab|hebr|thaa|syrc|nkoo|adlm)\b/i
+
+/** Whether a language, by its tag (BCP 47), is written from the right. */
+export function isRightToLeft(tag: string): boolean {
+  if (SCRIPTS_FROM_THE_RIGHT.test(tag)) return true
+  return FROM_THE_RIGHT.includes(tag.split('-')[0]?.toLowerCase() ?? '') && !/^[a-z]{2,3}-latn\b/i.test(tag)
+}
 
 export interface Spoken {
   readonly language: Language
@@ -85,7 +93,7 @@ export function wordsFor(tags: readonly string[]): Spoken {
   const language = ALSO[tag] ?? (tag as Language)
   return {
     language,
-    direction: FROM_THE_RIGHT.includes(language) ? 'rtl' : 'ltr',
+    direction: isRightToLeft(language) ? 'rtl' : 'ltr',
     words: LANGUAGES[language],
   }
 }

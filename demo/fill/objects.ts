@@ -203,15 +203,35 @@ export async function fillObjects(
         createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn, today)),
       }),
     )
-    for (const page of PAGES[utmCampaign] ?? [])
-      await manager.insert(tables.pages, {
-        ...page,
-        links: [...page.links],
-        campaignId: id,
-        version: 1,
-        createdAt: Math.round(workDay(startsOn, today)),
-        changedAt: Math.round(workDay(startsOn, today)),
-      })
+    for (const { name: pageName, content } of PAGES[utmCampaign] ?? []) {
+      const at = Math.round(workDay(startsOn, today))
+      const language = content.languages[0] ?? 'en'
+      const pageId = insertedId(
+        await manager.insert(tables.pages, {
+          campaignId: id,
+          name: pageName,
+          title: content.title[language] ?? '',
+          summary: { parts: content.parts.length, languages: content.languages },
+          live: content as never,
+          revisionId: 0,
+          draft: null,
+          draftVersion: 0,
+          version: 1,
+          createdAt: at,
+          changedAt: at,
+        }),
+      )
+      const revisionId = insertedId(
+        await manager.insert(tables.pageRevisions, {
+          pageId,
+          number: 1,
+          at,
+          personId: staff.anna,
+          content: content as never,
+        }),
+      )
+      await manager.update(tables.pages, { id: pageId }, { revisionId })
+    }
     for (const each of routes)
       await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, today, each)
   }

@@ -1,19 +1,128 @@
-import type { PageContent } from '@flimbo/core/pages'
+import { EVERY_SCAN } from '@flimbo/core/conditions'
+import {
+  emptyContent,
+  newPart,
+  textFromPlain,
+  type PageContent,
+  type Part,
+  type PartKind,
+  type PartOf,
+} from '@flimbo/core/pages'
+
+import { ZONE } from '../fill/calendar.ts'
+
+type Said = Readonly<Record<string, string>>
+const rich = (said: Said): PartOf<'text'>['text'] =>
+  Object.fromEntries(Object.entries(said).map(([tag, text]) => [tag, textFromPlain(text)]))
+/** A part of a kind, with what it says. */
+function part<K extends PartKind>(kind: K, id: string, says: Partial<PartOf<K>>): Part {
+  return { ...newPart(kind, id), ...says, condition: EVERY_SCAN } as Part
+}
+
+interface SamplePage {
+  readonly name: string
+  readonly content: PageContent
+}
+
+const TIDES: SamplePage = {
+  name: 'Tides in English',
+  content: {
+    ...emptyContent('en', ZONE),
+    title: { en: 'Tides and boats today' },
+    description: { en: 'When boats leave for Lark Holm, Tern Sands and Grey Skerry' },
+    parts: [
+      part('heading', 'title', { text: { en: 'Tides and boats today' }, size: 'title' }),
+      part('text', 'intro', {
+        text: rich({
+          en: 'Boats leave two hours before high water and come back two hours after it.\n\nAt low water the way to Tern Sands is on foot, with a guide only.',
+        }),
+      }),
+      part('link', 'tides', {
+        label: { en: 'Today’s tide table' },
+        address: 'https://saltmarsh.example/tides?day=today',
+      }),
+      part('link', 'times', {
+        label: { en: 'Summer timetable' },
+        address: 'https://saltmarsh.example/timetable',
+      }),
+      part('link', 'walks', {
+        label: { en: 'Guided walks to Tern Sands' },
+        note: { en: 'Every day, two hours before low water' },
+        address: 'https://saltmarsh.example/walks',
+      }),
+      part('hours', 'office', {
+        label: { en: 'Ticket office, east gate' },
+        hours: {
+          week: [1, 2, 3, 4, 5, 6, 7].map((day) => [{ from: '07:30', upTo: day > 5 ? '20:00' : '18:00' }]),
+          except: [],
+        },
+      }),
+    ],
+  },
+}
+
+const SEALS: SamplePage = {
+  name: 'Stop 3: the seals',
+  content: {
+    ...emptyContent('de', ZONE),
+    languages: ['de', 'en'],
+    title: { de: 'Halt 3: die Seehunde', en: 'Stop 3: the seals' },
+    description: { de: 'Zwei Minuten am Geländer, während das Boot wartet' },
+    parts: [
+      part('heading', 'title', {
+        text: { de: 'Halt 3: die Seehunde', en: 'Stop 3: the seals' },
+        size: 'title',
+      }),
+      part('text', 'seals', {
+        text: rich({
+          de: 'Auf der Sandbank vor Ihnen liegen von Juni bis August bis zu vierzig Tiere.\n\nBitte bleiben Sie leise: Ein Tier, das ins Wasser flieht, braucht eine Stunde, um wieder warm zu werden.',
+          en: 'From June to August up to forty animals lie on the sandbank before you.\n\nPlease keep quiet: one that flees into the water needs an hour to be warm again.',
+        }),
+      }),
+      part('questions', 'asked', {
+        items: [
+          {
+            question: { de: 'Warum liegen sie so still?', en: 'Why do they lie so still?' },
+            answer: rich({
+              de: 'Sie schlafen in der Sonne. Nachts jagen sie.',
+              en: 'They sleep in the sun. At night they hunt.',
+            }),
+          },
+        ],
+      }),
+      part('button', 'book', {
+        label: { de: 'Noch eine Fahrt buchen', en: 'Book another trip' },
+        address: 'https://saltmarsh.example/seals',
+        look: 'filled',
+      }),
+    ],
+  },
+}
+
+const CAPTAIN: SamplePage = {
+  name: 'Office in the harbour',
+  content: {
+    ...emptyContent('de', ZONE),
+    languages: ['de', 'en'],
+    title: { de: 'Saltmarsh Line im Hafen', en: 'Saltmarsh Line at the harbour' },
+    parts: [
+      part('contact', 'office', {
+        given: 'Jördis',
+        family: 'Vantooft',
+        role: { de: 'Hafenbüro', en: 'Harbour office' },
+        organisation: 'Saltmarsh Line',
+        phones: [{ kind: 'work', number: '+49 4931 555 0142' }],
+        emails: [{ address: 'hafen@saltmarsh.example' }],
+        addresses: [{ street: 'Am Ostanleger 2', postcode: '26506', town: 'Nordend', country: '' }],
+        sites: [{ name: 'Website', address: 'https://saltmarsh.example' }],
+      }),
+    ],
+  },
+}
 
 /** The sample's pages, by the campaign's value. The first of all is number 1. */
-export const PAGES: Readonly<Record<string, readonly (PageContent & { readonly name: string })[]>> = {
-  'summer-26': [
-    {
-      name: 'Tides in English',
-      title: 'Tides and boats today',
-      text: 'Boats leave two hours before high water and come back two hours after it.\n\nAt low water the way to Tern Sands is on foot, with a guide only.',
-      links: [
-        { label: 'Today’s tide table', address: 'https://saltmarsh.example/tides?day=today' },
-        { label: 'Summer timetable', address: 'https://saltmarsh.example/timetable' },
-        { label: 'Guided walks to Tern Sands', address: 'https://saltmarsh.example/walks' },
-      ],
-    },
-  ],
+export const PAGES: Readonly<Record<string, readonly SamplePage[]>> = {
+  'summer-26': [TIDES, SEALS, CAPTAIN],
 }
 /** Its number, for lanes that lead to it. */
 export const TIDES_PAGE = 1

@@ -25,6 +25,7 @@ const IN_WORKSPACE = {
   houseStyle: tables.houseStyles,
   job: tables.jobs,
   laneSet: tables.laneSets,
+  pageStyle: tables.pageStyles,
   release: tables.releases,
   view: tables.views,
 } as const
@@ -38,6 +39,7 @@ const CALLED: Readonly<Record<Thing, string>> = {
   client: 'client',
   job: 'job',
   laneSet: 'set of lanes',
+  pageStyle: 'page style',
   release: 'release',
   view: 'view',
   domain: 'domain',
@@ -125,7 +127,16 @@ export function findReached(read: EntityManager): FindReached {
     const named = (thing: Thing) => [
       ...new Set([places[thing] ?? []].flat().flatMap((place) => idsAt(input, place, 'number'))),
     ]
-    for (const thing of ['client', 'houseStyle', 'job', 'laneSet', 'release', 'view', 'domain'] as const) {
+    for (const thing of [
+      'client',
+      'houseStyle',
+      'job',
+      'laneSet',
+      'pageStyle',
+      'release',
+      'view',
+      'domain',
+    ] as const) {
       for (const id of named(thing)) if (!(await isOwn(thing, id, workspaceId))) throw notOurs(thing)
     }
     const sums = new Set([places.file ?? []].flat().flatMap((place) => idsAt(input, place, 'string')))

@@ -24,22 +24,24 @@ async function copyPages(
   manager: EntityManager,
   from: number,
   to: number,
-  at: number,
+  { at, personId }: By,
 ): Promise<Map<number, number>> {
   const pages = new Map<number, number>()
   for (const { id, ...page } of await manager.findBy(tables.pages, { campaignId: from })) {
-    pages.set(
-      id,
-      insertedId(
-        await manager.insert(tables.pages, {
-          ...page,
-          campaignId: to,
-          version: 1,
-          createdAt: at,
-          changedAt: at,
-        }),
-      ),
+    const made = { ...page, campaignId: to, version: 1, createdAt: at, changedAt: at }
+    const copy = insertedId(await manager.insert(tables.pages, made))
+    pages.set(id, copy)
+    if (page.live === null) continue
+    const revisionId = insertedId(
+      await manager.insert(tables.pageRevisions, {
+        pageId: copy,
+        number: 1,
+        at,
+        personId,
+        content: page.live as never,
+      }),
     )
+    await manager.update(tables.pages, { id: copy }, { revisionId })
   }
   return pages
 }
@@ -75,7 +77,7 @@ async function copyRoutes(
   let revisionId = await reserveInTurn(manager, turns, tables.revisions, rows.length)
   const routes = new Map(rows.map((row) => [row.id, id++]))
   await turns.begin()
-  const renumbered: Renumbered = { routes, pages: await copyPages(manager, from, to, at) }
+  const renumbered: Renumbered = { routes, pages: await copyPages(manager, from, to, { at, personId }) }
   await turns.rest()
   const copies = rows.map(({ name, destination, note, state, rules, passwordHash, ...row }): RouteRow => ({
     ...plainRoute({ campaignId: to, name, destination, note }, at),

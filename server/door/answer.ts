@@ -1,7 +1,9 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
 import type { Outcome, Place } from '@flimbo/core/scans'
+import type { Doorway } from '../domains/index.ts'
 import type { Posting } from '../routing/index.ts'
+import { showPage, type PageParts } from './pageRequests.ts'
 import type { OutboxEntry, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
 import { readArrival, type ArrivalParts, type CameIn, type Standing } from './readArrival.ts'
 import { roundPlace } from './forms.ts'
@@ -9,7 +11,7 @@ import { onTheWay, type OnTheWayParts } from './onTheWay.ts'
 import { carryOut, send, sendPage } from './respond.ts'
 import { scanName } from './sealed.ts'
 
-export interface AnswerParts extends ArrivalParts, OnTheWayParts {
+export interface AnswerParts extends ArrivalParts, OnTheWayParts, PageParts {
   readonly writer: ScanWriter
   /** Logs what may happen with every scan, such as a full disk, without filling the log. */
   readonly complain: (error: unknown, sentence: string) => void
@@ -19,6 +21,7 @@ export interface AnswerParts extends ArrivalParts, OnTheWayParts {
 interface Scanned {
   readonly request: IncomingMessage
   readonly response: ServerResponse
+  readonly doorway: Pick<Doorway, 'id'>
   readonly posting: Posting
   readonly standing: Standing
 }
@@ -28,10 +31,11 @@ export function answer(
   parts: AnswerParts,
   request: IncomingMessage,
   response: ServerResponse,
+  doorway: Pick<Doorway, 'id'>,
   posting: Posting,
   standing: Standing,
 ): void {
-  const scanned = { request, response, posting, standing }
+  const scanned = { request, response, doorway, posting, standing }
   try {
     const at = Date.now()
     const today = parts.salts.today(posting.workspaceId, posting.workspaceZone, at)
@@ -81,6 +85,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
       else if (outcome.kind === 'none-left') answerOverLimit(parts, scanned, came, outcome.none)
       else if (onWay?.page) send(response, onWay.page)
+      else if (decision.kind === 'page') answerWithPage(parts, scanned, came, decision, outcome.scanId)
       else
         carryOut(response, decision, scanned.request.method === 'POST', () =>
           askedAs(parts, posting, standing, arrival.at),
@@ -90,6 +95,39 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
     seen?.(false)
     throw error
   }
+}
+
+function answerWithPage(
+  parts: AnswerParts,
+  { request, response, posting, doorway }: Scanned,
+  { arrival, enriched: { apart } }: CameIn,
+  { page }: Extract<Decision, { kind: 'page' }>,
+  scanId: number,
+): void {
+  const { codeId, routeId, revisionId } = posting
+  const { path } = linkPath(request)
+  showPage(
+    parts,
+    response,
+    { pageId: page.id, domainId: doorway.id, posting, visit: arrival, path },
+    {
+      codeId,
+      scanId,
+      routeId,
+      revisionId,
+      at: arrival.at,
+      apart: apart === null || apart === 'onward' ? '' : apart,
+    },
+  ).catch((error: unknown) => {
+    refuse(parts, response, error)
+  })
+}
+
+/** The path of a short link, however it was written. */
+function linkPath({ url = '' }: IncomingMessage): { path: string } {
+  const mark = url.indexOf('?')
+  const path = mark < 0 ? url : url.slice(0, mark)
+  return { path: path.length > 1 && path.endsWith('/') ? path.slice(0, -1) : path }
 }
 
 /** The seal of the scan that is being asked something: of the one it goes on from, where it does. */
@@ -154,6 +192,7 @@ function recordOf(
     referrer,
     visitor,
     takes,
+    pageId: decision.kind === 'page' ? decision.page.id : null,
     outbox,
   }
 }

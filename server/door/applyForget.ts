@@ -1,10 +1,15 @@
 import type { Domains } from '../domains/index.ts'
 import type { Lookup } from '../routing/index.ts'
+import type { PageShelf } from '../pages/index.ts'
 import type { Forget } from '../line/index.ts'
 
 /** Forgets what a front door is told to; resolves once its next scan sees what is stored. */
 export async function applyForget(
-  { lookup, domains }: { lookup: Lookup; domains: Pick<Domains, 'refresh'> },
+  {
+    lookup,
+    domains,
+    shelf,
+  }: { lookup: Lookup; domains: Pick<Domains, 'refresh'>; shelf: Pick<PageShelf, 'forget'> },
   forget: Forget,
 ): Promise<void> {
   switch (forget.what) {
@@ -15,11 +20,15 @@ export async function applyForget(
     case 'routes':
       lookup.forgetRoutes(new Set(forget.routeIds))
       return
+    case 'pages':
+      shelf.forget()
+      return
     case 'domains':
       await domains.refresh()
       lookup.forgetAll()
       return
     case 'all':
+      shelf.forget()
       lookup.forgetAll()
   }
 }

@@ -7,11 +7,14 @@ import { addressOf } from './readArrival.ts'
 import { readForm, type Given } from './forms.ts'
 import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
+import { FILES_PATH } from './drawnPage.ts'
+import { sendPublicFile, type FileParts } from './fileRequests.ts'
+import { answerFromPage, pagePath } from './pageRequests.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
 import { spokenTo } from './spokenTo.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
 
-export interface DoorParts extends AnswerParts, PasswordParts {
+export interface DoorParts extends AnswerParts, PasswordParts, FileParts {
   readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
 }
@@ -53,6 +56,12 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
     sendRobots(response)
     return
   }
+  if (path.startsWith(FILES_PATH)) {
+    sendPublicFile(parts, request, response, path, query).catch((error: unknown) => {
+      refuse(parts, response, error)
+    })
+    return
+  }
   if (doorway.state === 'removed') {
     sendUnknown(response, doorway)
     return
@@ -63,9 +72,10 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
     return
   }
 
-  const call: Call = { request, response, doorway, path, query }
-  const slug = slugOfPath(path)
-  const next = method === 'POST' ? answerForm : answerLink
+  const fromPage = pagePath(path)
+  const call: Call = { request, response, doorway, path: fromPage?.link ?? path, query }
+  const slug = slugOfPath(call.path)
+  const next = fromPage ? answerPageWith(fromPage.rest) : byMethod(method)
   const posting = parts.lookup.known(doorway.id, slug)
   if (posting !== undefined) {
     next(parts, call, posting)
@@ -81,6 +91,21 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
   )
 }
 
+const byMethod = (method: string) => (method === 'POST' ? answerForm : answerLink)
+
+/** Answers what comes from a page that is shown at a short link. */
+function answerPageWith(rest: string) {
+  return (parts: DoorParts, call: Call, posting: Posting | null): void => {
+    if (!posting) {
+      sendUnknown(call.response, call.doorway)
+      return
+    }
+    answerFromPage(parts, { ...call, rest }, posting).catch((error: unknown) => {
+      refuse(parts, call.response, error)
+    })
+  }
+}
+
 /** Answers who scanned a code, or comes back with a pass. */
 function answerLink(
   parts: DoorParts,
@@ -92,7 +117,7 @@ function answerLink(
     return
   }
   const { scan, rest } = passIn(parts, posting, query)
-  answer(parts, request, response, posting, {
+  answer(parts, request, response, doorway, posting, {
     query: rest,
     unlocked: scan !== null,
     scan: scan ?? '',
@@ -150,14 +175,14 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
 /** Takes a form that a page was shown for; any other is a scan like each, and is asked. */
 async function takeForm(
   parts: DoorParts,
-  { request, response, path, query }: Call,
+  { request, response, doorway, path, query }: Call,
   posting: Posting,
   given: Given,
 ): Promise<void> {
   const { scan: passed, rest } = passIn(parts, posting, query)
   const asked = parts.seals.open(posting.codeId, 'asked', given.asked, Date.now())
   if (!asked) {
-    answer(parts, request, response, posting, {
+    answer(parts, request, response, doorway, posting, {
       query: rest,
       unlocked: passed !== null,
       scan: passed ?? '',
@@ -167,7 +192,12 @@ async function takeForm(
   }
   const { scan } = asked
   if (given.password === null) {
-    answer(parts, request, response, posting, { query: rest, unlocked: passed !== null, scan, given })
+    answer(parts, request, response, doorway, posting, {
+      query: rest,
+      unlocked: passed !== null,
+      scan,
+      given,
+    })
     return
   }
   const { address } = addressOf(parts, request)

@@ -1,5 +1,4 @@
-import { escapeMarkup, pageBody, publicDocument } from '@flimbo/core/pages'
-import type { LinkedPage } from '@flimbo/core/routing'
+import { escapeMarkup, publicDocument } from '@flimbo/core/pages'
 import type { OwnPage, Spoken } from '@flimbo/core/words'
 
 /** What each of the front door's own pages is answered with. */
@@ -29,6 +28,8 @@ export interface Rendered {
   readonly language?: string
   /** What it may do beyond standing there: further directives of its Content-Security-Policy. */
   readonly policy?: readonly string[]
+  /** Its whole Content-Security-Policy, where it has one of its own. */
+  readonly security?: string
   /** Whether nobody is told that the visitor comes from here: its address may carry what is meant for this page alone. */
   readonly hidesReferrer?: true
 }
@@ -59,11 +60,6 @@ export function unknownPage(text: string, spoken: Spoken): Rendered {
 /** A message a manager wrote. */
 export function messagePage(title: string, text: string): Rendered {
   return { status: 200, body: document(title, `<p>${escapeMarkup(text)}</p>`) }
-}
-
-/** A page a manager made, its links tagged for the code that was scanned. */
-export function ownPage(page: Pick<LinkedPage, 'title' | 'text' | 'links'>): Rendered {
-  return { status: 200, body: document(page.title, pageBody(page)) }
 }
 
 export const ROBOTS = 'User-agent: *\nDisallow: /\n'

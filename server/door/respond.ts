@@ -1,15 +1,16 @@
 import type { ServerResponse } from 'node:http'
+import { gzipSync } from 'node:zlib'
 import type { Decision } from '@flimbo/core/routing'
 import type { OwnPage } from '@flimbo/core/words'
 import type { Doorway } from '../domains/index.ts'
 import { locationPage, passwordPage } from './askPages.ts'
-import { messagePage, ownPage, ownWords, ROBOTS, unknownPage, type Rendered } from './pages.ts'
+import { messagePage, ownWords, ROBOTS, unknownPage, type Rendered } from './pages.ts'
 import { spokenTo } from './spokenTo.ts'
 
-/** Answers with what was decided. `asked` is the seal of the scan, for pages that ask something. */
+/** Answers with what was decided, but for a page, which is drawn first. `asked` is the seal of the scan, for pages that ask something. */
 export function carryOut(
   response: ServerResponse,
-  decision: Decision,
+  decision: Exclude<Decision, { kind: 'page' }>,
   isForm: boolean,
   asked: () => string,
 ): void {
@@ -22,8 +23,7 @@ export function carryOut(
         ? passwordPage(asked(), spoken)
         : locationPage(asked(), decision.why, spoken),
     )
-  } else if (decision.kind === 'page') send(response, ownPage(decision.page))
-  else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
+  } else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
   else sendPage(response, decision.message)
 }
 
@@ -50,19 +50,28 @@ export function sendPage(response: ServerResponse, name: OwnPage): void {
   send(response, ownWords(name, spokenTo(response.req)))
 }
 
+/** Bytes of a page that are worth packing for a slow connection. */
+const GZIP_FROM = 4096
+
 /** Sends a page that was made for this visit, or the way on from it. */
 export function send(response: ServerResponse, page: Rendered | { readonly goOn: string }): void {
   if ('goOn' in page) {
     sendOn(response, page.goOn, 303)
     return
   }
-  const { status, body, language, policy = [], hidesReferrer } = page
+  const { status, body: plain, language, policy = [], security, hidesReferrer } = page
+  const isSmaller =
+    plain.length > GZIP_FROM && /\bgzip\b/.test(String(response.req.headers['accept-encoding']))
+  const body = isSmaller ? gzipSync(plain, { level: 6 }) : plain
   response.writeHead(status, {
     'Content-Type': 'text/html; charset=utf-8',
     'Content-Length': body.length,
     ...(language === undefined ? {} : { 'Content-Language': language }),
     'Cache-Control': 'no-store',
-    'Content-Security-Policy': `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
+    ...(isSmaller ? { 'Content-Encoding': 'gzip' } : {}),
+    'Content-Security-Policy':
+      security ??
+      `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
     'X-Content-Type-Options': 'nosniff',
     ...(hidesReferrer ? { 'Referrer-Policy': 'no-referrer' } : {}),
     ...(status === 503 ? { 'Retry-After': '60' } : {}),

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, mkdirSync, type ReadStream } from 'node:fs'
 import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
 
 /** What is younger than this may belong to something that is only just being stored. */
 const FORGOTTEN_MS = 60 * 60_000
@@ -40,14 +41,36 @@ export function blobStore(directory: string) {
       await write(placeOf(sum), bytes)
       return sum
     },
+    /** Keeps a file that lies among what comes in, whatever its length; it is moved. @returns its SHA-256 */
+    async keepFile(file: string): Promise<string> {
+      const hash = createHash('sha256')
+      await pipeline(createReadStream(file), hash)
+      const sum = hash.digest('hex')
+      await mkdir(join(directory, sum.slice(0, 2)), { recursive: true })
+      const handle = await open(file)
+      try {
+        await handle.sync()
+      } finally {
+        await handle.close()
+      }
+      await rename(file, placeOf(sum))
+      return sum
+    },
+    /** Keeps more beside a file, under its name and a suffix. */
+    async keepBeside(sum: string, beside: Readonly<Record<string, Uint8Array>>): Promise<void> {
+      for (const [suffix, more] of Object.entries(beside)) await write(placeOf(sum, suffix), more)
+    },
     /** @throws Error where there is no such file */
     async open(sum: string, suffix = ''): Promise<{ stream: ReadStream; bytes: number }> {
       const file = placeOf(sum, suffix)
       const { size } = await stat(file)
       return { stream: createReadStream(file), bytes: size }
     },
-    async remove(sum: string, ...suffixes: readonly string[]): Promise<void> {
-      for (const suffix of ['', ...suffixes]) await rm(placeOf(sum, suffix), { force: true })
+    /** Removes a file and all that lies beside it. */
+    async remove(sum: string): Promise<void> {
+      const folder = join(directory, sum.slice(0, 2))
+      for (const name of await readdir(folder))
+        if (name.startsWith(sum)) await rm(join(folder, name), { force: true })
     },
     /** Takes away what was coming in when an earlier process ended, and what nothing knows of. */
     async tidy(isKnown: (sum: string) => boolean): Promise<void> {

@@ -1,6 +1,8 @@
 import { pipeline } from 'node:stream/promises'
-import { filesApi } from '@flimbo/core/files'
+import { filesApi, isPictureType } from '@flimbo/core/files'
 import { attach, missing, mount, type Mounts } from '../api/index.ts'
+import type { Doors } from '../line/index.ts'
+import type { LiveHub } from '../scans/index.ts'
 import type { FileLibrary } from './library.ts'
 
 /** What a file is may be kept by whoever asked: under its sum it is never another. */
@@ -9,7 +11,10 @@ const KEPT = 'private, max-age=31536000, immutable'
 const INERT = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
 
 /** The endpoints of files, as `core`’s contract describes them. */
-export function filesEndpoints(mounts: Mounts, { files }: { files: FileLibrary }): void {
+export function filesEndpoints(
+  mounts: Mounts,
+  { files, doors, live }: { files: FileLibrary; doors: Doors; live: Pick<LiveHub, 'tell'> },
+): void {
   mount(mounts, filesApi.list, async ({ query, who }) => {
     const workspaceId = who.workspace.id
     return {
@@ -25,13 +30,20 @@ export function filesEndpoints(mounts: Mounts, { files }: { files: FileLibrary }
     files.upload(who.workspace.id, who.person.id, name, request),
   )
 
+  mount(mounts, filesApi.replace, async ({ params: { sum }, query: { name }, who, request }) => {
+    const file = await files.replace(who.workspace.id, sum, name, request)
+    await doors.forget({ what: 'pages' })
+    live.tell(who.workspace.id, { type: 'change', of: 'page', id: 0 })
+    return file
+  })
+
   mount(mounts, filesApi.get, async ({ params: { sum }, who }) =>
     files.viewOf(await files.find(who.workspace.id, sum)),
   )
 
   mount(mounts, filesApi.content, async ({ params: { sum }, query, who, response }) => {
     const { name, type } = await files.find(who.workspace.id, sum)
-    const isPreview = query.preview === 'yes'
+    const isPreview = query.preview === 'yes' && isPictureType(type)
     const { stream, bytes } = await files.open(sum, isPreview).catch(() => {
       throw missing('file')
     })

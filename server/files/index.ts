@@ -1,3 +1,5 @@
+export { variantSuffix } from './variants.ts'
+export { kindOf } from './media.ts'
 export { blobStore } from './blobs.ts'
 export type { BlobStore } from './blobs.ts'
 export { freeBytesOf, roomKeeper } from './diskRoom.ts'

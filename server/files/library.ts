@@ -1,9 +1,16 @@
-import { randomUUID } from 'node:crypto'
-import { rm } from 'node:fs/promises'
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readFile, rm } from 'node:fs/promises'
 import type { IncomingMessage } from 'node:http'
 import { join } from 'node:path'
-import { Like } from 'typeorm'
-import { FILE_BYTES_MAX, type FileUse, type StoredFile } from '@flimbo/core/files'
+import { In, Like } from 'typeorm'
+import {
+  FILE_BYTES_MAX,
+  isPictureType,
+  type FileType,
+  type FileUse,
+  type FileUser,
+  type StoredFile,
+} from '@flimbo/core/files'
 import { missing, Refusal } from '../api/index.ts'
 import { findAmong, insertedId, tables, type Database, type FileRow } from '../database/index.ts'
 import { queue } from '../threads/index.ts'
@@ -11,6 +18,8 @@ import { roomKeeper } from './diskRoom.ts'
 import { cleanPicture } from './picture.ts'
 import { receive } from './receive.ts'
 import { blobStore } from './blobs.ts'
+import { kindOf, KIND_TYPES, KIND_WORDS, readMedia, type FileKind } from './media.ts'
+import { pictureVariants } from './variants.ts'
 
 /** Finds what of a room needs files of a workspace, by the file. */
 export type FindUses = (workspaceId: number) => Promise<readonly { sum: string; use: FileUse }[]>
@@ -27,8 +36,24 @@ const INCOMING_MAX = 12
 const MB = 1024 * 1024
 /** Follows the name of a file where its preview lies. */
 const PREVIEW = '.preview.webp'
+/** A public key, which nobody finds by trying: 126 bits. */
+const newKey = () => randomBytes(16).toString('base64url').slice(0, 21)
 
 const inMb = (bytes: number) => `${(bytes / MB).toFixed(bytes < 10 * MB ? 1 : 0)} MB`
+
+/** What uses a file and shows it as it is now, so that it may be replaced. */
+const PAGE_USERS: readonly FileUser[] = ['page', 'page-style']
+const NO_VARIANTS = { widths: [] as number[], files: {} as Record<string, Buffer> }
+
+/** A file that was taken in: it lies on disk, and no row names it yet. */
+interface Taken {
+  readonly type: FileType
+  readonly width: number
+  readonly height: number
+  readonly widths: number[]
+  readonly bytes: number
+  readonly sum: string
+}
 
 /** The files that workspaces have uploaded. */
 export function fileLibrary({ database, directory, quotaBytes }: Parts) {
@@ -50,7 +75,11 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
     return uses
   }
 
-  async function viewed(workspaceId: number, rows: readonly FileRow[]): Promise<StoredFile[]> {
+  async function viewed(
+    workspaceId: number,
+    rows: readonly FileRow[],
+    known?: ReadonlyMap<string, FileUse[]>,
+  ): Promise<StoredFile[]> {
     const people = await findAmong(
       read,
       tables.people,
@@ -58,7 +87,7 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
       rows.map(({ personId }) => personId),
     )
     const names = new Map(people.map(({ id, name }) => [id, name]))
-    const uses = await usesOf(workspaceId)
+    const uses = known ?? (await usesOf(workspaceId))
     return rows.map(({ personId, workspaceId: _workspace, id: _id, ...row }) => ({
       ...row,
       by: names.get(personId) ?? 'someone who left',
@@ -82,26 +111,79 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
       )
   }
 
-  async function keep(workspaceId: number, personId: number, name: string, file: string): Promise<FileRow> {
+  /** Takes in a picture, or something else that pages show. @throws Refusal */
+  async function takeIn(workspaceId: number, file: string): Promise<Taken> {
+    const media = await readMedia(file)
+    if (media) {
+      await checkQuota(workspaceId, media.bytes)
+      return { ...media, width: 0, height: 0, widths: [], sum: await store.keepFile(file) }
+    }
     const { type, width, height, bytes, preview } = await cleanPicture(file)
-    await checkQuota(workspaceId, bytes.length + preview.length)
-    const sum = await store.keep(bytes, { [PREVIEW]: preview })
+    const shown = type === 'image/svg+xml' ? NO_VARIANTS : await pictureVariants(bytes, width)
+    const beside = Object.values(shown.files).reduce((sum, each) => sum + each.length, preview.length)
+    await checkQuota(workspaceId, bytes.length + beside)
+    const sum = await store.keep(bytes, { [PREVIEW]: preview, ...shown.files })
+    return { type, width, height, widths: shown.widths, bytes: bytes.length + beside, sum }
+  }
+
+  async function keep(workspaceId: number, personId: number, name: string, file: string): Promise<FileRow> {
+    const taken = await takeIn(workspaceId, file)
     return database.write(async (manager) => {
-      const there = await manager.findOneBy(tables.files, { workspaceId, sum })
+      const there = await manager.findOneBy(tables.files, { workspaceId, sum: taken.sum })
       if (there) return there
-      const row = {
-        workspaceId,
-        sum,
-        name,
-        type,
-        bytes: bytes.length + preview.length,
-        width,
-        height,
-        personId,
-        createdAt: Date.now(),
-      }
+      const row = { ...taken, workspaceId, name, key: newKey(), personId, createdAt: Date.now() }
       return { ...row, id: insertedId(await manager.insert(tables.files, row)) }
     })
+  }
+
+  /** Puts a file in the place of another that pages alone use. @throws Refusal */
+  async function putInPlace(row: FileRow, name: string, file: string): Promise<FileRow> {
+    const { workspaceId, id } = row
+    const printed = ((await usesOf(workspaceId)).get(row.sum) ?? []).find(
+      ({ by }) => !PAGE_USERS.includes(by),
+    )
+    if (printed)
+      throw new Refusal(
+        'taken',
+        `“${printed.name}” is printed with this file, which stays as it is. Upload the new one as a file of its own.`,
+      )
+    const taken = await takeIn(workspaceId, file)
+    if (kindOf(taken.type) !== kindOf(row.type))
+      throw new Refusal(
+        'invalid',
+        `“${row.name}” is ${KIND_WORDS[kindOf(row.type)]}. Upload another of the same kind, or choose the new file on the page.`,
+      )
+    const next = { ...row, ...taken, name }
+    await database.write(async (manager) => {
+      if (taken.sum !== row.sum && (await manager.existsBy(tables.files, { workspaceId, sum: taken.sum })))
+        throw new Refusal('taken', 'This file is among yours already. Choose it on the page instead.')
+      await manager.update(tables.files, { id }, { ...taken, name })
+    })
+    if (taken.sum !== row.sum && !(await read.existsBy(tables.files, { sum: row.sum })))
+      await store.remove(row.sum)
+    return next
+  }
+
+  /** Takes the body of a request, and does with its file what is to be done, one after the other. @throws Refusal */
+  async function received<T>(
+    workspaceId: number,
+    request: IncomingMessage,
+    work: (file: string) => Promise<T>,
+  ): Promise<T> {
+    if (incoming >= INCOMING_MAX)
+      throw new Refusal('tooMany', 'Many files are being uploaded at this moment. Try again in a minute.')
+    await checkQuota(workspaceId, Number(request.headers['content-length'] ?? 0))
+    const file = join(store.incoming, randomUUID())
+    incoming++
+    try {
+      const keepRoom = roomKeeper(store.incoming)
+      keepRoom()
+      await receive(request, file, FILE_BYTES_MAX, keepRoom)
+      return await turns.run(() => work(file))
+    } finally {
+      incoming--
+      await rm(file, { force: true })
+    }
   }
 
   return {
@@ -118,11 +200,12 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
     },
     async list(
       workspaceId: number,
-      { search = '', sort, order, page, pageSize }: ListQuery,
+      { search = '', of, sort, order, page, pageSize }: ListQuery,
     ): Promise<{ rows: StoredFile[]; total: number }> {
       const [rows, total] = await read.findAndCount(tables.files, {
         where: {
           workspaceId,
+          ...(of === 'any' ? {} : { type: In([...KIND_TYPES[of]]) }),
           ...(search === '' ? {} : { name: Like(`%${search.replace(/[%_]/g, '_')}%`) }),
         },
         order: { [sort]: order, id: order },
@@ -130,6 +213,11 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
         take: pageSize,
       })
       return { rows: await viewed(workspaceId, rows), total }
+    },
+    /** Files of a workspace by their public keys; what uses them is not looked for. */
+    async byKeys(workspaceId: number, keys: readonly string[]): Promise<StoredFile[]> {
+      const rows = await findAmong(read, tables.files, 'key', [...new Set(keys)], { workspaceId })
+      return viewed(workspaceId, rows, new Map())
     },
     async find(workspaceId: number, sum: string): Promise<FileRow> {
       const row = await read.findOneBy(tables.files, { workspaceId, sum })
@@ -146,21 +234,37 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
       name: string,
       request: IncomingMessage,
     ): Promise<StoredFile> {
-      if (incoming >= INCOMING_MAX)
-        throw new Refusal('tooMany', 'Many files are being uploaded at this moment. Try again in a minute.')
-      await checkQuota(workspaceId, Number(request.headers['content-length'] ?? 0))
-      const file = join(store.incoming, randomUUID())
-      incoming++
-      try {
-        const keepRoom = roomKeeper(store.incoming)
-        keepRoom()
-        await receive(request, file, FILE_BYTES_MAX, keepRoom)
-        return await viewOf(await turns.run(() => keep(workspaceId, personId, name, file)))
-      } finally {
-        incoming--
-        await rm(file, { force: true })
-      }
+      return viewOf(await received(workspaceId, request, (file) => keep(workspaceId, personId, name, file)))
     },
+    /** Puts what is uploaded in the place of a file. @throws Refusal */
+    async replace(
+      workspaceId: number,
+      sum: string,
+      name: string,
+      request: IncomingMessage,
+    ): Promise<StoredFile> {
+      const row = await read.findOneBy(tables.files, { workspaceId, sum })
+      if (!row) throw missing('file')
+      return viewOf(await received(workspaceId, request, (file) => putInPlace(row, name, file)))
+    },
+    /** Makes what pages show of pictures that were uploaded before they did. */
+    prepare: (keys: readonly string[]): Promise<void> =>
+      turns.run(async () => {
+        for (const { id, sum, type, width, widths, bytes } of await findAmong(
+          read,
+          tables.files,
+          'key',
+          keys,
+        )) {
+          if (widths.length > 0 || !isPictureType(type) || type === 'image/svg+xml') continue
+          const shown = await pictureVariants(await readFile(store.placeOf(sum)), width)
+          await store.keepBeside(sum, shown.files)
+          const more = Object.values(shown.files).reduce((all, each) => all + each.length, 0)
+          await database.write((manager) =>
+            manager.update(tables.files, { id }, { widths: shown.widths, bytes: bytes + more }),
+          )
+        }
+      }),
     /** Deletes a file of a workspace. @throws Refusal where something uses it */
     remove: (workspaceId: number, sum: string): Promise<void> =>
       // Nobody keeps the same file anew in the meantime.
@@ -174,7 +278,7 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
             )
           await manager.delete(tables.files, { workspaceId, sum })
         })
-        if (!(await read.existsBy(tables.files, { sum }))) await store.remove(sum, PREVIEW)
+        if (!(await read.existsBy(tables.files, { sum }))) await store.remove(sum)
       }),
     /** Clears what an earlier process left half done. */
     async tidy(): Promise<void> {
@@ -188,6 +292,7 @@ export type FileLibrary = ReturnType<typeof fileLibrary>
 
 interface ListQuery {
   readonly search?: string | undefined
+  readonly of: FileKind | 'any'
   readonly sort: 'createdAt' | 'name' | 'bytes'
   readonly order: 'asc' | 'desc'
   readonly page: number

@@ -1,6 +1,11 @@
-import { open, readFile } from 'node:fs/promises'
+import { open, readFile, stat } from 'node:fs/promises'
 import type { Sharp, SharpOptions } from 'sharp'
-import { DRAWING_BYTES_MAX, PICTURE_PIXELS_MAX, type PictureType } from '@flimbo/core/files'
+import {
+  DRAWING_BYTES_MAX,
+  PICTURE_BYTES_MAX,
+  PICTURE_PIXELS_MAX,
+  type PictureType,
+} from '@flimbo/core/files'
 import { Refusal } from '../api/index.ts'
 import { harmlessSvg, NotADrawing } from './harmlessSvg.ts'
 
@@ -25,7 +30,7 @@ const damaged = () =>
   refused('The picture is damaged or was cut off: it could not be read to its end. Upload it again.')
 const unknownType = (found?: string) =>
   refused(
-    `${found === undefined ? 'This is no picture that Flimbo reads' : `This is a ${found.toUpperCase()} file`}, whatever it is called. Save it as PNG, JPEG, WebP or SVG.`,
+    `${found === undefined ? 'This is no file that Flimbo reads' : `This is a ${found.toUpperCase()} file`}, whatever it is called. Save a picture as PNG, JPEG, WebP or SVG; a document as PDF, a recording as MP3, M4A, WAV or OGG, a film as MP4 or WebM.`,
   )
 
 const OPTIONS: SharpOptions = {
@@ -43,8 +48,14 @@ const loadSharp = async () => (await import('sharp')).default
  * @throws Refusal, with what to do, where it is none or cannot be taken
  */
 export async function cleanPicture(file: string): Promise<CleanPicture> {
+  const { size } = await stat(file)
+  if (size > PICTURE_BYTES_MAX)
+    throw new Refusal(
+      'tooLarge',
+      `The picture is larger than ${String(PICTURE_BYTES_MAX / 1024 / 1024)} MB. Save it smaller, or with fewer pixels, and upload it again.`,
+    )
   const head = await headOf(file)
-  if (head.length === 0) throw refused('The file is empty. Upload a PNG, JPEG, WebP or SVG picture.')
+  if (head.length === 0) throw refused('The file is empty. Choose another.')
   return looksLikeDrawing(head) ? cleanDrawing(file) : cleanPixels(file)
 }
 

@@ -2,6 +2,7 @@ import type { EntityManager } from 'typeorm'
 import { filesOf, HOUSE_STYLES_MAX, houseStylesApi, type HouseStyle } from '@flimbo/core/houseStyles'
 import type { Look } from '@flimbo/core/symbol'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
+import { isPictureType } from '@flimbo/core/files'
 import { findAmong, insertedId, tables, type Database, type HouseStyleRow } from '../database/index.ts'
 import type { FileLibrary } from '../files/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -134,6 +135,8 @@ async function checkName(
 async function checkFiles(manager: EntityManager, workspaceId: number, look: Look): Promise<void> {
   const wanted = filesOf(look)
   const there = await findAmong(manager, tables.files, 'sum', wanted, { workspaceId })
+  if (there.some(({ type }) => !isPictureType(type)))
+    throw new Refusal('invalid', 'What a look draws with is a picture. Choose another file.')
   if (there.length < wanted.length)
     throw new Refusal('missing', 'A picture of this look was deleted meanwhile. Choose another.')
 }

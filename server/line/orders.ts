@@ -10,6 +10,8 @@ export interface ShortLink {
 export type Forget =
   | { readonly what: 'codes'; readonly links: readonly ShortLink[]; readonly routeIds: readonly number[] }
   | { readonly what: 'routes'; readonly routeIds: readonly number[] }
+  /** What pages show: their content, styles and files. */
+  | { readonly what: 'pages' }
   | { readonly what: 'domains' }
   | { readonly what: 'all' }
 

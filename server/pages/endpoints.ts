@@ -1,6 +1,21 @@
-import { In, Not, type EntityManager } from 'typeorm'
-import { pagesApi, type Page, type PageContent } from '@flimbo/core/pages'
-import { pagesLedTo } from '@flimbo/core/routing'
+import same from 'fast-deep-equal'
+import { IsNull, Not, type EntityManager } from 'typeorm'
+import {
+  addressesOfPage,
+  emptyContent,
+  faultInWords,
+  filesOfPage,
+  isDeviceAddress,
+  pageChanges,
+  pageFaults,
+  pagesApi,
+  said,
+  startContent,
+  type Page,
+  type PageContent,
+  type PageFault,
+  type PageSummary,
+} from '@flimbo/core/pages'
 import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import {
   findAmong,
@@ -9,126 +24,361 @@ import {
   type Database,
   type PageRow,
   type RouteRow,
+  type Turns,
 } from '../database/index.ts'
+import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { campaignsOf, findLeading } from './leading.ts'
 
 interface Parts {
   readonly database: Database
   readonly doors: Doors
   readonly live: LiveHub
+  readonly files: FileLibrary
   readonly domains: { origins(): readonly string[] }
 }
 
+interface By {
+  readonly personId: number
+  readonly at: number
+}
+
+/** What lists and searches know of a content, so that they need not read it. */
+function summaryOf(content: PageContent): Pick<PageRow, 'title' | 'summary'> {
+  const { languages, parts } = content
+  const language = languages[0] ?? 'en'
+  return {
+    title: said({ language, languages }, content.title).text,
+    summary: { parts: parts.length, languages },
+  }
+}
+
+const SUMMARY_COLUMNS = {
+  id: true,
+  campaignId: true,
+  name: true,
+  summary: true,
+  revisionId: true,
+  draftVersion: true,
+  version: true,
+  createdAt: true,
+  changedAt: true,
+} as const
+const HISTORY_MAX = 100
+
 /** The pages of Flimbo's own that routes may lead to. */
-export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains }: Parts): void {
+export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, domains }: Parts): void {
   const { read } = database
 
-  const campaignsOf = async (manager: EntityManager, workspaceId: number) =>
-    (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(
-      ({ id }) => id,
-    )
-
-  /**
-   * What leads to pages: routes by what is live of them, or by their sets; drafts and unused sets apart. Only routes
-   * that name a page or use a set are read, and never while the write lock is held.
-   */
-  async function leading(workspaceId: number) {
-    const routes = await read
-      .createQueryBuilder(tables.routes, 'r')
-      .where({ campaignId: In(await campaignsOf(read, workspaceId)), state: Not('deleted') })
-      .andWhere(
-        `(r.rules LIKE '%"pageId":%' OR r.rules LIKE '%"setId":%' OR r.draft LIKE '%"pageId":%' OR r.draft LIKE '%"setId":%')`,
-      )
-      .getMany()
-    const sets = await read.findBy(tables.laneSets, { workspaceId })
-    const bySet = new Map(sets.map(({ id, lanes }) => [id, pagesLedTo({ lanes, life: null })]))
-    const pagesOf = (rules: RouteRow['rules']) => [
-      ...pagesLedTo(rules),
-      ...(rules.shared ? (bySet.get(rules.shared.setId) ?? []) : []),
-    ]
-    return {
-      routesTo: (pageId: number) => routes.filter(({ rules }) => pagesOf(rules).includes(pageId)),
-      othersTo: (pageId: number) => [
-        ...routes
-          .filter(({ draft }) => draft && pagesOf(draft.rules).includes(pageId))
-          .map(({ name }) => name),
-        ...sets.filter(({ id }) => bySet.get(id)?.includes(pageId)).map(({ name }) => name),
-      ],
-    }
-  }
-
-  async function view(workspaceId: number, rows: readonly PageRow[]): Promise<Page[]> {
-    const { routesTo } = await leading(workspaceId)
-    return rows.map((row) => ({ ...row, routes: routesTo(row.id).map(({ id, name }) => ({ id, name })) }))
-  }
-
   async function one(workspaceId: number, id: number): Promise<Page> {
-    const [page] = await view(workspaceId, [await read.findOneByOrFail(tables.pages, { id })])
-    if (!page) throw missing('page')
-    return page
+    const row = await read.findOneBy(tables.pages, { id })
+    if (!row) throw missing('page')
+    const { routesTo } = await findLeading(read, workspaceId)
+    const { title: _title, summary: _summary, ...shown } = row
+    const keys = [row.live, row.draft].flatMap((content) => (content ? filesOfPage(content) : []))
+    return {
+      ...shown,
+      routes: routesTo(id).map(({ id: routeId, name }) => ({ id: routeId, name })),
+      files: await files.byKeys(workspaceId, keys),
+    }
   }
 
-  function checkLinks(links: PageContent['links'] = []): void {
-    for (const [i, { address }] of links.entries()) {
-      const fault = destinationFault(address, domains)
-      if (fault !== null) throw wrongField(`links.${String(i)}.address`, fault)
-    }
+  files.usedBy(async (workspaceId) => {
+    const pages = await read.findBy(
+      tables.pages,
+      (await campaignsOf(read, workspaceId)).map((campaignId) => ({ campaignId })),
+    )
+    const users = pages.map(({ id, name, live: shown, draft }) => ({
+      use: { by: 'page' as const, id, name },
+      keys: [...new Set([shown, draft].flatMap((content) => (content ? filesOfPage(content) : [])))],
+    }))
+    const rows = await findAmong(
+      read,
+      tables.files,
+      'key',
+      users.flatMap(({ keys }) => keys),
+      { workspaceId },
+    )
+    const sums = new Map(rows.map(({ key, sum }) => [key, sum]))
+    return users.flatMap(({ use, keys }) =>
+      keys.flatMap((key) => {
+        const sum = sums.get(key)
+        return sum === undefined ? [] : [{ sum, use }]
+      }),
+    )
+  })
+
+  /** Refuses a content that names files or a style the workspace does not have. @throws Refusal */
+  async function checkParts(workspaceId: number, content: PageContent): Promise<void> {
+    const keys = filesOfPage(content)
+    const there = await findAmong(read, tables.files, 'key', keys, { workspaceId })
+    if (there.length < keys.length)
+      throw wrongField('content', 'A file of this page was deleted meanwhile. Choose another.')
+    const { styleId } = content
+    if (styleId !== null && !(await read.existsBy(tables.pageStyles, { id: styleId, workspaceId })))
+      throw wrongField('content.styleId', 'This style was deleted meanwhile. Choose another.')
+  }
+
+  /** What keeps a content from being shown; the front door's own addresses among it. */
+  function faultsOf(content: PageContent): PageFault[] {
+    const circles = addressesOfPage(content).flatMap(({ partId, path, address }) => {
+      if (isDeviceAddress(address)) return []
+      const sentence = destinationFault(address, domains)
+      return sentence === null ? [] : [{ partId, path, sentence }]
+    })
+    const own = pageFaults(content)
+    const known = new Set(own.map(({ partId, path }) => `${partId} ${path}`))
+    return [...own, ...circles.filter(({ partId, path }) => !known.has(`${partId} ${path}`))]
+  }
+
+  function checkShown(content: PageContent): void {
+    const faults = faultsOf(content)
+    const [first, ...more] = faults
+    if (!first) return
+    const rest = more.length === 0 ? '' : ` There is more: ${String(more.length)} in all beside this.`
+    throw new Refusal('invalid', `${faultInWords(content, first)}${rest}`, {
+      fields: faults.map((fault) => ({
+        path: `${fault.partId}.${fault.path}`,
+        message: fault.sentence,
+      })),
+    })
+  }
+
+  async function insertPage(
+    campaignId: number,
+    name: string,
+    draft: PageContent,
+    workspaceId: number,
+  ): Promise<Page> {
+    const at = Date.now()
+    const id = await database.write(async (manager) =>
+      insertedId(
+        await manager.insert(tables.pages, {
+          campaignId,
+          name,
+          ...summaryOf(draft),
+          live: null,
+          revisionId: 0,
+          draft: draft as never,
+          draftVersion: 1,
+          version: 1,
+          createdAt: at,
+          changedAt: at,
+        }),
+      ),
+    )
+    live.tell(workspaceId, { type: 'change', of: 'page', id })
+    return one(workspaceId, id)
+  }
+
+  /** Stores what a page shows from now on, as a revision of it and of every route that leads to it. */
+  async function storeLive(
+    manager: EntityManager,
+    turns: Turns,
+    row: PageRow,
+    routes: readonly RouteRow[],
+    content: PageContent,
+    { personId, at }: By,
+  ): Promise<void> {
+    const { id } = row
+    await storeChange(
+      manager,
+      routes,
+      async () => {
+        const number = 1 + (await manager.countBy(tables.pageRevisions, { pageId: id }))
+        const revisionId = insertedId(
+          await manager.insert(tables.pageRevisions, {
+            pageId: id,
+            number,
+            at,
+            personId,
+            content: content as never,
+          }),
+        )
+        await manager.update(
+          tables.pages,
+          { id },
+          {
+            live: content,
+            revisionId,
+            draft: null,
+            draftVersion: row.draftVersion + 1,
+            version: row.version + 1,
+            changedAt: at,
+            ...summaryOf(content),
+          },
+        )
+      },
+      { personId, at },
+      turns,
+    )
+  }
+
+  /** Makes a content live, and answers when every front door knows. @throws Refusal */
+  async function makeLive(
+    who: { workspace: { id: number }; person: { id: number } },
+    id: number,
+    choose: (row: PageRow) => Promise<PageContent>,
+  ): Promise<Page> {
+    const workspaceId = who.workspace.id
+    const before = await read.findOneByOrFail(tables.pages, { id })
+    const content = await choose(before)
+    checkShown(content)
+    await checkParts(workspaceId, content)
+    await files.prepare(filesOfPage(content))
+    const done = await database.writeInTurns(async (manager, turns) => {
+      const row = await read.findOneByOrFail(tables.pages, { id })
+      if (row.version !== before.version || row.draftVersion !== before.draftVersion) return null
+      const routes = (await findLeading(read, workspaceId)).routesTo(id)
+      await storeLive(manager, turns, row, routes, content, { personId: who.person.id, at: Date.now() })
+      return routes
+    })
+    if (done === null) throw overtaken('page', await one(workspaceId, id))
+    await doors.forget({ what: 'pages' })
+    await doors.forget({ what: 'routes', routeIds: done.map((route) => route.id) })
+    live.tell(workspaceId, { type: 'change', of: 'page', id })
+    return one(workspaceId, id)
   }
 
   mount(mounts, pagesApi.list, async ({ query: { campaignId }, who }) => {
-    const {
-      workspace: { id },
-    } = who
-    const rows = await findAmong(
-      read,
-      tables.pages,
-      'campaignId',
-      campaignId === undefined ? await campaignsOf(read, id) : [campaignId],
-    )
-    return { rows: (await view(id, rows)).sort((a, b) => a.name.localeCompare(b.name) || a.id - b.id) }
-  })
-
-  mount(mounts, pagesApi.create, async ({ body, who }) => {
-    checkLinks(body.links)
-    const at = Date.now()
-    const id = await database.write(async (manager) =>
-      insertedId(await manager.insert(tables.pages, { ...body, version: 1, createdAt: at, changedAt: at })),
-    )
-    live.tell(who.workspace.id, { type: 'change', of: 'page', id })
-    return one(who.workspace.id, id)
-  })
-
-  mount(mounts, pagesApi.change, async ({ params: { id }, body: { version, ...change }, who }) => {
     const workspaceId = who.workspace.id
-    checkLinks(change.links)
-    const at = Date.now()
-    const changed = await database.writeInTurns(async (manager, turns) => {
-      const row = await read.findOneByOrFail(tables.pages, { id })
-      if (row.version !== version) return null
-      const { routesTo } = await leading(workspaceId)
-      const routes = routesTo(id)
-      await storeChange(
-        manager,
-        routes,
-        () => manager.update(tables.pages, { id }, { ...change, version: version + 1, changedAt: at }),
-        { personId: who.person.id, at },
-        turns,
-      )
-      return routes
+    const campaigns = campaignId === undefined ? await campaignsOf(read, workspaceId) : [campaignId]
+    const rows = await read.find(tables.pages, {
+      select: SUMMARY_COLUMNS,
+      where: campaigns.map((each) => ({ campaignId: each })),
     })
-    if (changed === null) throw overtaken('page', await one(workspaceId, id))
-    await doors.forget({ what: 'routes', routeIds: changed.map((route) => route.id) })
+    const drafts = await read.find(tables.pages, {
+      select: { id: true },
+      where: campaigns.map((each) => ({ campaignId: each, draft: Not(IsNull()) })),
+    })
+    const prepared = new Set(drafts.map(({ id }) => id))
+    const { routesTo } = await findLeading(read, workspaceId)
+    return {
+      rows: rows
+        .map(({ summary, ...row }): PageSummary => ({
+          ...row,
+          ...summary,
+          hasDraft: prepared.has(row.id),
+          routes: routesTo(row.id).map(({ id, name }) => ({ id, name })),
+        }))
+        .sort((a, b) => a.name.localeCompare(b.name) || a.id - b.id),
+    }
+  })
+
+  mount(mounts, pagesApi.get, ({ params: { id }, who }) => one(who.workspace.id, id))
+
+  mount(mounts, pagesApi.create, async ({ body: { campaignId, name, start, language }, who }) => {
+    const { zone } = await read.findOneByOrFail(tables.campaigns, { id: campaignId })
+    const content = start === null ? emptyContent(language, zone) : startContent(start, language, zone)
+    return insertPage(campaignId, name, content, who.workspace.id)
+  })
+
+  mount(mounts, pagesApi.copy, async ({ params: { id }, who }) => {
+    const { campaignId, name, live: shown, draft } = await read.findOneByOrFail(tables.pages, { id })
+    const content = draft ?? shown
+    if (content === null) throw missing('page')
+    return insertPage(campaignId, `${name.slice(0, 92)} (copy)`, content, who.workspace.id)
+  })
+
+  mount(mounts, pagesApi.rename, async ({ params: { id }, body: { version, name }, who }) => {
+    const workspaceId = who.workspace.id
+    const isDone = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.pages, { id })
+      if (row.version !== version) return false
+      await manager.update(tables.pages, { id }, { name, version: version + 1, changedAt: Date.now() })
+      return true
+    })
+    if (!isDone) throw overtaken('page', await one(workspaceId, id))
     live.tell(workspaceId, { type: 'change', of: 'page', id })
     return one(workspaceId, id)
+  })
+
+  mount(mounts, pagesApi.saveDraft, async ({ params: { id }, body: { draftVersion, content }, who }) => {
+    const workspaceId = who.workspace.id
+    await checkParts(workspaceId, content)
+    const isDone = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.pages, { id })
+      if (row.draftVersion !== draftVersion) return false
+      const draft = same(row.live, content) ? null : content
+      await manager.update(
+        tables.pages,
+        { id },
+        {
+          draft: draft,
+          draftVersion: draftVersion + 1,
+          changedAt: Date.now(),
+          ...summaryOf(content),
+        },
+      )
+      return true
+    })
+    if (!isDone) throw overtaken('draft', await one(workspaceId, id))
+    live.tell(workspaceId, { type: 'change', of: 'page', id })
+    return one(workspaceId, id)
+  })
+
+  mount(mounts, pagesApi.discardDraft, async ({ params: { id }, query: { draftVersion }, who }) => {
+    const workspaceId = who.workspace.id
+    const isDone = await database.write(async (manager) => {
+      const row = await manager.findOneByOrFail(tables.pages, { id })
+      if (row.live === null) throw new Refusal('taken', 'This page was never published. Delete it instead.')
+      if (row.draftVersion !== draftVersion) return false
+      const next = { draft: null, draftVersion: draftVersion + 1, ...summaryOf(row.live) }
+      await manager.update(tables.pages, { id }, next)
+      return true
+    })
+    if (!isDone) throw overtaken('draft', await one(workspaceId, id))
+    live.tell(workspaceId, { type: 'change', of: 'page', id })
+    return one(workspaceId, id)
+  })
+
+  mount(mounts, pagesApi.publish, ({ params: { id }, body: { draftVersion }, who }) =>
+    makeLive(who, id, async (row) => {
+      if (row.draft === null)
+        throw new Refusal('taken', 'There is nothing to publish: what is prepared is live already.')
+      if (row.draftVersion !== draftVersion) throw overtaken('draft', await one(who.workspace.id, id))
+      return row.draft
+    }),
+  )
+
+  mount(mounts, pagesApi.goBack, ({ params: { id }, body: { version, number }, who }) =>
+    makeLive(who, id, async (row) => {
+      if (row.version !== version) throw overtaken('page', await one(who.workspace.id, id))
+      if (row.draft !== null)
+        throw new Refusal('taken', 'Something is prepared on this page. Publish or discard it first.')
+      const revision = await read.findOneBy(tables.pageRevisions, { pageId: id, number })
+      if (!revision) throw missing('revision')
+      return revision.content
+    }),
+  )
+
+  mount(mounts, pagesApi.revisions, async ({ params: { id } }) => {
+    const rows = await read.find(tables.pageRevisions, {
+      where: { pageId: id },
+      order: { number: 'desc' },
+      take: HISTORY_MAX + 1,
+    })
+    const people = new Map((await read.find(tables.people)).map((person) => [person.id, person.name]))
+    return {
+      rows: rows.slice(0, HISTORY_MAX).map(({ number, at, personId, content }, i) => ({
+        number,
+        at,
+        by: people.get(personId) ?? 'someone who left',
+        changes: pageChanges(rows[i + 1]?.content ?? null, content),
+      })),
+    }
   })
 
   mount(mounts, pagesApi.remove, async ({ params: { id }, who }) => {
     await database.writeAfter(
       async () => {
-        const { name } = await read.findOneByOrFail(tables.pages, { id })
-        const { routesTo, othersTo } = await leading(who.workspace.id)
+        const { name } = await read.findOneOrFail(tables.pages, {
+          select: { id: true, name: true },
+          where: { id },
+        })
+        const { routesTo, othersTo } = await findLeading(read, who.workspace.id)
         const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
         if (users.length > 0)
           throw new Refusal(
@@ -136,7 +386,10 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, domains 
             `${fewNamed(users)} ${users.length === 1 ? 'leads' : 'lead'} to “${name}”. Lead ${users.length === 1 ? 'it' : 'them'} elsewhere first.`,
           )
       },
-      (manager) => manager.delete(tables.pages, { id }),
+      async (manager) => {
+        await manager.delete(tables.pageRevisions, { pageId: id })
+        await manager.delete(tables.pages, { id })
+      },
     )
     live.tell(who.workspace.id, { type: 'change', of: 'page', id })
   })

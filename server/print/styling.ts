@@ -1,3 +1,4 @@
+import { isPictureType } from '@flimbo/core/files'
 import { filesOf } from '@flimbo/core/houseStyles'
 import { PLAIN_LOOK, type Look, type Placement } from '@flimbo/core/symbol'
 import { findAmong, tables, type Database, type HouseStyleRow } from '../database/index.ts'
@@ -22,7 +23,9 @@ export function styler({ database: { read }, files }: { database: Database; file
   async function picturesOf(workspaceId: number, sums: readonly string[]): Promise<PictureFiles> {
     const rows = await findAmong(read, tables.files, 'sum', sums, { workspaceId })
     return Object.fromEntries(
-      rows.map(({ sum, type, width, height }) => [sum, { path: files.placeOf(sum), type, width, height }]),
+      rows.flatMap(({ sum, type, width, height }) =>
+        isPictureType(type) ? [[sum, { path: files.placeOf(sum), type, width, height }] as const] : [],
+      ),
     )
   }
 

@@ -1,4 +1,5 @@
 import type { Server } from 'node:http'
+import { join } from 'node:path'
 import type { Logger } from 'pino'
 import type { Config } from '../config/index.ts'
 import { openReadOnly } from '../database/index.ts'
@@ -9,6 +10,7 @@ import {
   keyFor,
   applyForget,
   createPasses,
+  pageVisits,
   rehearsals,
   seals,
 } from '../door/index.ts'
@@ -25,7 +27,9 @@ import {
   startUpkeep,
   storedLimits,
 } from '../scans/index.ts'
+import { pageShelf } from '../pages/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
+import { storedSecret } from './storedSecret.ts'
 import { closeServer } from './listening.ts'
 
 interface Parts {
@@ -66,7 +70,13 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
     tell({ scans })
   })
 
+  const shelf = pageShelf(reading)
+  const files = join(config.dataDir, 'files')
   const server = frontDoor({
+    shelf,
+    visits: pageVisits(keyFor('visit', storedSecret(config.dataDir))),
+    placeOf: (sum, suffix = '') => join(files, sum.slice(0, 2), `${sum}${suffix}`),
+    originOf: (id) => domains.origin(id),
     config,
     domains,
     lookup,
@@ -82,7 +92,7 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
   })
   return {
     server,
-    forget: (what) => applyForget({ lookup, domains }, what),
+    forget: (what) => applyForget({ lookup, domains, shelf }, what),
     async close() {
       await closeServer(server)
       await writer.close()

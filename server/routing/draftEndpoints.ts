@@ -105,7 +105,7 @@ export function draftEndpoints(
           if (row.draftVersion !== draftVersion) return null
           await checkOnward(read, row, rules)
           await checkShared(read, rules, row.campaignId)
-          await checkPages(read, rules, who.workspace.id)
+          await checkPages(read, rules, who.workspace.id, false)
           await checkTags(who.workspace.id, rules)
           return row
         },

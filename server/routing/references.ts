@@ -1,4 +1,4 @@
-import type { EntityManager } from 'typeorm'
+import { In, type EntityManager } from 'typeorm'
 import {
   allLanes,
   lanesOfSet,
@@ -41,15 +41,14 @@ const pagesReferred = (rules: Rules, sets: ReadonlyMap<number, Lane[]>) =>
 /** Reads what some rules lead to. */
 export async function loadReferences(read: EntityManager, used: readonly Rules[]): Promise<RouteReferences> {
   const sets = await loadLaneSets(read, used)
-  const rows = await findAmong(
-    read,
-    tables.pages,
-    'id',
-    used.flatMap((rules) => pagesReferred(rules, sets)),
-  )
+  // What they show is not read: it may be long, and a route only leads to them.
+  const rows = await read.find(tables.pages, {
+    select: { id: true, name: true, revisionId: true },
+    where: { id: In([...new Set(used.flatMap((rules) => pagesReferred(rules, sets)))]) },
+  })
   return {
     sets,
-    pages: new Map(rows.map(({ id, name, title, text, links }) => [id, { id, name, title, text, links }])),
+    pages: new Map(rows.map(({ id, name, revisionId }) => [id, { id, name, revisionId }])),
   }
 }
 
@@ -74,14 +73,28 @@ export function settingsOf(
   }
 }
 
-/** Refuses lanes and bounds that lead to a page the workspace does not have. @throws Refusal */
+/**
+ * Refuses lanes and bounds that lead to a page the workspace does not have.
+ *
+ * @param isLive whether phones are to be led there now: to a page that was never published, they cannot be
+ * @throws Refusal
+ */
 export async function checkPages(
   manager: EntityManager,
   rules: Pick<Rules, 'lanes' | 'life'>,
   workspaceId: number,
+  isLive = true,
 ): Promise<void> {
   for (const id of pagesLedTo(rules)) {
-    const page = await manager.findOneBy(tables.pages, { id })
+    const page = await manager.findOne(tables.pages, {
+      select: { id: true, name: true, campaignId: true, revisionId: true },
+      where: { id },
+    })
+    if (isLive && page?.revisionId === 0)
+      throw wrongField(
+        'rules',
+        `The page “${page.name}” is not published yet, so phones have nothing to see there. Publish it first.`,
+      )
     if (!page || !(await manager.existsBy(tables.campaigns, { id: page.campaignId, workspaceId })))
       throw wrongField('rules', 'A lane or a bound leads to a page that does not exist. Choose another.')
   }

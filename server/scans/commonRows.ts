@@ -2,7 +2,7 @@ import type Sqlite from 'better-sqlite3'
 import type { Packed } from './record.ts'
 
 /** Remembers the row numbers of a small table whose rows are never changed, up to a bound. */
-function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
+export function rowNumbers(insert: Sqlite.Statement, find: Sqlite.Statement, max = 50_000) {
   const known = new Map<string, number>()
   const numberOf = (...values: readonly Packed[]): number => {
     const key = values.length === 1 ? String(values[0]) : values.join('\u0000')

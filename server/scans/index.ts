@@ -3,6 +3,7 @@ export { announceScans } from './announce.ts'
 export type { ScansStored } from './announce.ts'
 export { cityFinder } from './cities.ts'
 export type { CityFinder } from './cities.ts'
+export type { PageEventRow } from './eventRows.ts'
 export { enricher } from './enrich.ts'
 export type { Enriched, RequestFacts } from './enrich.ts'
 export type Enricher = ReturnType<typeof import('./enrich.ts').enricher>

@@ -1,6 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import { retryWhenLockedSync } from '../sqlite/index.ts'
 import { commonRows } from './commonRows.ts'
+import { eventRows } from './eventRows.ts'
 import { PACKED_AT, PACKED_WIDTH, type OutboxEntry, type Packed, type PackedField } from './record.ts'
 import { limitTaker, type LimitCount, type NoneLeft } from './take.ts'
 
@@ -10,6 +11,8 @@ export interface Stored {
   readonly refused: readonly (readonly [place: number, none: NoneLeft])[]
   /** Those that were the first of their visitor at their code that day, by their place in the group. */
   readonly uniques: readonly number[]
+  /** The numbers of those that were shown a page, by their place in the group: what happens on it names them. */
+  readonly shown: readonly (readonly [place: number, scanId: number])[]
   /** What limited routes have let through by now, of those that the group was for. */
   readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
 }
@@ -22,6 +25,7 @@ const visitorBytes = (visitor: string) => Buffer.from(visitor, HASH.test(visitor
 export function scanInserter(database: Sqlite.Database) {
   const common = commonRows(database)
   const limits = limitTaker(database)
+  const events = eventRows(database)
   const see = database.prepare(
     'INSERT OR IGNORE INTO visits (workspaceId, day, codeId, visitor) VALUES (?, ?, ?, ?)',
   )
@@ -41,6 +45,7 @@ export function scanInserter(database: Sqlite.Database) {
     const refused: [number, NoneLeft][] = []
     const limited = new Set<number>()
     const uniques: number[] = []
+    const shown: [number, number][] = []
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const the = (field: PackedField): Packed => packed[i + PACKED_AT[field]] ?? null
       const [at, workspaceId, codeId, apart] = [the('at'), the('workspaceId'), the('codeId'), the('apart')]
@@ -57,7 +62,7 @@ export function scanInserter(database: Sqlite.Database) {
       const isUnique = apart === null ? see.run(workspaceId, the('day'), codeId, the('visitor')).changes : 0
       if (isUnique === 1) uniques.push(i / PACKED_WIDTH)
       common.noteScanned(Number(codeId))
-      insert.run(
+      const { lastInsertRowid } = insert.run(
         at,
         codeId,
         common.wayOf(the('routeId'), the('revisionId'), the('outcome'), the('exit'), the('variant'), apart),
@@ -68,13 +73,31 @@ export function scanInserter(database: Sqlite.Database) {
         common.wordOf(the('referrer')),
         visitorBytes(String(the('visitor'))),
       )
+      const pageId = the('pageId')
+      if (pageId !== null) {
+        const scanId = Number(lastInsertRowid)
+        shown.push([i / PACKED_WIDTH, scanId])
+        events.insert({
+          at: Number(at),
+          codeId: Number(codeId),
+          scanId,
+          routeId: Number(the('routeId')),
+          revisionId: Number(the('revisionId')),
+          pageId: Number(pageId),
+          kind: 'opened',
+          part: '',
+          item: '',
+          // Who was asked something before is a person all the same.
+          apart: apart === null || apart === 'onward' ? '' : String(apart),
+        })
+      }
       if (typeof entries === 'string') postAll(entries, workspaceId, at, apart)
     }
     const counts = [...limited].flatMap((routeId) => {
       const count = limits.countOf(routeId)
       return count ? [[routeId, count] as const] : []
     })
-    return { refused, uniques, counts }
+    return { refused, uniques, shown, counts }
   })
 
   return (packed: readonly Packed[]): Stored => {
@@ -82,6 +105,7 @@ export function scanInserter(database: Sqlite.Database) {
       return retryWhenLockedSync(() => insertAll.immediate(packed))
     } catch (error) {
       common.forget()
+      events.forget()
       throw error
     }
   }

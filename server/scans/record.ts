@@ -23,6 +23,8 @@ export interface ScanRecord {
   readonly visitor: string
   /** What it takes of its route's limit, in the commit that stores it; left out where nothing is limited. */
   readonly takes?: Takes | null
+  /** The page it is shown, which is opened with it; left out where it is shown none. */
+  readonly pageId?: number | null
   /** What must follow from it, stored in its own commit; left out where nothing must. */
   readonly outbox?: readonly OutboxEntry[]
 }
@@ -70,6 +72,7 @@ const FIELDS = [
   'outbox',
   'takeDay',
   'takeMark',
+  'pageId',
 ] as const
 export type PackedField = (typeof FIELDS)[number]
 export const PACKED_WIDTH = FIELDS.length
@@ -108,5 +111,6 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     scan.outbox && scan.outbox.length > 0 ? JSON.stringify(scan.outbox) : null,
     scan.takes ? scan.takes.day : null,
     scan.takes ? scan.takes.mark : null,
+    scan.pageId ?? null,
   )
 }

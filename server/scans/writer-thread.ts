@@ -2,6 +2,7 @@ import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { prepareWriter } from '../sqlite/index.ts'
 import { serveCalls } from '../threads/index.ts'
+import { eventInserter } from './eventRows.ts'
 import { scanInserter } from './insert.ts'
 import { saltKeeper } from './salts.ts'
 import type { WriterCalls } from './writer.ts'
@@ -12,7 +13,11 @@ prepareWriter(database)
 // Waiting is done by `whenFreeSync`, which looks more often than SQLite does.
 database.pragma('busy_timeout = 0')
 
-const calls: WriterCalls = { store: scanInserter(database), keepSalt: saltKeeper(database) }
+const calls: WriterCalls = {
+  store: scanInserter(database),
+  note: eventInserter(database),
+  keepSalt: saltKeeper(database),
+}
 serveCalls(calls, () => {
   database.close()
 })

@@ -1,6 +1,8 @@
 import { callThread, type Calls } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
+import type { PageEventRow } from './eventRows.ts'
 import type { Stored } from './insert.ts'
+import { noteWriter } from './notes.ts'
 import { pack, type Packed, type ScanRecord } from './record.ts'
 import type { SaltRow } from './salts.ts'
 import type { LimitCount, NoneLeft } from './take.ts'
@@ -10,7 +12,8 @@ export const QUEUE_MAX = 20_000
 
 /** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
 export type Outcome =
-  | { readonly kind: 'stored' }
+  /** `scanId` is its number where it is shown a page, and else 0. */
+  | { readonly kind: 'stored'; readonly scanId: number }
   | { readonly kind: 'none-left'; readonly none: NoneLeft }
   | { readonly kind: 'failed'; readonly error: Error }
 
@@ -26,13 +29,15 @@ type Settle = (outcome: Outcome) => void
 export interface WriterCalls extends Calls {
   /** Stores a group of scans in one commit. */
   store(packed: Packed[]): Stored
+  /** Stores what happened on pages in one commit; what is there already is not stored twice. */
+  note(events: PageEventRow[]): void
   keepSalt(salt: SaltRow): SaltRow
 }
 
 const notStored = (error: unknown) =>
   new ScanNotStored(error instanceof Error ? error.message : String(error), { cause: error })
 
-const STORED: Outcome = { kind: 'stored' }
+const STORED: Outcome = { kind: 'stored', scanId: 0 }
 
 /**
  * Stores scans durably, off the main thread. While one group is being committed the next one gathers;
@@ -41,6 +46,8 @@ const STORED: Outcome = { kind: 'stored' }
 export interface ScanWriter {
   /** @throws DoorBusy where too many are waiting already */
   store(scan: ScanRecord, done: Settle): void
+  /** Stores what happened on a page. Resolves once it is on disk. @throws DoorBusy where too much is waiting already */
+  note(events: readonly PageEventRow[]): Promise<void>
   /** Stores a salt unless its day has one. @returns the salt of the day */
   keepSalt(salt: SaltRow): Promise<SaltRow>
   /** Called after each commit, with the scans in it. */
@@ -65,17 +72,20 @@ export function startScanWriter(file: string): ScanWriter {
     for (const { done } of group) done(failed)
   }
 
-  function settle(group: typeof waiting, { refused, uniques, counts }: Stored): void {
+  function settle(group: typeof waiting, { refused, uniques, shown, counts }: Stored): void {
     for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
     const without = new Map(refused)
     const first = new Set(uniques)
+    const scanIds = new Map(shown)
     const there = group.flatMap(({ scan }, place) =>
       without.has(place) ? [] : [{ scan, isUnique: first.has(place) }],
     )
     for (const listener of onStored) listener(there)
     for (const [place, { done }] of group.entries()) {
       const none = without.get(place)
-      done(none ? { kind: 'none-left', none } : STORED)
+      const scanId = scanIds.get(place)
+      const stored = scanId === undefined ? STORED : ({ kind: 'stored', scanId } as const)
+      done(none ? { kind: 'none-left', none } : stored)
     }
   }
 
@@ -125,7 +135,15 @@ export function startScanWriter(file: string): ScanWriter {
       look()
     })
 
+  const notes = noteWriter((events) => thread.call('note', events))
+
   return {
+    note(events) {
+      if (broken) return Promise.reject(broken)
+      return notes.add(events).catch((error: unknown) => {
+        throw error instanceof DoorBusy ? error : notStored(error)
+      })
+    },
     store(scan, done) {
       if (broken) throw broken
       if (waiting.length >= QUEUE_MAX) throw new DoorBusy()
@@ -144,6 +162,7 @@ export function startScanWriter(file: string): ScanWriter {
     },
     async close() {
       await drained()
+      await notes.empty()
       if (!broken) {
         broken = new ScanNotStored('the writer is closed')
         await thread.close()

@@ -4,6 +4,7 @@ import type { Endpoint, Thing } from '@flimbo/core/api'
 import type { Campaign } from '@flimbo/core/campaigns'
 import { everyEndpoint } from '@flimbo/core/contracts'
 import type { StoredFile } from '@flimbo/core/files'
+import { PLAIN_STYLE } from '@flimbo/core/pages'
 import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
 import { runningFlimbo, type Running } from './running.ts'
@@ -28,13 +29,8 @@ beforeAll(async () => {
     client,
     code,
     route,
-    page: await made('/api/pages', {
-      campaignId: campaign,
-      name: 'Menu',
-      title: 'Menu',
-      text: '',
-      links: [],
-    }),
+    page: await made('/api/pages', { campaignId: campaign, name: 'Menu' }),
+    pageStyle: await made('/api/page-styles', { name: 'Paper', style: PLAIN_STYLE }),
     laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
     job: await made('/api/check-runs', {}),
@@ -135,7 +131,9 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
     name: 'A',
     destination: 'https://a.example',
   }),
-  'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A', title: 'A', text: '', links: [] }),
+  'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A' }),
+  'POST /page-styles body.clientId': (clientId) => ({ name: 'A', style: PLAIN_STYLE, clientId }),
+  'PATCH /page-styles/:id body.clientId': (clientId) => ({ version: 1, clientId }),
   'POST /codes/changes body.matching.campaignId': (campaignId) => ({
     matching: { campaignId },
     set: { note: '' },
@@ -243,6 +241,8 @@ const QUERIES: Readonly<Record<string, string>> = {
   'GET /code-groups': 'by=medium',
   'POST /imports': 'name=plan.csv',
   'DELETE /domains/:id': 'links=0',
+  'DELETE /pages/:id/draft': 'draftVersion=1',
+  'POST /files/:sum/replace': 'name=a',
 }
 const NOBODYS = 999_999
 const NOBODYS_FILE = 'f'.repeat(64)

@@ -86,15 +86,7 @@ describe('what pieces lead to', () => {
       await flimbo.code(campaign.id),
       await flimbo.code(campaign.id, { name: 'Target' }),
     ]
-    const page = (
-      await flimbo.ask<Page>('POST', '/api/pages', {
-        campaignId: campaign.id,
-        name: 'Closed',
-        title: 'Closed',
-        text: '',
-        links: [],
-      })
-    ).body
+    const page = await flimbo.page(campaign.id, 'Closed', [])
     await flimbo.live(piece.routeId, {
       ...NO_RULES,
       lanes: [

@@ -38,7 +38,7 @@ beforeAll(async () => {
   cookie = owners
   await code('probe')
   probe = callThread<ProbeCalls>('probe-thread', import.meta.url, { port: ports.door, path: '/PROBE' })
-  await ask('POST', '/pages', { campaignId: 1, name: 'P', title: 'T', text: '', links: [] })
+  await ask('POST', '/pages', { campaignId: 1, name: 'P' })
   await ask('POST', '/lane-sets', { name: 'S', lanes: [] })
 }, START_MS)
 afterAll(async () => {

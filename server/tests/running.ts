@@ -7,7 +7,9 @@ import type { Campaign } from '@flimbo/core/campaigns'
 import { isActive, type Job } from '@flimbo/core/jobs'
 import type { Code, NewCode } from '@flimbo/core/codes'
 import type { Problem } from '@flimbo/core/api'
-import type { Rules, WholeRoute } from '@flimbo/core/routing'
+import { EVERY_SCAN } from '@flimbo/core/conditions'
+import { emptyContent, type Page, type PageContent, type Part } from '@flimbo/core/pages'
+import { NO_RULES, type Rules, type WholeRoute } from '@flimbo/core/routing'
 import { readConfig } from '../config/index.ts'
 import { http, OWNER, type Answer } from './http.ts'
 import { startInOneProcess } from './inOneProcess.ts'
@@ -155,6 +157,39 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
       if (answer.status !== 201) throw new Error(JSON.stringify(answer.body))
       return answer.body
     },
+    /** A page with these parts, published. */
+    async page(
+      campaignId: number,
+      name: string,
+      parts: readonly Part[],
+      more: Partial<PageContent> = {},
+    ): Promise<Page> {
+      const made = await ask<Page>('POST', '/api/pages', { campaignId, name })
+      const content = {
+        ...emptyContent('en', 'Europe/Berlin'),
+        title: { en: name },
+        ...more,
+        parts: [...parts],
+      }
+      const { id, draftVersion } = made.body
+      const saved = await ask<Page>('PATCH', `/api/pages/${String(id)}/draft`, { draftVersion, content })
+      const live = await ask<Page>('POST', `/api/pages/${String(id)}/publish`, {
+        draftVersion: saved.body.draftVersion,
+      })
+      if (live.status !== 200) throw new Error(JSON.stringify(live.body))
+      return live.body
+    },
+    /** A code whose every scan is shown a page. */
+    async codeTo(campaignId: number, pageId: number, slug: string): Promise<Code> {
+      const code = await this.code(campaignId, { slug })
+      await this.live(code.routeId, {
+        ...NO_RULES,
+        lanes: [
+          { id: 'page', name: '', condition: EVERY_SCAN, outcome: { kind: 'page', pageId }, resting: false },
+        ],
+      })
+      return code
+    },
     route,
     draft,
     publish,
@@ -175,13 +210,25 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     },
     /** The port of each front door. */
     doorPorts: flimbo.doorPorts,
-    scan: (path: string, headers: Record<string, string> = {}, method = 'GET', port = flimbo.ports.door) =>
-      http(method, port, path, {
-        'user-agent': PHONE,
-        'accept-language': 'de-DE,de;q=0.9',
-        'x-forwarded-for': BREMEN,
-        ...headers,
-      }),
+    scan: (
+      path: string,
+      headers: Record<string, string> = {},
+      method = 'GET',
+      port = flimbo.ports.door,
+      body?: string,
+    ) =>
+      http(
+        method,
+        port,
+        path,
+        {
+          'user-agent': PHONE,
+          'accept-language': 'de-DE,de;q=0.9',
+          'x-forwarded-for': BREMEN,
+          ...headers,
+        },
+        body,
+      ),
     /** Rows straight out of the file, past everything Flimbo says of itself. */
     rows<T>(sql: string, ...values: unknown[]): T[] {
       const database = new Sqlite(config.databaseFile, { readonly: true })

@@ -39,7 +39,7 @@ const UNREACHED =
   'The server could not be reached. What you did is still here and is tried again with your next edit.'
 
 /** Keeps a draft: each edit goes to the server by itself, half a second after the last, and can be taken back. */
-export function useAutosave<Draft, Whole>({
+export function useAutosave<Draft, Whole extends { readonly version: number }>({
   stored,
   version: storedVersion,
   versionOf,

@@ -1,142 +1,297 @@
-import AddIcon from '@mui/icons-material/Add'
-import ArrowDownIcon from '@mui/icons-material/ArrowDownward'
-import ArrowUpIcon from '@mui/icons-material/ArrowUpward'
-import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
-import { Alert, Box, Button, IconButton, Link, Stack, TextField, Typography } from '@mui/material'
-import { LINKS_MAX, pageBody, pagesApi, publicDocument, type Page, type PageLink } from '@flimbo/core/pages'
+import { Alert, Box, Link, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { languageName } from '@flimbo/core/conditions'
+import type { StoredFile } from '@flimbo/core/files'
+import {
+  pageFaults,
+  pagesApi,
+  pageStylesApi,
+  PLAIN_STYLE,
+  type Page,
+  type PageContent,
+  type PageStyle,
+  type SavedStyle,
+} from '@flimbo/core/pages'
+import { useMemo, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
-import { sentenceOf, useChange } from '../api/index.ts'
-import { quantity } from '@flimbo/core/formats'
-import { Conflict, PhoneFrame, Sheet, swap, Fault } from '../ui/index.ts'
+import { ApiProblem, sentenceOf, useAnswer, useChange } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { Conflict, Fault, Sheet } from '../ui/index.ts'
+import { withChanged, withCopy, withMoved, withoutPart, withPart } from './editParts.ts'
+import type { Editing } from './FieldInput.tsx'
+import { PageBar } from './PageBar.tsx'
+import { PageForm } from './PageForm.tsx'
+import { PageHistory } from './PageHistory.tsx'
+import { PagePreview } from './PagePreview.tsx'
+import { PartForm } from './PartForm.tsx'
+import { PartList } from './PartList.tsx'
+import { RenamePage } from './RenamePage.tsx'
 import { usePageDraft, type PageDraft } from './usePageDraft.ts'
 
 interface Props {
-  readonly page: Page | null
-  readonly campaignId: number
-  readonly saved: (page: Page) => void
+  readonly page: Page
+  readonly content: PageContent
+  readonly choosePage: (id: number) => void
   readonly removed: () => void
 }
 
-function saveLabel(page: Page | null): string {
-  if (page === null) return 'Add page'
-  return page.routes.length === 0 ? 'Save' : `Save for ${quantity(page.routes.length, 'route')}`
+const NO_STYLES: readonly SavedStyle[] = []
+
+/** The style a page has: its own, its client's, or the workspace's. */
+function styleOf({ styleId }: PageContent, styles: readonly SavedStyle[], clientId: number): PageStyle {
+  const found =
+    styles.find(({ id }) => id === styleId) ??
+    styles.find((each) => each.isDefault && each.clientId === clientId) ??
+    styles.find((each) => each.isDefault && each.clientId === null)
+  return found?.style ?? PLAIN_STYLE
 }
 
-/** One page: what stands on it, as a phone shows it beside, and which routes lead to it. */
-export function PageEditor({ page, campaignId, saved, removed }: Props) {
-  const state = usePageDraft(page, campaignId, saved)
-  const remove = useChange(pagesApi.remove)
-  const { draft, edit, faultOf } = state
-  const text = (field: 'name' | 'title', label: string, help: string) => (
-    <TextField
-      size="small"
-      label={label}
-      value={draft[field]}
-      autoFocus={page === null && field === 'name'}
-      error={faultOf(field) !== undefined}
-      helperText={faultOf(field) ?? help}
-      onChange={({ target }) => {
-        edit({ [field]: target.value })
-      }}
-    />
-  )
+/** Files by their keys: those the page names, and those that were chosen since. */
+function useFiles(known: readonly StoredFile[]) {
+  const [more, setMore] = useState<readonly StoredFile[]>([])
+  const all = useMemo(() => new Map([...known, ...more].map((file) => [file.key, file])), [known, more])
+  return {
+    fileOf: (key: string) => all.get(key),
+    learn: (file: StoredFile) => {
+      setMore((files) => [...files, file])
+    },
+  }
+}
+
+/** One page: its parts, the one that is edited, and all of it as a phone shows it. */
+export function PageEditor({ page, content: stored, choosePage, removed }: Props) {
+  const state = usePageDraft(page, stored)
+  const { draft: content, edit } = state
+  const { clientId, zone } = useCampaign()
+  const styles = useAnswer(pageStylesApi.list, {}).data?.rows ?? NO_STYLES
+  const files = useFiles(page.files)
+  const [chosen, setChosen] = useState<string | null>(content.parts[0]?.id ?? null)
+  const [language, setLanguage] = useState(content.languages[0] ?? 'en')
+  const [panel, setPanel] = useState<'edit' | 'history' | 'rename'>('edit')
+  const [showsFaults, setShowsFaults] = useState(false)
+  const actions = usePageActions(page, state, choosePage, removed)
+  const faults = useMemo(() => pageFaults(content), [content])
+  const serverFaults = actions.faults
+  const part = content.parts.find(({ id }) => id === chosen)
+  const partId = part?.id ?? ''
+  const editing: Editing = {
+    language: content.languages.includes(language) ? language : (content.languages[0] ?? 'en'),
+    languages: content.languages,
+    faultAt: (path) =>
+      (showsFaults ? faults : serverFaults).find((each) => each.partId === partId && each.path === path)
+        ?.sentence,
+    ...files,
+  }
+  const change = (next: PageContent) => {
+    edit(() => next)
+  }
+  const choose = (id: string | null) => {
+    setChosen(id)
+    setPanel('edit')
+  }
+  const publish = () => {
+    const [first] = faults
+    setShowsFaults(first !== undefined)
+    if (first) choose(first.partId === '' ? null : first.partId)
+    else actions.publish()
+  }
+  const faulty = new Set((showsFaults ? faults : serverFaults).map(({ partId: id }) => id))
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 346px', gap: 2, alignItems: 'start' }}>
-      <Sheet title={page ? page.name : 'New page'}>
-        <Stack
-          component="form"
-          noValidate
-          sx={{ gap: 2 }}
-          onSubmit={(event) => {
-            event.preventDefault()
-            void state.save()
-          }}
-        >
-          {text('name', 'Name', 'What it is called here; visitors do not see it.')}
-          {text('title', 'Heading', 'Shown in large type at the top of the page.')}
-          <TextField
-            size="small"
-            label="Text"
-            multiline
-            minRows={4}
-            maxRows={14}
-            value={draft.text}
-            error={faultOf('text') !== undefined}
-            helperText={faultOf('text') ?? 'An empty line begins a new paragraph.'}
-            onChange={({ target }) => {
-              edit({ text: target.value })
+    <Box sx={{ minWidth: 0 }}>
+      <PageBar
+        page={page}
+        state={state}
+        isPublishing={actions.isPublishing}
+        publish={publish}
+        discard={actions.discard}
+        copy={actions.copy}
+        remove={actions.remove}
+        showHistory={() => {
+          setPanel('history')
+        }}
+        rename={() => {
+          setPanel('rename')
+        }}
+      />
+      {showsFaults && faults.length > 0 && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          Not published: {String(faults.length)} {faults.length === 1 ? 'thing is' : 'things are'} missing.
+          They are marked below.
+        </Alert>
+      )}
+      <Fault sentence={actions.trouble} />
+      {state.isOvertaken && (
+        <Conflict what="page" keepStored={state.keepStored} overwrite={state.overwrite} />
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: '224px minmax(0, 1fr) 346px',
+          gap: 2,
+          alignItems: 'start',
+        }}
+      >
+        <Sheet pad={false}>
+          <PartList
+            content={content}
+            language={editing.language}
+            chosen={panel === 'edit' ? (part?.id ?? null) : ''}
+            choose={choose}
+            faulty={faulty}
+            move={(id, to) => {
+              change(withMoved(content, id, to))
+            }}
+            add={(kind) => {
+              const made = withPart(content, kind, part?.id ?? null)
+              change(made.content)
+              choose(made.id)
             }}
           />
-          <Links
-            links={draft.links}
-            faultOf={faultOf}
-            change={(links) => {
-              edit({ links })
-            }}
-          />
-          <Fault sentence={state.trouble} />
-          {state.isOvertaken && (
-            <Conflict
-              what="page"
-              keepStored={state.reset}
-              overwrite={() => {
-                void state.overwrite()
+        </Sheet>
+        <Sheet>
+          {panel === 'history' && <PageHistory page={page} zone={zone} />}
+          {panel === 'rename' && (
+            <RenamePage
+              page={page}
+              done={() => {
+                setPanel('edit')
               }}
             />
           )}
-          {remove.error && (
-            <Alert severity="error" variant="outlined">
-              {sentenceOf(remove.error, 'The page could not be deleted.')}
-            </Alert>
+          {panel === 'edit' && content.languages.length > 1 && (
+            <LanguageSwitch content={content} language={editing.language} choose={setLanguage} />
           )}
-          <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-            <Button type="submit" variant="contained" disabled={!state.isDirty || state.isSaving}>
-              {saveLabel(page)}
-            </Button>
-            {state.isDirty
-              ? page && (
-                  <Button color="inherit" onClick={state.reset}>
-                    Discard changes
-                  </Button>
-                )
-              : page && (
-                  <Typography variant="body2" color="textSecondary" role="status">
-                    Everything is saved.
-                  </Typography>
-                )}
-            <Box sx={{ flex: 1 }} />
-            {page && (
-              <Button
-                color="error"
-                disabled={remove.isPending}
-                onClick={() => {
-                  remove.mutate({ params: { id: page.id } }, { onSuccess: removed })
+          {panel === 'edit' && !part && (
+            <>
+              <PageForm
+                content={content}
+                editing={editing}
+                styles={styles}
+                change={change}
+                open={(id, next) => {
+                  setLanguage(next)
+                  choose(id === '' ? null : id)
                 }}
-              >
-                Delete page
-              </Button>
-            )}
-          </Stack>
-          {page && <LedTo page={page} />}
-        </Stack>
-      </Sheet>
-      <Sheet title="On a phone">
-        <Preview draft={draft} />
-      </Sheet>
+              />
+              <LedTo page={page} />
+            </>
+          )}
+          {panel === 'edit' && part && (
+            <PartForm
+              key={part.id}
+              part={part}
+              at={content.parts.indexOf(part)}
+              count={content.parts.length}
+              zone={content.zone}
+              editing={editing}
+              change={(next) => {
+                change(withChanged(content, part.id, () => next))
+              }}
+              move={(to) => {
+                change(withMoved(content, part.id, to))
+              }}
+              duplicate={() => {
+                const made = withCopy(content, part.id)
+                change(made.content)
+                choose(made.id)
+              }}
+              remove={() => {
+                const at = content.parts.indexOf(part)
+                change(withoutPart(content, part.id))
+                choose(content.parts[at + 1]?.id ?? content.parts[at - 1]?.id ?? null)
+              }}
+            />
+          )}
+        </Sheet>
+        <Sheet title="On a phone">
+          <PagePreview
+            content={content}
+            style={styleOf(content, styles, clientId)}
+            language={editing.language}
+            fileOf={files.fileOf}
+          />
+        </Sheet>
+      </Box>
     </Box>
+  )
+}
+
+/** What is done with a page as a whole, and what was wrong with it. */
+function usePageActions(page: Page, state: PageDraft, choosePage: (id: number) => void, removed: () => void) {
+  const publish = useChange(pagesApi.publish)
+  const discard = useChange(pagesApi.discardDraft)
+  const copy = useChange(pagesApi.copy)
+  const remove = useChange(pagesApi.remove)
+  const { id } = page
+  const error = publish.error ?? discard.error ?? copy.error ?? remove.error
+  const fields = error instanceof ApiProblem ? (error.problem.fields ?? []) : []
+  return {
+    isPublishing: publish.isPending,
+    trouble: error ? sentenceOf(error, 'That could not be done. Nothing was changed.') : null,
+    faults: fields.map(({ path, message }) => {
+      const dot = path.indexOf('.')
+      return { partId: path.slice(0, dot), path: path.slice(dot + 1), sentence: message }
+    }),
+    publish: () => {
+      publish.mutate({ params: { id }, body: { draftVersion: state.version } })
+    },
+    discard: () => {
+      discard.mutate({ params: { id }, query: { draftVersion: state.version } })
+    },
+    copy: () => {
+      copy.mutate(
+        { params: { id } },
+        {
+          onSuccess: (made) => {
+            choosePage(made.id)
+          },
+        },
+      )
+    },
+    remove: () => {
+      remove.mutate({ params: { id } }, { onSuccess: removed })
+    },
+  }
+}
+
+function LanguageSwitch({
+  content,
+  language,
+  choose,
+}: {
+  content: PageContent
+  language: string
+  choose: (language: string) => void
+}) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      aria-label="Language that is edited"
+      value={language}
+      onChange={(_event, next: string | null) => {
+        if (next !== null) choose(next)
+      }}
+      sx={{ mb: 2, flexWrap: 'wrap' }}
+    >
+      {content.languages.map((tag) => (
+        <ToggleButton key={tag} value={tag} sx={{ py: 0.25, textTransform: 'none' }}>
+          {languageName(tag)}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
   )
 }
 
 function LedTo({ page: { campaignId, routes } }: { page: Page }) {
   if (routes.length === 0)
     return (
-      <Typography variant="body2">
+      <Typography variant="body2" sx={{ mt: 2 }}>
         No route leads here yet. On a route, let a lane lead to “a page”.
       </Typography>
     )
   return (
-    <Typography variant="body2" component="div">
-      Saving changes what these routes show, at once:
+    <Typography variant="body2" component="div" sx={{ mt: 2 }}>
+      Publishing changes what these routes show, at once:
       <Box component="ul" aria-label="Routes that lead here" sx={{ m: 0 }}>
         {routes.map(({ id, name }) => (
           <li key={id}>
@@ -147,114 +302,5 @@ function LedTo({ page: { campaignId, routes } }: { page: Page }) {
         ))}
       </Box>
     </Typography>
-  )
-}
-
-function Links({
-  links,
-  faultOf,
-  change,
-}: {
-  links: readonly PageLink[]
-  faultOf: (path: string) => string | undefined
-  change: (links: PageLink[]) => void
-}) {
-  const put = (at: number, part: Partial<PageLink>) => {
-    change(links.map((each, i) => (i === at ? { ...each, ...part } : each)))
-  }
-  const move = (at: number, by: number) => {
-    change(swap(links, at, at + by))
-  }
-  const field = (i: number, name: keyof PageLink, label: string, width: string) => {
-    const fault = faultOf(`links.${String(i)}.${name}`)
-    return (
-      <TextField
-        size="small"
-        label={label}
-        value={links[i]?.[name] ?? ''}
-        placeholder={name === 'address' ? 'https://' : ''}
-        error={fault !== undefined}
-        helperText={fault}
-        sx={{ width }}
-        onChange={({ target }) => {
-          put(i, { [name]: target.value })
-        }}
-      />
-    )
-  }
-  return (
-    <Stack sx={{ gap: 1.5 }} role="group" aria-label="Links">
-      <Typography variant="h3">Links</Typography>
-      <Typography variant="body2" color="textSecondary">
-        Each carries the tags of the code that was scanned, as a destination does.
-      </Typography>
-      {links.map((_link, i) => {
-        const nth = `link ${String(i + 1)}`
-        return (
-          <Stack
-            direction="row"
-            key={i}
-            sx={{ gap: 1, alignItems: 'flex-start' }}
-            role="group"
-            aria-label={`Link ${String(i + 1)}`}
-          >
-            {field(i, 'label', 'Label', '38%')}
-            {field(i, 'address', 'Address', '62%')}
-            <IconButton
-              size="small"
-              aria-label={`Move ${nth} up`}
-              disabled={i === 0}
-              onClick={() => {
-                move(i, -1)
-              }}
-            >
-              <ArrowUpIcon fontSize="small" />
-            </IconButton>
-            <IconButton
-              size="small"
-              aria-label={`Move ${nth} down`}
-              disabled={i === links.length - 1}
-              onClick={() => {
-                move(i, 1)
-              }}
-            >
-              <ArrowDownIcon fontSize="small" />
-            </IconButton>
-            <IconButton
-              size="small"
-              aria-label={`Remove ${nth}`}
-              onClick={() => {
-                change(links.filter((_each, at) => at !== i))
-              }}
-            >
-              <DeleteIcon fontSize="small" />
-            </IconButton>
-          </Stack>
-        )
-      })}
-      <Button
-        startIcon={<AddIcon />}
-        sx={{ alignSelf: 'flex-start' }}
-        disabled={links.length >= LINKS_MAX}
-        onClick={() => {
-          change([...links, { label: '', address: '' }])
-        }}
-      >
-        Add link
-      </Button>
-    </Stack>
-  )
-}
-
-/** The very markup the front door sends, in a frame as wide as a phone. */
-function Preview({ draft }: { draft: PageDraft }) {
-  return (
-    <PhoneFrame
-      title="The page as a phone shows it"
-      markup={publicDocument(
-        draft.title || 'Heading',
-        pageBody({ text: draft.text, links: draft.links.filter(({ label }) => label.trim() !== '') }),
-      )}
-    />
   )
 }

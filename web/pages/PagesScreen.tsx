@@ -1,11 +1,12 @@
 import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, List, ListItemButton, Skeleton, Stack, Typography } from '@mui/material'
-import { pagesApi } from '@flimbo/core/pages'
+import { pagesApi, type PageSummary } from '@flimbo/core/pages'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { quantity } from '@flimbo/core/formats'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { NewPage } from './NewPage.tsx'
 import { PageEditor } from './PageEditor.tsx'
 
 /** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */
@@ -37,7 +38,7 @@ export function PagesScreen() {
     n: add,
   })
   return (
-    <Box sx={{ p: 2, width: '100%', maxWidth: 1440, mx: 'auto' }}>
+    <Box sx={{ p: 2, width: '100%', maxWidth: 1560, mx: 'auto' }}>
       <Stack direction="row" sx={{ gap: 2, mb: 2, alignItems: 'center' }}>
         <Typography variant="h1" sx={{ flex: 1 }}>
           Pages
@@ -59,7 +60,7 @@ export function PagesScreen() {
         <Sheet>
           <Empty
             title="No page yet"
-            text="A page is a few words and links that Flimbo itself shows on a phone. Make one, then let a lane of a route, or what comes before or after it, lead to it."
+            text="A page is what Flimbo itself shows on a phone: an audio stop, a menu, a contact, a few links. Make one, then let a lane of a route, or what comes before or after it, lead to it."
             action={
               <Button variant="contained" onClick={add}>
                 Add the first page
@@ -70,51 +71,109 @@ export function PagesScreen() {
       )}
       {pages.data && !isEmpty && (
         <Box
-          sx={{ display: 'grid', gridTemplateColumns: '232px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
+          sx={{ display: 'grid', gridTemplateColumns: '196px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
         >
-          <Sheet pad={false}>
-            <List
-              component="div"
-              role="group"
-              aria-label="Pages"
-              disablePadding
-              sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}
-            >
-              {rows.map(({ id, name, links, routes }) => (
-                <ListItemButton
-                  key={id}
-                  divider
-                  selected={id === chosen?.id}
-                  aria-current={id === chosen?.id}
-                  onClick={() => {
-                    choose(id)
-                  }}
-                  sx={{ display: 'block', py: 1 }}
-                >
-                  <Typography noWrap sx={{ fontWeight: 650 }}>
-                    {name}
-                  </Typography>
-                  <Typography variant="body2" color="textSecondary">
-                    {quantity(links.length, 'link')} ·{' '}
-                    {routes.length === 0 ? 'no route leads here' : quantity(routes.length, 'route')}
-                  </Typography>
-                </ListItemButton>
-              ))}
-            </List>
-          </Sheet>
-          <PageEditor
-            key={chosen?.id ?? 'new'}
-            page={chosen ?? null}
-            campaignId={campaignId}
-            saved={({ id }) => {
-              choose(id)
-            }}
-            removed={() => {
-              setAddress({}, { replace: true })
-            }}
-          />
+          <PageList rows={rows} chosen={chosen?.id} choose={choose} />
+          {isAdding && (
+            <NewPage
+              campaignId={campaignId}
+              made={({ id }) => {
+                choose(id)
+              }}
+              cancel={
+                rows.length === 0
+                  ? null
+                  : () => {
+                      setAddress({}, { replace: true })
+                    }
+              }
+            />
+          )}
+          {chosen && (
+            <ChosenPage
+              key={chosen.id}
+              id={chosen.id}
+              choose={choose}
+              removed={() => {
+                setAddress({}, { replace: true })
+              }}
+            />
+          )}
         </Box>
       )}
     </Box>
   )
+}
+
+function PageList({
+  rows,
+  chosen,
+  choose,
+}: {
+  rows: readonly PageSummary[]
+  chosen: number | undefined
+  choose: (id: number) => void
+}) {
+  return (
+    <Sheet pad={false}>
+      <List
+        component="div"
+        role="group"
+        aria-label="Pages"
+        disablePadding
+        sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}
+      >
+        {rows.map(({ id, name, routes, revisionId, hasDraft }) => (
+          <ListItemButton
+            key={id}
+            divider
+            selected={id === chosen}
+            aria-current={id === chosen}
+            onClick={() => {
+              choose(id)
+            }}
+            sx={{ display: 'block', py: 1, px: 1.5 }}
+          >
+            <Typography noWrap variant="body2" sx={{ fontWeight: 650 }}>
+              {name}
+            </Typography>
+            <Typography variant="caption" color="textSecondary" component="p">
+              {summaryOf(revisionId, hasDraft, routes.length)}
+            </Typography>
+          </ListItemButton>
+        ))}
+      </List>
+    </Sheet>
+  )
+}
+
+function summaryOf(revisionId: number, hasDraft: boolean, routes: number): string {
+  if (revisionId === 0) return 'not published'
+  const led = routes === 0 ? 'no route leads here' : quantity(routes, 'route')
+  return hasDraft ? `${led}, draft` : led
+}
+
+/** The chosen page, once it has come. */
+function ChosenPage({
+  id,
+  choose,
+  removed,
+}: {
+  id: number
+  choose: (id: number) => void
+  removed: () => void
+}) {
+  const page = useAnswer(pagesApi.get, { params: { id } })
+  if (page.isError)
+    return (
+      <Trouble
+        error={page.error}
+        retry={() => {
+          void page.refetch()
+        }}
+      />
+    )
+  const content = page.data?.draft ?? page.data?.live
+  if (!page.data || !content) return <Skeleton variant="rounded" height={480} />
+  return <PageEditor page={page.data} content={content} choosePage={choose} removed={removed} />
 }

@@ -1,35 +1,8 @@
 import { Box, Button, Menu, MenuItem, Typography } from '@mui/material'
-import { filesApi, PICTURE_TYPES, type StoredFile } from '@flimbo/core/files'
-import { useQueryClient } from '@tanstack/react-query'
+import { filesApi, PICTURE_TYPES } from '@flimbo/core/files'
 import { useRef, useState } from 'react'
-import { hrefOf, sentenceOf, upload, useAnswer } from '../api/index.ts'
-
-/** Uploads a picture. @returns it as it is kept, or why it was not taken */
-function useUpload() {
-  const queries = useQueryClient()
-  const [isUploading, setUploading] = useState(false)
-  const [fault, setFault] = useState<string | null>(null)
-  async function send(file: File | undefined): Promise<StoredFile | null> {
-    if (!file) return null
-    setUploading(true)
-    setFault(null)
-    try {
-      const stored = await upload(
-        filesApi.upload,
-        { query: { name: file.name.slice(0, 200) || 'picture' } },
-        file,
-      )
-      await queries.invalidateQueries({ queryKey: [filesApi.list.path] })
-      return stored
-    } catch (error) {
-      setFault(sentenceOf(error, 'The picture could not be uploaded. Try again.'))
-      return null
-    } finally {
-      setUploading(false)
-    }
-  }
-  return { send, isUploading, fault }
-}
+import { hrefOf, useAnswer } from '../api/index.ts'
+import { useUpload } from './useUpload.ts'
 
 /** A picture among those uploaded, or a new one. */
 export function FilePick({
@@ -46,7 +19,7 @@ export function FilePick({
   const { send, isUploading, fault } = useUpload()
   const files = useAnswer(
     filesApi.list,
-    { query: { pageSize: 30, order: 'desc' } },
+    { query: { pageSize: 30, order: 'desc', of: 'picture' } },
     { enabled: anchor !== null },
   )
   const choose = sum === null ? `Choose ${label.toLowerCase()}` : 'Change'

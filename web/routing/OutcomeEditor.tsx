@@ -1,5 +1,5 @@
 import { Stack } from '@mui/material'
-import type { Page } from '@flimbo/core/pages'
+import type { PageSummary } from '@flimbo/core/pages'
 import type { Lane, LaneOutcome, RouteName } from '@flimbo/core/routing'
 import { Pick } from '../conditions/index.ts'
 import { usePages } from '../pages/index.ts'
@@ -18,7 +18,7 @@ function fresh(
   kind: string,
   was: LaneOutcome,
   others: readonly RouteName[],
-  pages: readonly Page[],
+  pages: readonly PageSummary[],
 ): LaneOutcome {
   if (kind === 'split')
     return {

@@ -3,6 +3,7 @@ import type { Code } from '@flimbo/core/codes'
 import { languageName } from '@flimbo/core/conditions'
 import { leadsWhere, type Lane, type Rehearsal } from '@flimbo/core/routing'
 import { useState } from 'react'
+import { Link as RouterLink } from 'react-router'
 import { LANGUAGES, OnePlace, Pick, Several } from '../conditions/index.ts'
 import { MomentField, Copyable } from '../ui/index.ts'
 import { DEVICES, NO_PLACE, type Rehearsed } from './rehearse.ts'
@@ -145,14 +146,9 @@ function Outcome({
       {decision.kind === 'page' && (
         <>
           <Typography sx={{ fontWeight: 650 }}>The page “{decision.page.name}”</Typography>
-          {decision.page.links.map(({ label, address }, i) => (
-            <Typography key={i} variant="body2" sx={{ overflowWrap: 'anywhere' }}>
-              {label} →{' '}
-              <Typography component="span" variant="mono">
-                {address}
-              </Typography>
-            </Typography>
-          ))}
+          <Link component={RouterLink} to={`../pages?page=${String(decision.page.id)}`} variant="body2">
+            See it as a phone shows it
+          </Link>
         </>
       )}
       {decision.kind !== 'redirect' && decision.kind !== 'page' && (

@@ -1,27 +1,37 @@
 import { Box } from '@mui/material'
 import { nonce } from './nonce.ts'
 
-/** A page of the front door in a frame as wide as a phone. It cannot run, send or lead anywhere. */
+/**
+ * A page of the front door in a frame as wide as a phone. It can send nothing and lead nowhere; it runs its own script where
+ * that is asked for, in an origin of its own.
+ */
 export function PhoneFrame({
   title,
   markup,
+  width = 312,
   height = 560,
+  runsScript = false,
 }: {
   title: string
   markup: string
+  width?: number
   height?: number
+  runsScript?: boolean
 }) {
-  // The frame is under the office's policy, which lets only styles in that carry its nonce.
-  const styled = nonce === undefined ? markup : markup.replace('<style>', `<style nonce="${nonce}">`)
+  // The frame is under the office's policy, which lets only in what carries its nonce.
+  const allowed =
+    nonce === undefined
+      ? markup
+      : markup.replace(/<(style|script)(?: nonce="[^"]*")?\s*>/g, `<$1 nonce="${nonce}">`)
   return (
     <Box
       component="iframe"
       title={title}
-      srcDoc={styled}
-      sandbox=""
+      srcDoc={allowed}
+      sandbox={runsScript ? 'allow-scripts' : ''}
       sx={{
         display: 'block',
-        width: 312,
+        width,
         height,
         border: 1,
         borderColor: 'text.secondary',

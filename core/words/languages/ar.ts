@@ -43,4 +43,18 @@ export const ar: Words = {
     yes: 'نعم، متابعة',
     no: 'لا، متابعة دون ذلك',
   },
+  parts: {
+    openNow: 'مفتوح الآن',
+    closedNow: 'مغلق الآن',
+    until: 'حتى {time}',
+    opens: 'يفتح {time}',
+    closed: 'مغلق',
+    saveContact: 'حفظ جهة الاتصال',
+    share: 'مشاركة',
+    addToCalendar: 'إضافة إلى التقويم',
+    openInMaps: 'فتح في الخرائط',
+    mapOnWeb: 'خريطة على الويب',
+    transcript: 'النص للقراءة',
+    languages: 'اللغات',
+  },
 }

@@ -64,4 +64,18 @@ export const bg: Words = {
     yes: 'Да, продължи',
     no: 'Не, продължи без това',
   },
+  parts: {
+    openNow: 'Отворено сега',
+    closedNow: 'Затворено сега',
+    until: 'до {time}',
+    opens: 'отваря {time}',
+    closed: 'Затворено',
+    saveContact: 'Запазване на контакта',
+    share: 'Споделяне',
+    addToCalendar: 'Добавяне в календара',
+    openInMaps: 'Отваряне в карти',
+    mapOnWeb: 'Карта в уеб',
+    transcript: 'Текст за четене',
+    languages: 'Езици',
+  },
 }

@@ -67,4 +67,18 @@ export const ca: Words = {
     yes: 'Sí, continua',
     no: 'No, continua sense',
   },
+  parts: {
+    openNow: 'Obert ara',
+    closedNow: 'Tancat ara',
+    until: 'fins a {time}',
+    opens: 'obre {time}',
+    closed: 'Tancat',
+    saveContact: 'Desa el contacte',
+    share: 'Comparteix',
+    addToCalendar: 'Afegeix al calendari',
+    openInMaps: 'Obre als mapes',
+    mapOnWeb: 'Mapa al web',
+    transcript: 'Text per llegir',
+    languages: 'Idiomes',
+  },
 }

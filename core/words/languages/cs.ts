@@ -58,4 +58,18 @@ export const cs: Words = {
     yes: 'Ano, pokračovat',
     no: 'Ne, pokračovat bez toho',
   },
+  parts: {
+    openNow: 'Nyní otevřeno',
+    closedNow: 'Nyní zavřeno',
+    until: 'do {time}',
+    opens: 'otevírá {time}',
+    closed: 'Zavřeno',
+    saveContact: 'Uložit kontakt',
+    share: 'Sdílet',
+    addToCalendar: 'Přidat do kalendáře',
+    openInMaps: 'Otevřít v mapách',
+    mapOnWeb: 'Mapa na webu',
+    transcript: 'Text ke čtení',
+    languages: 'Jazyky',
+  },
 }

@@ -58,4 +58,18 @@ export const da: Words = {
     yes: 'Ja, fortsæt',
     no: 'Nej, fortsæt uden',
   },
+  parts: {
+    openNow: 'Åbent nu',
+    closedNow: 'Lukket nu',
+    until: 'til {time}',
+    opens: 'åbner {time}',
+    closed: 'Lukket',
+    saveContact: 'Gem kontakt',
+    share: 'Del',
+    addToCalendar: 'Føj til kalender',
+    openInMaps: 'Åbn i kort',
+    mapOnWeb: 'Kort på nettet',
+    transcript: 'Læs som tekst',
+    languages: 'Sprog',
+  },
 }

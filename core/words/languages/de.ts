@@ -67,4 +67,18 @@ export const de: Words = {
     yes: 'Ja, weiter',
     no: 'Nein, ohne weiter',
   },
+  parts: {
+    openNow: 'Jetzt geöffnet',
+    closedNow: 'Jetzt geschlossen',
+    until: 'bis {time}',
+    opens: 'öffnet {time}',
+    closed: 'Geschlossen',
+    saveContact: 'Kontakt speichern',
+    share: 'Teilen',
+    addToCalendar: 'In den Kalender',
+    openInMaps: 'In Karten öffnen',
+    mapOnWeb: 'Karte im Web',
+    transcript: 'Als Text lesen',
+    languages: 'Sprachen',
+  },
 }

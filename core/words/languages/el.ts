@@ -67,4 +67,18 @@ export const el: Words = {
     yes: 'Ναι, συνέχεια',
     no: 'Όχι, συνέχεια χωρίς αυτό',
   },
+  parts: {
+    openNow: 'Ανοιχτά τώρα',
+    closedNow: 'Κλειστά τώρα',
+    until: 'έως {time}',
+    opens: 'ανοίγει {time}',
+    closed: 'Κλειστά',
+    saveContact: 'Αποθήκευση επαφής',
+    share: 'Κοινοποίηση',
+    addToCalendar: 'Προσθήκη στο ημερολόγιο',
+    openInMaps: 'Άνοιγμα στους χάρτες',
+    mapOnWeb: 'Χάρτης στον ιστό',
+    transcript: 'Ως κείμενο',
+    languages: 'Γλώσσες',
+  },
 }

@@ -67,4 +67,18 @@ export const en: Words = {
     yes: 'Yes, go on',
     no: 'No, go on without',
   },
+  parts: {
+    openNow: 'Open now',
+    closedNow: 'Closed now',
+    until: 'until {time}',
+    opens: 'opens {time}',
+    closed: 'Closed',
+    saveContact: 'Save contact',
+    share: 'Share',
+    addToCalendar: 'Add to calendar',
+    openInMaps: 'Open in maps',
+    mapOnWeb: 'Map on the web',
+    transcript: 'Read as text',
+    languages: 'Languages',
+  },
 }

@@ -64,4 +64,18 @@ export const es: Words = {
     yes: 'Sí, continuar',
     no: 'No, continuar sin ello',
   },
+  parts: {
+    openNow: 'Abierto ahora',
+    closedNow: 'Cerrado ahora',
+    until: 'hasta {time}',
+    opens: 'abre {time}',
+    closed: 'Cerrado',
+    saveContact: 'Guardar contacto',
+    share: 'Compartir',
+    addToCalendar: 'Añadir al calendario',
+    openInMaps: 'Abrir en mapas',
+    mapOnWeb: 'Mapa en la web',
+    transcript: 'Leer como texto',
+    languages: 'Idiomas',
+  },
 }

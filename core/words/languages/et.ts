@@ -61,4 +61,18 @@ export const et: Words = {
     yes: 'Jah, edasi',
     no: 'Ei, edasi ilma',
   },
+  parts: {
+    openNow: 'Praegu avatud',
+    closedNow: 'Praegu suletud',
+    until: 'kuni {time}',
+    opens: 'avatakse {time}',
+    closed: 'Suletud',
+    saveContact: 'Salvesta kontakt',
+    share: 'Jaga',
+    addToCalendar: 'Lisa kalendrisse',
+    openInMaps: 'Ava kaardil',
+    mapOnWeb: 'Kaart veebis',
+    transcript: 'Loe tekstina',
+    languages: 'Keeled',
+  },
 }

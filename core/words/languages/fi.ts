@@ -64,4 +64,18 @@ export const fi: Words = {
     yes: 'Kyllä, jatka',
     no: 'Ei, jatka ilman',
   },
+  parts: {
+    openNow: 'Avoinna nyt',
+    closedNow: 'Suljettu nyt',
+    until: '{time} asti',
+    opens: 'avataan {time}',
+    closed: 'Suljettu',
+    saveContact: 'Tallenna yhteystieto',
+    share: 'Jaa',
+    addToCalendar: 'Lisää kalenteriin',
+    openInMaps: 'Avaa kartalla',
+    mapOnWeb: 'Kartta verkossa',
+    transcript: 'Lue tekstinä',
+    languages: 'Kielet',
+  },
 }

@@ -67,4 +67,18 @@ export const fr: Words = {
     yes: 'Oui, continuer',
     no: 'Non, continuer sans',
   },
+  parts: {
+    openNow: 'Ouvert maintenant',
+    closedNow: 'Fermé maintenant',
+    until: 'jusqu’à {time}',
+    opens: 'ouvre {time}',
+    closed: 'Fermé',
+    saveContact: 'Enregistrer le contact',
+    share: 'Partager',
+    addToCalendar: 'Ajouter au calendrier',
+    openInMaps: 'Ouvrir dans les cartes',
+    mapOnWeb: 'Carte sur le web',
+    transcript: 'Lire en texte',
+    languages: 'Langues',
+  },
 }

@@ -46,4 +46,18 @@ export const he: Words = {
     yes: 'כן, להמשיך',
     no: 'לא, להמשיך בלי זה',
   },
+  parts: {
+    openNow: 'פתוח עכשיו',
+    closedNow: 'סגור עכשיו',
+    until: 'עד {time}',
+    opens: 'נפתח {time}',
+    closed: 'סגור',
+    saveContact: 'שמירת איש קשר',
+    share: 'שיתוף',
+    addToCalendar: 'הוספה ליומן',
+    openInMaps: 'פתיחה במפות',
+    mapOnWeb: 'מפה באינטרנט',
+    transcript: 'קריאה כטקסט',
+    languages: 'שפות',
+  },
 }

@@ -64,4 +64,18 @@ export const hr: Words = {
     yes: 'Da, nastavi',
     no: 'Ne, nastavi bez toga',
   },
+  parts: {
+    openNow: 'Sada otvoreno',
+    closedNow: 'Sada zatvoreno',
+    until: 'do {time}',
+    opens: 'otvara se {time}',
+    closed: 'Zatvoreno',
+    saveContact: 'Spremi kontakt',
+    share: 'Podijeli',
+    addToCalendar: 'Dodaj u kalendar',
+    openInMaps: 'Otvori u kartama',
+    mapOnWeb: 'Karta na webu',
+    transcript: 'Čitaj kao tekst',
+    languages: 'Jezici',
+  },
 }

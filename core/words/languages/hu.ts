@@ -64,4 +64,18 @@ export const hu: Words = {
     yes: 'Igen, tovább',
     no: 'Nem, tovább enélkül',
   },
+  parts: {
+    openNow: 'Most nyitva',
+    closedNow: 'Most zárva',
+    until: 'eddig: {time}',
+    opens: 'nyitás: {time}',
+    closed: 'Zárva',
+    saveContact: 'Névjegy mentése',
+    share: 'Megosztás',
+    addToCalendar: 'Hozzáadás a naptárhoz',
+    openInMaps: 'Megnyitás térképen',
+    mapOnWeb: 'Térkép a weben',
+    transcript: 'Elolvasás szövegként',
+    languages: 'Nyelvek',
+  },
 }

@@ -64,4 +64,18 @@ export const it: Words = {
     yes: 'Sì, continua',
     no: 'No, continua senza',
   },
+  parts: {
+    openNow: 'Aperto ora',
+    closedNow: 'Chiuso ora',
+    until: 'fino alle {time}',
+    opens: 'apre {time}',
+    closed: 'Chiuso',
+    saveContact: 'Salva contatto',
+    share: 'Condividi',
+    addToCalendar: 'Aggiungi al calendario',
+    openInMaps: 'Apri nelle mappe',
+    mapOnWeb: 'Mappa sul web',
+    transcript: 'Leggi il testo',
+    languages: 'Lingue',
+  },
 }

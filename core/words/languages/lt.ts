@@ -64,4 +64,18 @@ export const lt: Words = {
     yes: 'Taip, toliau',
     no: 'Ne, toliau be to',
   },
+  parts: {
+    openNow: 'Dabar atidaryta',
+    closedNow: 'Dabar uždaryta',
+    until: 'iki {time}',
+    opens: 'atidaroma {time}',
+    closed: 'Uždaryta',
+    saveContact: 'Išsaugoti kontaktą',
+    share: 'Bendrinti',
+    addToCalendar: 'Pridėti į kalendorių',
+    openInMaps: 'Atverti žemėlapyje',
+    mapOnWeb: 'Žemėlapis internete',
+    transcript: 'Skaityti tekstą',
+    languages: 'Kalbos',
+  },
 }

@@ -58,4 +58,18 @@ export const lv: Words = {
     yes: 'Jā, turpināt',
     no: 'Nē, turpināt bez tā',
   },
+  parts: {
+    openNow: 'Tagad atvērts',
+    closedNow: 'Tagad slēgts',
+    until: 'līdz {time}',
+    opens: 'atveras {time}',
+    closed: 'Slēgts',
+    saveContact: 'Saglabāt kontaktu',
+    share: 'Kopīgot',
+    addToCalendar: 'Pievienot kalendāram',
+    openInMaps: 'Atvērt kartēs',
+    mapOnWeb: 'Karte tīmeklī',
+    transcript: 'Lasīt kā tekstu',
+    languages: 'Valodas',
+  },
 }

@@ -64,4 +64,18 @@ export const nb: Words = {
     yes: 'Ja, fortsett',
     no: 'Nei, fortsett uten',
   },
+  parts: {
+    openNow: 'Åpent nå',
+    closedNow: 'Stengt nå',
+    until: 'til {time}',
+    opens: 'åpner {time}',
+    closed: 'Stengt',
+    saveContact: 'Lagre kontakt',
+    share: 'Del',
+    addToCalendar: 'Legg til i kalender',
+    openInMaps: 'Åpne i kart',
+    mapOnWeb: 'Kart på nettet',
+    transcript: 'Les som tekst',
+    languages: 'Språk',
+  },
 }

@@ -67,4 +67,18 @@ export const nl: Words = {
     yes: 'Ja, verder',
     no: 'Nee, verder zonder',
   },
+  parts: {
+    openNow: 'Nu open',
+    closedNow: 'Nu gesloten',
+    until: 'tot {time}',
+    opens: 'opent {time}',
+    closed: 'Gesloten',
+    saveContact: 'Contact opslaan',
+    share: 'Delen',
+    addToCalendar: 'In agenda zetten',
+    openInMaps: 'Openen in kaarten',
+    mapOnWeb: 'Kaart op het web',
+    transcript: 'Lezen als tekst',
+    languages: 'Talen',
+  },
 }

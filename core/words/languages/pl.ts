@@ -64,4 +64,18 @@ export const pl: Words = {
     yes: 'Tak, dalej',
     no: 'Nie, dalej bez tego',
   },
+  parts: {
+    openNow: 'Teraz otwarte',
+    closedNow: 'Teraz zamknięte',
+    until: 'do {time}',
+    opens: 'otwarcie {time}',
+    closed: 'Zamknięte',
+    saveContact: 'Zapisz kontakt',
+    share: 'Udostępnij',
+    addToCalendar: 'Dodaj do kalendarza',
+    openInMaps: 'Otwórz w mapach',
+    mapOnWeb: 'Mapa w sieci',
+    transcript: 'Czytaj jako tekst',
+    languages: 'Języki',
+  },
 }

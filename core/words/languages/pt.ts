@@ -67,4 +67,18 @@ export const pt: Words = {
     yes: 'Sim, continuar',
     no: 'Não, continuar sem isso',
   },
+  parts: {
+    openNow: 'Aberto agora',
+    closedNow: 'Fechado agora',
+    until: 'até {time}',
+    opens: 'abre {time}',
+    closed: 'Fechado',
+    saveContact: 'Guardar contacto',
+    share: 'Partilhar',
+    addToCalendar: 'Adicionar ao calendário',
+    openInMaps: 'Abrir nos mapas',
+    mapOnWeb: 'Mapa na web',
+    transcript: 'Ler como texto',
+    languages: 'Idiomas',
+  },
 }

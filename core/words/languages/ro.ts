@@ -64,4 +64,18 @@ export const ro: Words = {
     yes: 'Da, continuă',
     no: 'Nu, continuă fără',
   },
+  parts: {
+    openNow: 'Deschis acum',
+    closedNow: 'Închis acum',
+    until: 'până la {time}',
+    opens: 'se deschide {time}',
+    closed: 'Închis',
+    saveContact: 'Salvează contactul',
+    share: 'Distribuie',
+    addToCalendar: 'Adaugă în calendar',
+    openInMaps: 'Deschide în hărți',
+    mapOnWeb: 'Hartă pe web',
+    transcript: 'Citește ca text',
+    languages: 'Limbi',
+  },
 }

@@ -58,4 +58,18 @@ export const sk: Words = {
     yes: 'Áno, pokračovať',
     no: 'Nie, pokračovať bez toho',
   },
+  parts: {
+    openNow: 'Teraz otvorené',
+    closedNow: 'Teraz zatvorené',
+    until: 'do {time}',
+    opens: 'otvára {time}',
+    closed: 'Zatvorené',
+    saveContact: 'Uložiť kontakt',
+    share: 'Zdieľať',
+    addToCalendar: 'Pridať do kalendára',
+    openInMaps: 'Otvoriť v mapách',
+    mapOnWeb: 'Mapa na webe',
+    transcript: 'Čítať ako text',
+    languages: 'Jazyky',
+  },
 }

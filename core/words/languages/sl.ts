@@ -61,4 +61,18 @@ export const sl: Words = {
     yes: 'Da, naprej',
     no: 'Ne, naprej brez tega',
   },
+  parts: {
+    openNow: 'Zdaj odprto',
+    closedNow: 'Zdaj zaprto',
+    until: 'do {time}',
+    opens: 'odpre {time}',
+    closed: 'Zaprto',
+    saveContact: 'Shrani stik',
+    share: 'Deli',
+    addToCalendar: 'Dodaj v koledar',
+    openInMaps: 'Odpri v zemljevidih',
+    mapOnWeb: 'Zemljevid na spletu',
+    transcript: 'Preberi kot besedilo',
+    languages: 'Jeziki',
+  },
 }

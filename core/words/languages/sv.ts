@@ -67,4 +67,18 @@ export const sv: Words = {
     yes: 'Ja, fortsätt',
     no: 'Nej, fortsätt utan',
   },
+  parts: {
+    openNow: 'Öppet nu',
+    closedNow: 'Stängt nu',
+    until: 'till {time}',
+    opens: 'öppnar {time}',
+    closed: 'Stängt',
+    saveContact: 'Spara kontakt',
+    share: 'Dela',
+    addToCalendar: 'Lägg till i kalendern',
+    openInMaps: 'Öppna i kartor',
+    mapOnWeb: 'Karta på webben',
+    transcript: 'Läs som text',
+    languages: 'Språk',
+  },
 }

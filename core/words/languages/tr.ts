@@ -58,4 +58,18 @@ export const tr: Words = {
     yes: 'Evet, devam',
     no: 'Hayır, onsuz devam',
   },
+  parts: {
+    openNow: 'Şu anda açık',
+    closedNow: 'Şu anda kapalı',
+    until: 'kapanış: {time}',
+    opens: 'açılış: {time}',
+    closed: 'Kapalı',
+    saveContact: 'Kişiyi kaydet',
+    share: 'Paylaş',
+    addToCalendar: 'Takvime ekle',
+    openInMaps: 'Haritalarda aç',
+    mapOnWeb: 'Web’de harita',
+    transcript: 'Metin olarak oku',
+    languages: 'Diller',
+  },
 }

@@ -61,4 +61,18 @@ export const uk: Words = {
     yes: 'Так, далі',
     no: 'Ні, далі без цього',
   },
+  parts: {
+    openNow: 'Зараз відчинено',
+    closedNow: 'Зараз зачинено',
+    until: 'до {time}',
+    opens: 'відчиняється {time}',
+    closed: 'Зачинено',
+    saveContact: 'Зберегти контакт',
+    share: 'Поділитися',
+    addToCalendar: 'Додати до календаря',
+    openInMaps: 'Відкрити на карті',
+    mapOnWeb: 'Карта в інтернеті',
+    transcript: 'Читати як текст',
+    languages: 'Мови',
+  },
 }

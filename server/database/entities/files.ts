@@ -1,6 +1,6 @@
 import { EntitySchema } from 'typeorm'
-import type { PictureType } from '@flimbo/core/files'
-import { id, integer, real, text } from './columns.ts'
+import type { FileType } from '@flimbo/core/files'
+import { id, integer, json, real, text } from './columns.ts'
 
 /** What was uploaded. Moments are UTC milliseconds. */
 
@@ -9,12 +9,16 @@ export interface FileRow {
   workspaceId: number
   /** SHA-256 of what is kept, which is what it is called on disk. */
   sum: string
+  /** What its public address is made of; stays when the file is replaced. */
+  key: string
   name: string
-  type: PictureType
-  /** Of the file and its preview together. */
+  type: FileType
+  /** Of the file and of what is made of it, together. */
   bytes: number
   width: number
   height: number
+  /** Widths in pixels that pages show it in; none of what is no picture. */
+  widths: number[]
   personId: number
   createdAt: number
 }
@@ -25,11 +29,13 @@ export const files = new EntitySchema<FileRow>({
     id,
     workspaceId: integer,
     sum: text,
+    key: text,
     name: text,
     type: text,
     bytes: integer,
     width: real,
     height: real,
+    widths: json,
     personId: integer,
     createdAt: integer,
   },

@@ -1,5 +1,5 @@
 import { workspaces, people, sessions, settings, preferences, views } from './workspaces.ts'
-import { clients, campaigns, pages } from './campaigns.ts'
+import { clients, campaigns, pages, pageRevisions, pageStyles } from './campaigns.ts'
 import { routes, laneSets, revisions } from './routes.ts'
 import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
@@ -24,6 +24,8 @@ export const tables = {
   views,
   checks,
   pages,
+  pageRevisions,
+  pageStyles,
   outbox,
   jobs,
   files,

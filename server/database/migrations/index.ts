@@ -3,6 +3,8 @@ import { Doors1764500000000 } from './doors.ts'
 import { Folds1765300000000 } from './folds.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
+import { PageEvents1765500000000 } from './pageEvents.ts'
+import { PageParts1765400000000 } from './pageParts.ts'
 import { Pages1764400000000 } from './pages.ts'
 import { Print1764700000000 } from './print.ts'
 import { StaticCodes1764900000000 } from './staticCodes.ts'
@@ -29,4 +31,6 @@ export const MIGRATIONS = [
   StaticReleases1765100000000,
   CompactScans1765200000000,
   Folds1765300000000,
+  PageParts1765400000000,
+  PageEvents1765500000000,
 ]

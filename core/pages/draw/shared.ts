@@ -1,0 +1,95 @@
+import { isDeviceAddress } from '../address.ts'
+import { html, trusted, type Markup } from '../markup.ts'
+import type { Localised } from '../localised.ts'
+import { textMarkup, type RichText } from '../richText.ts'
+import { isRightToLeft } from '../../words/index.ts'
+import { said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
+
+/** Says in which language something is that is in another than the page around it (WCAG 2.2, 3.1.2). */
+export function langOf(lang: string): Markup | null {
+  if (lang === '') return null
+  return html` lang="${lang}" dir="${isRightToLeft(lang) ? 'rtl' : 'ltr'}"`
+}
+
+/** Words of a field; nothing where no language has any. */
+export function wordsIn(around: Surroundings, value: Localised<string>): Markup | null {
+  const { text, lang } = said(around, value)
+  if (text === '') return null
+  const lines = text.split('\n').map((line, i) => (i === 0 ? html`${line}` : html`<br />${line}`))
+  return lang === '' ? html`${lines}` : html`<span${langOf(lang)}>${lines}</span>`
+}
+
+/** A text with looks; nothing where no language has any. */
+export function richIn(around: Surroundings, partId: string, value: Localised<RichText>): Markup | null {
+  const { blocks, lang } = saidRich(around, value)
+  if (blocks.length === 0) return null
+  let n = 0
+  const markup = trusted(textMarkup(blocks, (address) => around.linkHref(partId, `t${String(n++)}`, address)))
+  return html`<div class="text" ${langOf(lang)}>${markup}</div>`
+}
+
+/**
+ * The attributes of a link. What is for the phone itself, such as a telephone number, is there at once: a way round by the
+ * front door is not followed by every phone. Where there is script, it tells that it was followed.
+ */
+export function linkTo(around: Surroundings, partId: string, item: string, address: string): Markup {
+  if (!isDeviceAddress(address)) return html` href="${around.linkHref(partId, item, address)}"`
+  return html` href="${address.trim()}" data-link="${partId} ${item}"`
+}
+
+/** What a picture is called where it cannot be seen. */
+export const altOf = (around: Surroundings, value: Localised<string>): string => said(around, value).text
+
+const SIZES = '(max-width:34rem) 94vw, 32rem'
+const FORMATS = [
+  ['avif', 'image/avif'],
+  ['webp', 'image/webp'],
+] as const
+
+/** A picture in the sizes and formats that phones choose from; its place is kept while it loads. */
+export function pictureOf(
+  { fileHref }: Surroundings,
+  file: ShownFile,
+  alt: string,
+  { isFirst = false, sizes = SIZES }: { isFirst?: boolean; sizes?: string } = {},
+): Markup {
+  const set = (format: 'avif' | 'webp' | 'jpg') =>
+    file.widths.map((width) => `${fileHref(file, { width, format })} ${String(width)}w`).join(', ')
+  const widest = file.widths.at(-1)
+  const source = widest === undefined ? fileHref(file) : fileHref(file, { width: widest, format: 'jpg' })
+  const loading = isFirst ? html` fetchpriority="high"` : html` loading="lazy" decoding="async"`
+  const sized = html` width="${Math.round(file.width)}" height="${Math.round(file.height)}"`
+  const image = html`<img src="${source}" alt="${alt}" ${sized}${loading} />`
+  if (widest === undefined) return image
+  const sources = FORMATS.map(
+    ([format, type]) => html`<source type="${type}" srcset="${set(format)}" sizes="${sizes}" />`,
+  )
+  return html`<picture>${sources}${image}</picture>`
+}
+
+const KB = 1000
+const TYPE_NAMES: Readonly<Record<string, string>> = {
+  'application/pdf': 'PDF',
+  'image/jpeg': 'JPEG',
+  'image/png': 'PNG',
+  'image/webp': 'WebP',
+  'image/svg+xml': 'SVG',
+  'audio/mpeg': 'MP3',
+  'audio/mp4': 'M4A',
+  'audio/wav': 'WAV',
+  'audio/ogg': 'OGG',
+  'video/mp4': 'MP4',
+  'video/webm': 'WebM',
+  'text/vtt': 'WebVTT',
+}
+
+/** What a file is and how much it is to load: “PDF, 1.2 MB”, as the language writes it. */
+export function fileFacts({ type, bytes }: ShownFile, language: string): string {
+  const isLarge = bytes >= KB * KB
+  const size = new Intl.NumberFormat(language, {
+    style: 'unit',
+    unit: isLarge ? 'megabyte' : 'kilobyte',
+    maximumFractionDigits: isLarge ? 1 : 0,
+  }).format(isLarge ? bytes / KB / KB : Math.max(1, bytes / KB))
+  return `${TYPE_NAMES[type] ?? type}, ${size}`
+}

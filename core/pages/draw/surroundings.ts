@@ -1,0 +1,90 @@
+import type { Spoken } from '../../words/index.ts'
+import { fallbacks, firstSaid, type Localised } from '../localised.ts'
+import type { Part } from '../parts.ts'
+import { plainText, type RichText } from '../richText.ts'
+import type { PageStyle } from '../style.ts'
+
+/** An uploaded file as a page shows it. */
+export interface ShownFile {
+  readonly key: string
+  /** Another when its bytes are: addresses that have it can be kept for ever. */
+  readonly mark: string
+  readonly name: string
+  /** Its media type. */
+  readonly type: string
+  readonly bytes: number
+  /** In pixels; 0 of what is no picture. */
+  readonly width: number
+  readonly height: number
+  /** Widths in pixels that it is there in as AVIF, WebP and JPEG, ascending; empty where only as it is. */
+  readonly widths: readonly number[]
+}
+
+/** In which form a picture is sent. */
+export interface Variant {
+  readonly width: number
+  readonly format: 'avif' | 'webp' | 'jpg'
+}
+
+/** What a page is drawn into: who sees it when, and where its links go. */
+export interface Surroundings {
+  /** The language it is shown in, one of its own; and the others that it has. */
+  readonly language: string
+  readonly languages: readonly string[]
+  /** What Flimbo itself says, in that language or the nearest there is. */
+  readonly spoken: Spoken
+  /** UTC milliseconds. */
+  readonly now: number
+  readonly zone: string
+  readonly style: PageStyle
+  /** Forces one of the palettes of a style that has both, for previews. */
+  readonly scheme?: 'light' | 'dark'
+  /** Whether a part is shown to this visitor. */
+  readonly shows: (part: Part) => boolean
+  /** The system of the visitor's device, as user agents name it. */
+  readonly system: string
+  readonly file: (key: string) => ShownFile | undefined
+  readonly fileHref: (file: ShownFile, variant?: Variant) => string
+  /** Where a link of a part leads: `item` tells its links apart. */
+  readonly linkHref: (partId: string, item: string, address: string) => string
+  /** Where what a part gives is taken: a contact, an event, a file. */
+  readonly takeHref: (partId: string) => string
+  /** The same page in another of its languages. */
+  readonly languageHref: (language: string) => string
+  /** A map about a place, as markup; empty where there is none. */
+  readonly mapOf: (point: { readonly latitude: number; readonly longitude: number }) => string
+  /** Where the page tells what happened on it; null where it tells nobody, as in previews. */
+  readonly tellHref: string | null
+  /** Of the styles and the script in it. */
+  readonly nonce: string
+  /** The whole address of the page, and of the files it names in its head; empty where nobody previews it. */
+  readonly origin: string
+}
+
+/** What a field says to the visitor, with the language where it is another than the page is shown in. */
+export function said(
+  { language, languages }: Pick<Surroundings, 'language' | 'languages'>,
+  value: Localised<string>,
+): { text: string; lang: string } {
+  const found = firstSaid(value, fallbacks(language, languages), (each) => each.trim() === '')
+  return found
+    ? { text: found.value.trim(), lang: found.language === language ? '' : found.language }
+    : { text: '', lang: '' }
+}
+
+/** The same for a text with looks. */
+export function saidRich(
+  { language, languages }: Pick<Surroundings, 'language' | 'languages'>,
+  value: Localised<RichText>,
+): { blocks: RichText; lang: string } {
+  const found = firstSaid(value, fallbacks(language, languages), (each) => plainText(each).trim() === '')
+  return found
+    ? { blocks: found.value, lang: found.language === language ? '' : found.language }
+    : { blocks: [], lang: '' }
+}
+
+/** The file of a field for the visitor. */
+export function fileIn(around: Surroundings, value: Localised<string>): ShownFile | undefined {
+  const { text } = said(around, value)
+  return text === '' ? undefined : around.file(text)
+}

@@ -1,0 +1,97 @@
+import { randomBytes } from 'node:crypto'
+import type { Visit } from '@flimbo/core/conditions'
+import {
+  drawPage,
+  isDeviceAddress,
+  languageFor,
+  type ShownFile,
+  type Surroundings,
+  type Variant,
+} from '@flimbo/core/pages'
+import { wordsFor } from '@flimbo/core/words'
+import type { ShelvedPage } from '../pages/index.ts'
+import type { Posting } from '../routing/index.ts'
+import type { Rendered } from './pages.ts'
+
+/** Where public files are sent from. */
+export const FILES_PATH = '/~f/'
+
+/** The public address of a file, whose name is what it is saved under; with the mark of its bytes, so that it can be kept for ever. */
+export function fileHref({ key, name, mark }: ShownFile, variant?: Variant): string {
+  const stem = encodeURIComponent(name.replace(/\.[A-Za-z0-9]{1,5}$/, '').slice(0, 60) || 'file')
+  const ending = /\.[A-Za-z0-9]{1,5}$/.exec(name)?.[0] ?? ''
+  const form = variant ? `${String(variant.width)}.${variant.format}` : ''
+  return variant
+    ? `${FILES_PATH}${key}/${form}?v=${mark}`
+    : `${FILES_PATH}${key}/${stem}${encodeURIComponent(ending)}?v=${mark}`
+}
+
+/** Who is shown a page, and under which address. */
+export interface Shown {
+  readonly page: ShelvedPage
+  readonly posting: Pick<Posting, 'compiled'>
+  readonly visit: Visit
+  /** The short link it stands at, as its path; with `/~` and a token what happens on it is told there. */
+  readonly path: string
+  readonly token: string
+  /** The language that was chosen on it; empty before. */
+  readonly chosen: string
+  readonly origin: string
+}
+
+/** What a page is drawn into for a visitor. */
+export function surroundingsOf({ page, posting, visit, path, token, chosen, origin }: Shown): Surroundings {
+  const { content, style, files, tests } = page
+  const language = languageFor(visit.languages, content.languages, chosen)
+  const base = `${path}/~${token}`
+  const query = visit.query === '' ? '' : `?${visit.query}`
+  const inLanguage = chosen === '' ? query : `${query === '' ? '?' : `${query}&`}in=${language}`
+  return {
+    language,
+    languages: content.languages,
+    spoken: wordsFor([language]),
+    now: visit.at,
+    zone: content.zone,
+    style,
+    shows: ({ id }) => tests.get(id)?.holds(visit, posting.compiled.code.scanned) ?? true,
+    system: visit.device.system,
+    file: (key) => files.get(key),
+    fileHref,
+    linkHref: (partId, item, address) =>
+      isDeviceAddress(address) ? address : `${base}/l/${partId}/${item}${inLanguage}`,
+    takeHref: (partId) => `${base}/t/${partId}${inLanguage}`,
+    languageHref: (tag) => `${base}/in/${tag}${query}`,
+    mapOf: () => '',
+    tellHref: base,
+    nonce: randomBytes(12).toString('base64'),
+    origin,
+  }
+}
+
+/** A page as it is sent: no script, style or picture in it but its own, and nothing told to anybody else. */
+export function drawnPage(shown: Shown): Rendered {
+  const around = surroundingsOf(shown)
+  const { nonce, language } = around
+  return {
+    status: 200,
+    language,
+    security: `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; img-src 'self'; media-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'`,
+    hidesReferrer: true,
+    body: Buffer.from(drawPage(shown.page.content, around)),
+  }
+}
+
+/** Where each link of a page leads, whoever it is shown to, by its part and item. */
+export function linksOfPage(shown: Shown): ReadonlyMap<string, string> {
+  const links = new Map<string, string>()
+  const around = surroundingsOf(shown)
+  drawPage(shown.page.content, {
+    ...around,
+    shows: () => true,
+    linkHref: (partId, item, address) => {
+      links.set(`${partId} ${item}`, address)
+      return ''
+    },
+  })
+  return links
+}

@@ -1,0 +1,318 @@
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import { readFile } from 'node:fs/promises'
+import type { Visit } from '@flimbo/core/conditions'
+import {
+  contactCard,
+  contactName,
+  eventCalendar,
+  isDeviceAddress,
+  linkAddress,
+  readTold,
+  said,
+  type CardPhoto,
+  type Part,
+  type PageEvent,
+} from '@flimbo/core/pages'
+import { taggedAddress } from '@flimbo/core/routing'
+import type { Doorway } from '../domains/index.ts'
+import type { PageShelf, ShelvedPage } from '../pages/index.ts'
+import { variantSuffix } from '../files/index.ts'
+import type { Posting } from '../routing/index.ts'
+import type { PageEventRow, ScanWriter } from '../scans/index.ts'
+import { addressOf, type ArrivalParts } from './readArrival.ts'
+import { drawnPage, fileHref, linksOfPage, surroundingsOf, type Shown } from './drawnPage.ts'
+import type { PageVisit, PageVisits } from './pageVisits.ts'
+import { send, sendOn, sendPage } from './respond.ts'
+
+export interface PageParts extends Pick<ArrivalParts, 'enrich' | 'config' | 'rehearsals'> {
+  readonly shelf: PageShelf
+  readonly visits: PageVisits
+  readonly writer: Pick<ScanWriter, 'note'>
+  /** Where an uploaded file lies, by its sum and what follows its name. */
+  readonly placeOf: (sum: string, suffix?: string) => string
+  readonly originOf: (domainId: number) => string
+}
+
+/** A request that comes from a page: a link on it that was followed, something that was taken, or what its script tells. */
+export interface FromPage {
+  readonly request: IncomingMessage
+  readonly response: ServerResponse
+  readonly doorway: Doorway
+  /** The short link that the page stands at, as its path. */
+  readonly path: string
+  /** After `/~`: the token, and what is wanted. */
+  readonly rest: string
+  readonly query: string
+}
+
+/** Parts a path into the short link and what follows `/~`; null where nothing does. */
+export function pagePath(path: string): { link: string; rest: string } | null {
+  const at = path.indexOf('/~', 1)
+  return at < 0 ? null : { link: path.slice(0, at), rest: path.slice(at + 2) }
+}
+
+/** Takes the chosen language out of a query; everything else stays as it was written. */
+export function takeLanguage(query: string): { chosen: string; rest: string } {
+  const pairs = query === '' ? [] : query.split('&')
+  const chosen = pairs.find((pair) => pair.startsWith('in='))?.slice(3) ?? ''
+  return { chosen, rest: pairs.filter((pair) => !pair.startsWith('in=')).join('&') }
+}
+
+const text = (header: string | string[] | undefined) =>
+  typeof header === 'string' ? header : (header?.join(', ') ?? '')
+
+/** Who asks, as far as pages show something to some and not to others; and why what they do is kept apart. */
+function visitorOf(
+  parts: PageParts,
+  request: IncomingMessage,
+  query: string,
+): { visit: Visit; apart: string } {
+  const { headers } = request
+  const { address, isRehearsed } = addressOf(parts, request)
+  const enriched = parts.enrich({
+    method: request.method ?? '',
+    address,
+    userAgent: headers['user-agent'] ?? '',
+    acceptLanguage: headers['accept-language'] ?? '',
+    purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
+    referer: '',
+    test: isRehearsed,
+    onward: true,
+  })
+  const { apart, place, device, languages } = enriched
+  return {
+    apart: apart === null || apart === 'onward' ? '' : apart,
+    visit: { at: Date.now(), query, place, device, languages, visitor: '', repeat: false, precise: null },
+  }
+}
+
+/** What is on hand to answer a request from a page. */
+interface Asked {
+  readonly shown: Shown
+  readonly visit: PageVisit
+  /** Notes what happened, for the scan that was shown the page. Resolves once it is on disk. */
+  readonly note: (events: readonly PageEvent[]) => Promise<void>
+}
+
+/** Answers a request from a page; one whose visit is over, or was never, goes to the short link and is a scan. */
+export async function answerFromPage(parts: PageParts, from: FromPage, posting: Posting): Promise<void> {
+  const { request, response, path, rest } = from
+  const [token = '', ...wanted] = rest.split('/')
+  const visit = parts.visits.read(token, posting.codeId, Date.now())
+  const page = visit && (await parts.shelf.page(visit.pageId))
+  if (!visit || page?.workspaceId !== posting.workspaceId) {
+    await drained(request)
+    if (request.method === 'POST') sendNothing(response)
+    else sendOn(response, path === '' ? '/' : path)
+    return
+  }
+  const asked = askedOf(parts, from, posting, page, visit, token)
+  if (request.method === 'POST') {
+    const told = readTold(await bodyOf(request))
+    await asked.note(told.filter((event) => isOfPage(event, asked.shown)))
+    sendNothing(response)
+    return
+  }
+  await answerWanted(parts, from, asked, wanted)
+}
+
+function askedOf(
+  parts: PageParts,
+  { request, path, query, doorway }: FromPage,
+  posting: Posting,
+  page: ShelvedPage,
+  visit: PageVisit,
+  token: string,
+): Asked {
+  const { chosen, rest } = takeLanguage(query)
+  const visitor = visitorOf(parts, request, rest)
+  const { codeId, scanId, routeId, revisionId, pageId } = visit
+  const apart = visit.apart === '' ? visitor.apart : visit.apart
+  return {
+    visit,
+    shown: {
+      page,
+      posting,
+      visit: visitor.visit,
+      path,
+      token,
+      chosen,
+      origin: parts.originOf(doorway.id),
+    },
+    async note(events) {
+      const at = Date.now()
+      const rows = events.map((event): PageEventRow => ({
+        ...event,
+        at,
+        codeId,
+        scanId,
+        routeId,
+        revisionId,
+        pageId,
+        apart,
+      }))
+      if (rows.length > 0) await parts.writer.note(rows)
+    },
+  }
+}
+
+/** Whether something that is told can have happened on a page: nobody fills the disk with what is made up. */
+function isOfPage({ kind, part, item }: PageEvent, shown: Shown): boolean {
+  const found = shown.page.content.parts.find(({ id }) => id === part)
+  if (kind === 'stayed') return part === ''
+  if (kind === 'played') return found?.kind === 'audio' || found?.kind === 'video'
+  if (kind === 'shared') return found?.kind === 'contact'
+  const address = linksOfPage(shown).get(`${part} ${item}`)
+  return kind === 'link' && address !== undefined && isDeviceAddress(address)
+}
+
+async function answerWanted(
+  parts: PageParts,
+  { response, path }: FromPage,
+  asked: Asked,
+  [what = '', part = '', item = '']: readonly string[],
+): Promise<void> {
+  const { shown } = asked
+  if (what === 'in') {
+    send(response, drawnPage({ ...shown, chosen: part }))
+    return
+  }
+  if (what === 'l') {
+    const address = linksOfPage(shown).get(`${part} ${item}`)
+    if (address !== undefined && !isDeviceAddress(address)) {
+      await asked.note([{ kind: 'link', part, item }])
+      sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, linkAddress(address)))
+      return
+    }
+  }
+  const found = shown.page.content.parts.find(({ id }) => id === part)
+  if (what === 't' && found && (await takePart(parts, response, asked, found))) return
+  // What was there when the page was shown is not there any more: the page as it is now.
+  sendOn(response, path)
+}
+
+/** Gives what a part has to take away. @returns whether it has anything */
+async function takePart(
+  parts: PageParts,
+  response: ServerResponse,
+  { shown, visit, note }: Asked,
+  part: Part,
+): Promise<boolean> {
+  const around = surroundingsOf(shown)
+  if (part.kind === 'contact') {
+    const photo = await photoOf(parts, shown, said(around, part.portrait).text)
+    await note([{ kind: 'contact', part: part.id, item: '' }])
+    sendFile(
+      response,
+      'text/vcard',
+      `${contactName(part)}.vcf`,
+      contactCard(part, part.version, around, photo),
+    )
+    return true
+  }
+  if (part.kind === 'event') {
+    const { content, changedAt } = shown.page
+    const uid = `page-${String(visit.pageId)}-${part.id}@${new URL(shown.origin).hostname}`
+    const calendar = eventCalendar(part, { ...around, zone: content.zone, uid, changedAt })
+    if (calendar === null) return false
+    await note([{ kind: 'event', part: part.id, item: '' }])
+    sendFile(response, 'text/calendar', `${said(around, part.label).text || 'event'}.ics`, calendar)
+    return true
+  }
+  if (part.kind === 'file' || part.kind === 'audio' || part.kind === 'video') {
+    const file = shown.page.files.get(said(around, part.file).text)
+    if (!file) return false
+    await note([{ kind: 'file', part: part.id, item: '' }])
+    sendOn(response, fileHref(file))
+    return true
+  }
+  return false
+}
+
+/** A portrait small enough to be sent within a card. */
+async function photoOf(parts: PageParts, { page }: Shown, key: string): Promise<CardPhoto | null> {
+  const file = page.files.get(key)
+  const width = file?.widths[0]
+  const shelved = file && (await parts.shelf.file(key))
+  if (!shelved || width === undefined) return null
+  const bytes = await readFile(parts.placeOf(shelved.sum, variantSuffix(width, 'jpg'))).catch(() => null)
+  return bytes && { type: 'image/jpeg', base64: bytes.toString('base64') }
+}
+
+function sendFile(response: ServerResponse, type: string, name: string, body: string): void {
+  const bytes = Buffer.from(body)
+  const plain =
+    name
+      .normalize('NFKD')
+      .replace(/[^ -~]/g, '')
+      .replace(/["\\]/g, '') || 'file'
+  response.writeHead(200, {
+    'Content-Type': `${type}; charset=utf-8`,
+    'Content-Length': bytes.length,
+    'Cache-Control': 'no-store',
+    // RFC 6266: the name for all, and the one that is right.
+    'Content-Disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    'X-Content-Type-Options': 'nosniff',
+  })
+  response.end(bytes)
+}
+
+function sendNothing(response: ServerResponse): void {
+  response.writeHead(204, { 'Cache-Control': 'no-store' })
+  response.end()
+}
+
+const BYTES_MAX = 2048
+
+/** What a script tells, as far as it is not too long to be that. */
+function bodyOf(request: IncomingMessage): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const pieces: Buffer[] = []
+    let length = 0
+    request.on('data', (piece: Buffer) => {
+      length += piece.length
+      if (length <= BYTES_MAX) pieces.push(piece)
+      else {
+        resolve('')
+        request.destroy()
+      }
+    })
+    request.on('end', () => {
+      resolve(Buffer.concat(pieces).toString('utf8'))
+    })
+    request.on('error', reject)
+  })
+}
+const drained = (request: IncomingMessage) =>
+  request.method === 'POST' ? bodyOf(request) : Promise.resolve('')
+
+/** Shows the page that a scan was decided to be shown, once the scan is on disk. */
+export async function showPage(
+  parts: PageParts,
+  response: ServerResponse,
+  shown: Omit<Shown, 'page' | 'token' | 'chosen' | 'origin'> & {
+    readonly pageId: number
+    readonly domainId: number
+  },
+  visit: Omit<PageVisit, 'pageId'>,
+): Promise<void> {
+  const { pageId, domainId } = shown
+  const page = await parts.shelf.page(pageId)
+  if (!page) {
+    sendPage(response, 'deleted')
+    return
+  }
+  const token = parts.visits.issue({ ...visit, pageId })
+  const { chosen, rest } = takeLanguage(shown.visit.query)
+  send(
+    response,
+    drawnPage({
+      ...shown,
+      visit: { ...shown.visit, query: rest },
+      page,
+      token,
+      chosen,
+      origin: parts.originOf(domainId),
+    }),
+  )
+}

@@ -1,0 +1,54 @@
+import { timingSafeEqual } from 'node:crypto'
+import { signatureOf } from './signature.ts'
+
+/** The visit of a page: which scan was shown it, and what decided that. */
+export interface PageVisit {
+  readonly codeId: number
+  readonly pageId: number
+  readonly scanId: number
+  readonly routeId: number
+  readonly revisionId: number
+  /** UTC milliseconds. */
+  readonly at: number
+  /** Why its scan is kept apart; empty where it is a person's. */
+  readonly apart: string
+}
+
+/** How long what happens on a page counts for the scan that was shown it: a page may lie in a pocket over night. */
+export const VISIT_MS = 48 * 3_600_000
+/** 132 bits of a signature: nobody tries so many, and addresses stay short. */
+const SIGNATURE_SIGNS = 22
+
+/** Names the visit of a page in its links, in place of a cookie, signed with a key that only the front doors have. */
+export interface PageVisits {
+  issue(visit: PageVisit): string
+  /** The visit that a token names; null where it is made up, of another code, or too old. */
+  read(token: string, codeId: number, now: number): PageVisit | null
+}
+
+const numbers = (text: string) => text.split('.').map((part) => Number.parseInt(part, 36))
+
+export function pageVisits(key: Buffer): PageVisits {
+  const sign = (text: string) => signatureOf(key, text).slice(0, SIGNATURE_SIGNS)
+  return {
+    issue({ codeId, pageId, scanId, routeId, revisionId, at, apart }) {
+      const text = [codeId, pageId, scanId, routeId, revisionId, at].map((n) => n.toString(36)).join('.')
+      const signed = `${text}.${apart}`
+      return `${signed}.${sign(signed)}`
+    },
+    read(token, codeId, now) {
+      const end = token.lastIndexOf('.')
+      const signed = token.slice(0, end)
+      if (end < 0 || !isSame(sign(signed), token.slice(end + 1))) return null
+      const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0] = numbers(signed)
+      const apart = signed.slice(signed.lastIndexOf('.') + 1)
+      const isGood = code === codeId && at <= now && now - at <= VISIT_MS
+      return isGood ? { codeId, pageId, scanId, routeId, revisionId, at, apart } : null
+    },
+  }
+}
+
+function isSame(expected: string, given: string): boolean {
+  const [a, b] = [Buffer.from(expected), Buffer.from(given)]
+  return a.length === b.length && timingSafeEqual(a, b)
+}

@@ -1,0 +1,38 @@
+import { In, Not, type EntityManager } from 'typeorm'
+import { pagesLedTo } from '@flimbo/core/routing'
+import { tables, type RouteRow } from '../database/index.ts'
+
+/** What leads to pages of a workspace. */
+export interface Leading {
+  /** Routes that lead to a page by what is live of them, or by their sets. */
+  readonly routesTo: (pageId: number) => RouteRow[]
+  /** The names of what else would: drafts of routes, and sets of lanes that no route uses. */
+  readonly othersTo: (pageId: number) => string[]
+}
+
+export const campaignsOf = async (manager: EntityManager, workspaceId: number): Promise<number[]> =>
+  (await manager.find(tables.campaigns, { select: { id: true }, where: { workspaceId } })).map(({ id }) => id)
+
+/** Finds what leads to pages. Only routes that name a page or use a set are read, and never while the write lock is held. */
+export async function findLeading(read: EntityManager, workspaceId: number): Promise<Leading> {
+  const routes = await read
+    .createQueryBuilder(tables.routes, 'r')
+    .where({ campaignId: In(await campaignsOf(read, workspaceId)), state: Not('deleted') })
+    .andWhere(
+      `(r.rules LIKE '%"pageId":%' OR r.rules LIKE '%"setId":%' OR r.draft LIKE '%"pageId":%' OR r.draft LIKE '%"setId":%')`,
+    )
+    .getMany()
+  const sets = await read.findBy(tables.laneSets, { workspaceId })
+  const bySet = new Map(sets.map(({ id, lanes }) => [id, pagesLedTo({ lanes, life: null })]))
+  const pagesOf = (rules: RouteRow['rules']) => [
+    ...pagesLedTo(rules),
+    ...(rules.shared ? (bySet.get(rules.shared.setId) ?? []) : []),
+  ]
+  return {
+    routesTo: (pageId) => routes.filter(({ rules }) => pagesOf(rules).includes(pageId)),
+    othersTo: (pageId) => [
+      ...routes.filter(({ draft }) => draft && pagesOf(draft.rules).includes(pageId)).map(({ name }) => name),
+      ...sets.filter(({ id }) => bySet.get(id)?.includes(pageId)).map(({ name }) => name),
+    ],
+  }
+}

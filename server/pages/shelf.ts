@@ -1,0 +1,144 @@
+import { IsNull } from 'typeorm'
+import { LRUCache } from 'lru-cache'
+import { compileCondition, languagesIn, type Test } from '@flimbo/core/conditions'
+import {
+  filesOfPage,
+  filesOfStyle,
+  PLAIN_STYLE,
+  type PageContent,
+  type PageStyle,
+  type ShownFile,
+} from '@flimbo/core/pages'
+import { findAmong, tables, type FileRow, type ReadOnly } from '../database/index.ts'
+
+/** A page as the front door keeps it ready. */
+export interface ShelvedPage {
+  readonly id: number
+  readonly workspaceId: number
+  readonly revisionId: number
+  readonly changedAt: number
+  readonly content: PageContent
+  readonly style: PageStyle
+  /** The uploaded files it shows, by their keys. */
+  readonly files: ReadonlyMap<string, ShownFile>
+  /** Whom each part is shown to, by its id; those for everybody are not in it. */
+  readonly tests: ReadonlyMap<string, Test>
+}
+
+/** A file that a front door sends. */
+export interface ShelvedFile {
+  readonly sum: string
+  readonly name: string
+  readonly type: string
+  readonly widths: readonly number[]
+}
+
+/** The pages and public files that a front door knows, in memory where they were asked for lately. */
+export interface PageShelf {
+  /** A page that is live; null where there is none. */
+  page(id: number): Promise<ShelvedPage | null>
+  /** A file by its public key; null where there is none. */
+  file(key: string): Promise<ShelvedFile | null>
+  /** How the front door's own words look at a campaign's codes. */
+  styleOf(campaignId: number): Promise<PageStyle>
+  /** Makes the next scan see what is stored now. */
+  forget(): void
+}
+
+/** Signs of content that are kept: some hundred of the longest pages. */
+const CONTENT_SIGNS_MAX = 40_000_000
+const FILES_MAX = 20_000
+const STYLES_MAX = 5000
+
+/** A file as pages show it; what it is called is part of its address, so that it is saved under that. */
+export function shownFile({ key, sum, name, type, bytes, width, height, widths }: FileRow): ShownFile {
+  return { key, mark: sum.slice(0, 8), name, type, bytes, width, height, widths }
+}
+
+export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
+  const pages = new LRUCache<number, { page: ShelvedPage | null }>({
+    maxSize: CONTENT_SIGNS_MAX,
+    sizeCalculation: ({ page }) => 500 + (page ? JSON.stringify(page.content).length : 0),
+  })
+  const files = new LRUCache<string, { file: ShelvedFile | null }>({ max: FILES_MAX })
+  const styles = new LRUCache<number, { style: PageStyle }>({ max: STYLES_MAX })
+  /** Goes up with each change: what was read before one must not be kept after it. */
+  let edition = 0
+
+  /** The style that was chosen, or that of the client, or of the workspace. */
+  async function findStyle(
+    { workspaceId, clientId }: { workspaceId: number; clientId: number },
+    chosen: number | null,
+  ): Promise<PageStyle> {
+    const own = chosen === null ? null : await read.findOneBy(tables.pageStyles, { id: chosen, workspaceId })
+    const found =
+      own ??
+      (await read.findOneBy(tables.pageStyles, { workspaceId, clientId, isDefault: true })) ??
+      (await read.findOneBy(tables.pageStyles, { workspaceId, clientId: IsNull(), isDefault: true }))
+    return found?.style ?? PLAIN_STYLE
+  }
+
+  async function load(id: number): Promise<ShelvedPage | null> {
+    const row = await read.findOneBy(tables.pages, { id })
+    const campaign = row && (await read.findOneBy(tables.campaigns, { id: row.campaignId }))
+    if (!row?.live || !campaign) return null
+    const content = row.live
+    const style = await findStyle(campaign, content.styleId)
+    const { workspaceId } = campaign
+    const keys = [...filesOfPage(content), ...filesOfStyle(style)]
+    const rows = await findAmong(read, tables.files, 'key', keys, { workspaceId })
+    const conditions = content.parts.map(({ condition }) => condition)
+    const speaks = [...new Set([...content.languages, ...languagesIn(conditions)])]
+    const isForAll = (part: PageContent['parts'][number]) =>
+      part.condition.kind === 'all' && part.condition.of.length === 0
+    return {
+      id,
+      workspaceId,
+      revisionId: row.revisionId,
+      changedAt: row.changedAt,
+      content,
+      style,
+      files: new Map(rows.map((file) => [file.key, shownFile(file)])),
+      tests: new Map(
+        content.parts.flatMap((part) =>
+          isForAll(part) ? [] : [[part.id, compileCondition(part.condition, speaks)] as const],
+        ),
+      ),
+    }
+  }
+
+  return {
+    async page(id) {
+      const known = pages.get(id)
+      if (known) return known.page
+      const before = edition
+      const page = await load(id)
+      if (edition === before) pages.set(id, { page })
+      return page
+    },
+    async file(key) {
+      const known = files.get(key)
+      if (known) return known.file
+      const before = edition
+      const row = await read.findOneBy(tables.files, { key })
+      const file = row && { sum: row.sum, name: row.name, type: row.type, widths: row.widths }
+      if (edition === before) files.set(key, { file })
+      return file
+    },
+    async styleOf(campaignId) {
+      const known = styles.get(campaignId)
+      if (known) return known.style
+      const before = edition
+      const campaign = await read.findOneBy(tables.campaigns, { id: campaignId })
+      const style = campaign ? await findStyle(campaign, null) : PLAIN_STYLE
+      if (edition === before) styles.set(campaignId, { style })
+      return style
+    },
+    forget() {
+      edition++
+      pages.clear()
+      files.clear()
+      styles.clear()
+    },
+  }
+}

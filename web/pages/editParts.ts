@@ -1,0 +1,74 @@
+import {
+  fieldsOfPart,
+  newPart,
+  PART_NAMES,
+  said,
+  type PageContent,
+  type Part,
+  type PartKind,
+} from '@flimbo/core/pages'
+
+/** A key that no part of a page has. */
+export function freshId(content: PageContent): string {
+  const used = new Set(content.parts.map(({ id }) => id))
+  for (let n = content.parts.length + 1; ; n++) if (!used.has(`p${String(n)}`)) return `p${String(n)}`
+}
+
+/** A page with a new part after another, or at its end. */
+export function withPart(
+  content: PageContent,
+  kind: PartKind,
+  after: string | null,
+): { content: PageContent; id: string } {
+  const id = freshId(content)
+  const at = after === null ? -1 : content.parts.findIndex((part) => part.id === after)
+  const parts = [...content.parts]
+  parts.splice(at < 0 ? parts.length : at + 1, 0, newPart(kind, id) as Part)
+  return { content: { ...content, parts }, id }
+}
+
+/** A page with a part a second time, after itself. */
+export function withCopy(content: PageContent, id: string): { content: PageContent; id: string } {
+  const at = content.parts.findIndex((part) => part.id === id)
+  const found = content.parts[at]
+  if (!found) return { content, id }
+  const copy = freshId(content)
+  const parts = [...content.parts]
+  parts.splice(at + 1, 0, { ...found, id: copy })
+  return { content: { ...content, parts }, id: copy }
+}
+
+/** A page with a part moved to another place, which is within it. */
+export function withMoved(content: PageContent, id: string, to: number): PageContent {
+  const from = content.parts.findIndex((part) => part.id === id)
+  const found = content.parts[from]
+  if (!found) return content
+  const parts = content.parts.filter((part) => part.id !== id)
+  parts.splice(Math.max(0, Math.min(parts.length, to)), 0, found)
+  return { ...content, parts }
+}
+
+export const withoutPart = (content: PageContent, id: string): PageContent => ({
+  ...content,
+  parts: content.parts.filter((part) => part.id !== id),
+})
+
+export const withChanged = (content: PageContent, id: string, change: (part: Part) => Part): PageContent => ({
+  ...content,
+  parts: content.parts.map((part) => (part.id === id ? change(part) : part)),
+})
+
+/** What a part is called in lists: its kind, and the first words in it. */
+export function partTitle(
+  part: Part,
+  language: string,
+  languages: readonly string[],
+): { kind: string; words: string } {
+  const words = fieldsOfPart(part).find(
+    ({ field, value }) => field.type === 'words' && Object.keys(value as object).length > 0,
+  )
+  return {
+    kind: PART_NAMES[part.kind],
+    words: words ? said({ language, languages }, words.value as Readonly<Record<string, string>>).text : '',
+  }
+}
