@@ -6,7 +6,7 @@ import { domainsApi } from '../domains/index.ts'
 import { filesApi } from '../files/index.ts'
 import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
-import { pagesApi } from '../pages/index.ts'
+import { pageResultsApi, pagesApi, pageStylesApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
 import { printApi } from '../print/index.ts'
@@ -25,6 +25,8 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   routesApi,
   laneSetsApi,
   pagesApi,
+  pageStylesApi,
+  pageResultsApi,
   codesApi,
   scansApi,
   resultsApi,

@@ -18,7 +18,7 @@ import { filesEndpoints, type FileLibrary } from '../files/index.ts'
 import { houseStylesEndpoints } from '../houseStyles/index.ts'
 import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
 import type { Addresses, Doors, Ports } from '../line/index.ts'
-import { pagesEndpoints, pageStylesEndpoints } from '../pages/index.ts'
+import { pageResultsEndpoints, pagesEndpoints, pageStylesEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
@@ -154,6 +154,7 @@ export function office(parts: OfficeParts): Express {
     routesEndpoints(mounts, rest)
     pagesEndpoints(mounts, rest)
     pageStylesEndpoints(mounts, rest)
+    pageResultsEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
     printEndpoints(mounts, rest)
     staticCodesEndpoints(mounts, rest)

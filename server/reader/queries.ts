@@ -5,6 +5,7 @@ import {
   crossed,
   effect,
   exits,
+  pageEvents,
   readScans,
   recent,
   results,
@@ -12,7 +13,7 @@ import {
   tallies,
 } from '../results/queries.ts'
 import { printStates } from '../print/queries.ts'
-import { foldedScans, scanStore } from '../scans/queries.ts'
+import { eventStore, foldedScans, scanStore } from '../scans/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
 
 /** Everything the reading thread can be asked. */
@@ -23,6 +24,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
   return inTransactions(database, {
     ...codeLists(database),
     ...exits(facts),
+    ...pageEvents(database, eventStore(database, sizes)),
     ...campaignLooks(rows),
     ...printStates(database),
     tagValues: rows.tagValues,

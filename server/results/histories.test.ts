@@ -344,7 +344,7 @@ function openHistory() {
           fold(given)
           return
         case 'clear':
-          rowClearer(database, 3)()
+          rowClearer(database, undefined, 3)()
           return
         case 'move':
           database

@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs'
 import { setTimeout as pause } from 'node:timers/promises'
 import Sqlite from 'better-sqlite3'
 import { readConfig } from '../config/index.ts'
-import { packScansAnew, proveScans, scanPacker } from './queries.ts'
+import { packScansAnew, proveEvents, proveScans, scanPacker } from './queries.ts'
 
 const LOOK_MS = 500
 
@@ -37,14 +37,16 @@ if (what !== 'prove' && what !== 'rebuild') {
     packScansAnew(database)
     await packAll(database)
   }
-  const { segments, facts, wrong } = proveScans(database, (scans) => {
-    progress(`Recounted ${scans.toLocaleString('en-GB')} scans`)
+  const { segments, facts, ...scans } = proveScans(database, (counted) => {
+    progress(`Recounted ${counted.toLocaleString('en-GB')} scans`)
   })
   progress('')
+  const onPages = proveEvents(database)
+  const wrong = [...scans.wrong, ...onPages.wrong]
   for (const sentence of wrong) console.error(sentence)
   console.log(
     wrong.length === 0
-      ? `${String(segments)} segments of ${facts.toLocaleString('en-GB')} scans agree with the rows, to the unit.`
+      ? `${String(segments)} segments of ${facts.toLocaleString('en-GB')} scans, and ${onPages.facts.toLocaleString('en-GB')} of what happened on pages, agree with the rows, to the unit.`
       : 'The figures do not agree with the rows. Have them made anew: npm run figures -- rebuild',
   )
   process.exitCode = wrong.length === 0 ? 0 : 1

@@ -3,9 +3,10 @@ import type Sqlite from 'better-sqlite3'
 import type { Step } from '@flimbo/core/figures'
 import { KEEP_FOR_EVER, keptSince, retention } from '@flimbo/core/scans'
 import { dayIn, QUARTER_MS, shiftDay, startOfDay } from '@flimbo/core/time'
-import { foldWriter, type FoldPlan, type Packer } from '../figures/index.ts'
+import { foldWriter, type Fact, type FoldPlan, type Packer } from '../figures/index.ts'
 import { retryWhenLockedSync } from '../sqlite/index.ts'
-import { scanFact, type ScanDimension } from './fact.ts'
+import type { ScanDimension } from './fact.ts'
+import { SCAN_TABLE, type FactTable } from './foldedRow.ts'
 
 /** The section of the settings in which a workspace says how long it keeps single scans. */
 export const RETENTION = 'retention'
@@ -25,18 +26,22 @@ interface Unfinished {
   readonly clearedTo: number
 }
 
-/** Removes rows of scans that are folded, some at a time. */
-export function rowClearer(database: Sqlite.Database, atOnce = AT_ONCE) {
+/** Removes rows of facts that are folded, some at a time. */
+export function rowClearer(
+  database: Sqlite.Database,
+  { fact, table }: FactTable = SCAN_TABLE,
+  atOnce = AT_ONCE,
+) {
   const unfinished = database.prepare(
-    `SELECT * FROM folds WHERE fact = 'scans' AND clearedTo < lastId ORDER BY id LIMIT 1`,
+    `SELECT * FROM folds WHERE fact = '${fact}' AND clearedTo < lastId ORDER BY id LIMIT 1`,
   )
   const find = database
     .prepare(
-      `SELECT s.id FROM scan_rows s JOIN codes c ON c.id = s.codeId JOIN campaigns k ON k.id = c.campaignId
+      `SELECT s.id FROM ${table} s JOIN codes c ON c.id = s.codeId JOIN campaigns k ON k.id = c.campaignId
       WHERE s.id > ? AND s.id <= ? AND s.id <> ? AND s.at < ? AND k.workspaceId = ? ORDER BY s.id LIMIT ?`,
     )
     .pluck()
-  const remove = database.prepare('DELETE FROM scan_rows WHERE id IN (SELECT value FROM json_each(?))')
+  const remove = database.prepare(`DELETE FROM ${table} WHERE id IN (SELECT value FROM json_each(?))`)
   const note = database.prepare('UPDATE folds SET clearedTo = ? WHERE id = ?')
   const clear = database.transaction((fold: number, ids: readonly number[], upTo: number) => {
     remove.run(JSON.stringify(ids))
@@ -109,11 +114,11 @@ function daysOf() {
 }
 
 /** What of some workspaces is to be folded. */
-export function foldPlan(
+export function foldPlan<D extends string = ScanDimension>(
   database: Sqlite.Database,
   before: ReadonlyMap<number, number>,
   now: number,
-): FoldPlan<ScanDimension> {
+): FoldPlan<D> {
   const homes = new Map<number, { workspaceId: number; zone: string }>()
   const all = database.prepare(
     'SELECT c.id, k.workspaceId, k.zone FROM codes c JOIN campaigns k ON k.id = c.campaignId',
@@ -131,12 +136,19 @@ export function foldPlan(
 }
 
 /**
- * Folds scans that workspaces do not keep any more, and removes their rows, a little at a time.
+ * Folds facts that workspaces do not keep any more, and removes their rows, a little at a time. What happened on pages goes
+ * with the scans it belongs to.
  *
  * @param packer packs nothing while a fold is under way
  */
-export function scanFolder(read: Sqlite.Database, write: Sqlite.Database, packer: Pick<Packer, 'fold'>) {
-  const clear = rowClearer(write)
+export function factFolder<D extends string>(
+  read: Sqlite.Database,
+  write: Sqlite.Database,
+  packer: Pick<Packer, 'fold'>,
+  fact: Fact<D>,
+  table: FactTable,
+) {
+  const clear = rowClearer(write, table)
   const today = scanClock(read)
   let current: Iterator<void, void> | null = null
   /** What was last looked at: on a day, with what the workspaces had decided. */
@@ -154,7 +166,7 @@ export function scanFolder(read: Sqlite.Database, write: Sqlite.Database, packer
     if (state === looked) return false
     looked = state
     if (before.size === 0) return false
-    current = packer.fold(foldPlan(read, before, now), foldWriter(write, scanFact))
+    current = packer.fold(foldPlan<D>(read, before, now), foldWriter(write, fact))
     return true
   }
 

@@ -13,6 +13,7 @@ interface Props {
   readonly publish: () => void
   readonly discard: () => void
   readonly showHistory: () => void
+  readonly showResults: () => void
   readonly rename: () => void
   readonly copy: () => void
   readonly remove: () => void
@@ -27,7 +28,7 @@ function stateText({ live, revisionId }: Page, { isKept, isPrepared, fault }: Pa
 }
 
 /** What is called what, whether it is live, and what can be done with it as a whole. */
-export function PageBar({ page, state, isPublishing, publish, ...more }: Props) {
+export function PageBar({ page, state, isPublishing, publish, showResults, ...more }: Props) {
   const { routes, draft } = page
   const label = routes.length === 0 ? 'Publish' : `Publish for ${quantity(routes.length, 'route')}`
   return (
@@ -57,6 +58,7 @@ export function PageBar({ page, state, isPublishing, publish, ...more }: Props) 
           </IconButton>
         </span>
       </Tooltip>
+      <Button onClick={showResults}>Results</Button>
       <Button
         variant="contained"
         disabled={!state.isPrepared || !state.isKept || isPublishing}
@@ -76,7 +78,7 @@ function MoreMenu({
   rename,
   copy,
   remove,
-}: Omit<Props, 'page' | 'state' | 'isPublishing' | 'publish'> & { hasDraft: boolean }) {
+}: Omit<Props, 'page' | 'state' | 'isPublishing' | 'publish' | 'showResults'> & { hasDraft: boolean }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const item = (name: string, act: () => void, isOff = false) => (
     <MenuItem

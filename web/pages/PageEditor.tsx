@@ -21,6 +21,7 @@ import type { Editing } from './FieldInput.tsx'
 import { PageBar } from './PageBar.tsx'
 import { PageForm } from './PageForm.tsx'
 import { PageHistory } from './PageHistory.tsx'
+import { PageResults } from './PageResults.tsx'
 import { PagePreview } from './PagePreview.tsx'
 import { PartForm } from './PartForm.tsx'
 import { PartList } from './PartList.tsx'
@@ -66,7 +67,7 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
   const files = useFiles(page.files)
   const [chosen, setChosen] = useState<string | null>(content.parts[0]?.id ?? null)
   const [language, setLanguage] = useState(content.languages[0] ?? 'en')
-  const [panel, setPanel] = useState<'edit' | 'history' | 'rename'>('edit')
+  const [panel, setPanel] = useState<'edit' | 'history' | 'rename' | 'results'>('edit')
   const [showsFaults, setShowsFaults] = useState(false)
   const actions = usePageActions(page, state, choosePage, removed)
   const faults = useMemo(() => pageFaults(content), [content])
@@ -105,6 +106,9 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
         discard={actions.discard}
         copy={actions.copy}
         remove={actions.remove}
+        showResults={() => {
+          setPanel('results')
+        }}
         showHistory={() => {
           setPanel('history')
         }}
@@ -148,6 +152,7 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
           />
         </Sheet>
         <Sheet>
+          {panel === 'results' && <PageResults page={page} content={content} zone={zone} />}
           {panel === 'history' && <PageHistory page={page} zone={zone} />}
           {panel === 'rename' && (
             <RenamePage
@@ -202,14 +207,16 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
             />
           )}
         </Sheet>
-        <Sheet title="On a phone">
-          <PagePreview
-            content={content}
-            style={styleOf(content, styles, clientId)}
-            language={editing.language}
-            fileOf={files.fileOf}
-          />
-        </Sheet>
+        <Box sx={{ position: 'sticky', top: 8 }}>
+          <Sheet title="On a phone">
+            <PagePreview
+              content={content}
+              style={styleOf(content, styles, clientId)}
+              language={editing.language}
+              fileOf={files.fileOf}
+            />
+          </Sheet>
+        </Box>
       </Box>
     </Box>
   )

@@ -1,12 +1,17 @@
 import {
+  contactName,
   fieldsOfPart,
   newPart,
   PART_NAMES,
+  plainText,
   said,
   type PageContent,
   type Part,
   type PartKind,
 } from '@flimbo/core/pages'
+
+/** So much of a text is shown to know it by. */
+const SNIPPET = 60
 
 /** A key that no part of a page has. */
 export function freshId(content: PageContent): string {
@@ -67,8 +72,15 @@ export function partTitle(
   const words = fieldsOfPart(part).find(
     ({ field, value }) => field.type === 'words' && Object.keys(value as object).length > 0,
   )
+  const kind = PART_NAMES[part.kind]
+  if (part.kind === 'contact') return { kind, words: contactName(part) }
+  if (part.kind === 'text')
+    return {
+      kind,
+      words: plainText(part.text[language] ?? Object.values(part.text)[0] ?? []).slice(0, SNIPPET),
+    }
   return {
-    kind: PART_NAMES[part.kind],
+    kind,
     words: words ? said({ language, languages }, words.value as Readonly<Record<string, string>>).text : '',
   }
 }

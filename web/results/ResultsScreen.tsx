@@ -9,6 +9,7 @@ import { OnWhat, Through, Where } from './Breakdowns.tsx'
 import { Controls } from './Controls.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
+import { OnPages } from './OnPages.tsx'
 import { OverTime } from './OverTime.tsx'
 import { periodOf } from './period.ts'
 import { RowsBehind } from './RowsBehind.tsx'
@@ -105,6 +106,7 @@ export function ResultsScreen() {
               }}
             />
           )}
+          {channel === undefined && <OnPages scope={scope} from={data.period.from} to={data.period.to} />}
           <RowsBehind
             key={JSON.stringify([scope, channel, exit])}
             scope={{ ...scope, channel }}
