@@ -21,6 +21,7 @@ export type { MissingText, PageContent, PageFault, Placed } from './content.ts'
 export { newPage, page, pageRevision, pagesApi, pageSummary } from './contract.ts'
 export type { Page, PageRevision, PageSummary } from './contract.ts'
 export { publicDocument } from './document.ts'
+export { ownCss } from './draw/css.ts'
 export { drawPage } from './draw/drawPage.ts'
 export { contactName } from './draw/people.ts'
 export { PLAYED_MARKS, STAY_SECONDS } from './draw/script.ts'
@@ -45,5 +46,16 @@ export { startContent, STARTS } from './starts.ts'
 export type { StartKey } from './starts.ts'
 export { newPageStyle, PAGE_STYLES_MAX, pageStylesApi } from './stylesContract.ts'
 export type { SavedStyle } from './stylesContract.ts'
-export { contrastOn, filesOfStyle, pageStyle, palettesOf, PLAIN_STYLE, styleFaults } from './style.ts'
+export {
+  contrastOn,
+  FACES,
+  filesOfStyle,
+  SCALES,
+  SCHEMES,
+  pageStyle,
+  palettesOf,
+  PLAIN_STYLE,
+  styleFaults,
+  surfacesOf,
+} from './style.ts'
 export type { Ground, PageStyle, Palette, StyleFault } from './style.ts'

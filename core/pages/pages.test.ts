@@ -268,8 +268,8 @@ describe('a whole document', () => {
   it('has the text it was given, and its own tags alone', () => {
     fc.assert(
       fc.property(nastyText, (title) => {
-        expect(structureOf(publicDocument(title, `<p>${escapeMarkup(title)}</p>`))).toEqual(
-          structureOf(publicDocument('x', '<p>x</p>')),
+        expect(structureOf(publicDocument(title, `<p>${escapeMarkup(title)}</p>`, { css: '' }))).toEqual(
+          structureOf(publicDocument('x', '<p>x</p>', { css: '' })),
         )
       }),
     )

@@ -2,6 +2,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http'
 import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
 import type { Outcome, Place } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'
+import type { Worn } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
 import { showPage, type PageParts } from './pageRequests.ts'
 import type { OutboxEntry, NoneLeft, ScanRecord, ScanWriter, Takes, Today } from '../scans/index.ts'
@@ -22,6 +23,8 @@ interface Scanned {
   readonly request: IncomingMessage
   readonly response: ServerResponse
   readonly doorway: Pick<Doorway, 'id'>
+  /** What the front door wears at this code. */
+  readonly worn: Worn
   readonly posting: Posting
   readonly standing: Standing
 }
@@ -35,18 +38,19 @@ export function answer(
   posting: Posting,
   standing: Standing,
 ): void {
-  const scanned = { request, response, doorway, posting, standing }
   try {
     const at = Date.now()
     const today = parts.salts.today(posting.workspaceId, posting.workspaceZone, at)
-    if (!(today instanceof Promise)) {
-      decideAndStore(parts, scanned, today, at)
+    const worn = parts.shelf.wornNow(posting.campaignId)
+    const scanned = { request, response, doorway, posting, standing }
+    if (!(today instanceof Promise) && worn) {
+      decideAndStore(parts, { ...scanned, worn }, today, at)
       return
     }
-    // The first scan of a day waits until its salt is stored.
-    today
-      .then((begun) => {
-        decideAndStore(parts, scanned, begun, at)
+    // The first scan of a day waits until its salt is stored, the first of a campaign until its style is read.
+    Promise.all([today, worn ?? parts.shelf.worn(posting.campaignId)])
+      .then(([begun, found]) => {
+        decideAndStore(parts, { ...scanned, worn: found }, begun, at)
       })
       .catch((error: unknown) => {
         refuse(parts, response, error)
@@ -70,7 +74,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
     arrival,
   } = came
   const isReal = apart === null || apart === 'onward'
-  const onWay = onTheWay(parts, posting, came, decision)
+  const onWay = onTheWay(parts, posting, came, decision, scanned.worn)
   const takes =
     posting.counter !== null && isReal && isLetThrough(decision)
       ? { day: posting.counter.dayOf(arrival.at), mark: came.mark }
@@ -87,7 +91,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
       else if (onWay?.page) send(response, onWay.page)
       else if (decision.kind === 'page') answerWithPage(parts, scanned, came, decision, outcome.scanId)
       else
-        carryOut(response, decision, scanned.request.method === 'POST', () =>
+        carryOut(response, decision, scanned.request.method === 'POST', scanned.worn, () =>
           askedAs(parts, posting, standing, arrival.at),
         )
     })

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { LANGUAGES, OWN_PAGES, wordsFor } from '@flimbo/core/words'
+import { LANGUAGES, OWN_PAGES } from '@flimbo/core/words'
 import { locationPage, passwordPage, waitSentence } from './askPages.ts'
 import { consentPage } from './lightPage.ts'
 import { ownWords, type Rendered } from './pages.ts'
+import { voiceIn } from './voice.ts'
 
 const SEAL = 'seal-1'
 const WHY = 'So that <we> know which pier & tide you mean.'
@@ -17,7 +18,7 @@ const buttons = (page: Rendered) =>
   [...markup(page).matchAll(/<button[^>]*>([^<]*)<\/button>/g)].map(([, name]) => name)
 
 describe.each(tags)('pages that ask something, in %s', (tag) => {
-  const spoken = wordsFor([tag])
+  const spoken = voiceIn([tag])
   const { password, location, onward } = spoken.words
 
   it('ask for a password by a field that bears its name, and tell what was wrong beside it', () => {

@@ -7,11 +7,11 @@ import { addressOf } from './readArrival.ts'
 import { readForm, type Given } from './forms.ts'
 import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
-import { FILES_PATH } from './drawnPage.ts'
+import { FILES_PATH } from './fileHref.ts'
 import { sendPublicFile, type FileParts } from './fileRequests.ts'
 import { answerFromPage, pagePath } from './pageRequests.ts'
 import { enterPassword, type PasswordParts } from './password.ts'
-import { spokenTo } from './spokenTo.ts'
+import { voiceFor } from './voice.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
 
 export interface DoorParts extends AnswerParts, PasswordParts, FileParts {
@@ -63,7 +63,7 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
     return
   }
   if (doorway.state === 'removed') {
-    sendUnknown(response, doorway)
+    sendUnknown(parts, response, doorway)
     return
   }
   if (path === '/') {
@@ -97,7 +97,7 @@ const byMethod = (method: string) => (method === 'POST' ? answerForm : answerLin
 function answerPageWith(rest: string) {
   return (parts: DoorParts, call: Call, posting: Posting | null): void => {
     if (!posting) {
-      sendUnknown(call.response, call.doorway)
+      sendUnknown(parts, call.response, call.doorway)
       return
     }
     answerFromPage(parts, { ...call, rest }, posting).catch((error: unknown) => {
@@ -113,7 +113,7 @@ function answerLink(
   posting: Posting | null,
 ): void {
   if (!posting) {
-    sendUnknown(response, doorway)
+    sendUnknown(parts, response, doorway)
     return
   }
   const { scan, rest } = passIn(parts, posting, query)
@@ -141,7 +141,7 @@ function passIn(
 /** Answers who filled in a form of the front door: a password, where the phone is, or whether tags may fire. */
 function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void {
   if (!posting) {
-    sendUnknown(call.response, call.doorway)
+    sendUnknown(parts, call.response, call.doorway)
     return
   }
   const { askLocation, settings } = posting.compiled.route
@@ -153,7 +153,13 @@ function answerForm(parts: DoorParts, call: Call, posting: Posting | null): void
         const anew = { goOn: call.query === '' ? call.path : `${call.path}?${call.query}` }
         send(
           call.response,
-          continueAfterPage(parts, posting, given, spokenTo(call.request), Date.now()) ?? anew,
+          continueAfterPage(
+            parts,
+            posting,
+            given,
+            voiceFor(call.request, await parts.shelf.worn(posting.campaignId)),
+            Date.now(),
+          ) ?? anew,
         )
         return
       }
@@ -210,7 +216,7 @@ async function takeForm(
       asked: given.asked,
       path,
       query: rest,
-      spoken: spokenTo(request),
+      spoken: voiceFor(request, await parts.shelf.worn(posting.campaignId)),
     }),
   )
 }

@@ -1,30 +1,11 @@
 import { randomBytes } from 'node:crypto'
 import type { Visit } from '@flimbo/core/conditions'
-import {
-  drawPage,
-  isDeviceAddress,
-  languageFor,
-  type ShownFile,
-  type Surroundings,
-  type Variant,
-} from '@flimbo/core/pages'
+import { drawPage, isDeviceAddress, languageFor, type Surroundings } from '@flimbo/core/pages'
 import { wordsFor } from '@flimbo/core/words'
 import type { ShelvedPage } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
+import { fileHref } from './fileHref.ts'
 import type { Rendered } from './pages.ts'
-
-/** Where public files are sent from. */
-export const FILES_PATH = '/~f/'
-
-/** The public address of a file, whose name is what it is saved under; with the mark of its bytes, so that it can be kept for ever. */
-export function fileHref({ key, name, mark }: ShownFile, variant?: Variant): string {
-  const stem = encodeURIComponent(name.replace(/\.[A-Za-z0-9]{1,5}$/, '').slice(0, 60) || 'file')
-  const ending = /\.[A-Za-z0-9]{1,5}$/.exec(name)?.[0] ?? ''
-  const form = variant ? `${String(variant.width)}.${variant.format}` : ''
-  return variant
-    ? `${FILES_PATH}${key}/${form}?v=${mark}`
-    : `${FILES_PATH}${key}/${stem}${encodeURIComponent(ending)}?v=${mark}`
-}
 
 /** Who is shown a page, and under which address. */
 export interface Shown {

@@ -3,7 +3,7 @@ import sendStream from 'send'
 import { dirname, basename } from 'node:path'
 import { variantSuffix } from '../files/index.ts'
 import type { PageShelf } from '../pages/index.ts'
-import { FILES_PATH } from './drawnPage.ts'
+import { FILES_PATH } from './fileHref.ts'
 import { sendPage } from './respond.ts'
 
 export interface FileParts {

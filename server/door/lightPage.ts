@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import { escapeMarkup } from '@flimbo/core/pages'
 import { hitAddress, VISIT_FIELDS, type Fired, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
-import { fill, type Spoken } from '@flimbo/core/words'
+import { fill } from '@flimbo/core/words'
+import type { Voice } from './voice.ts'
 import { document, type Rendered } from './pages.ts'
 
 /** A light page goes on when its tags have fired, and after so long whether they have or not. */
@@ -15,7 +16,7 @@ const hostOf = (address: string) => escapeMarkup(new URL(address).host)
  * The page on the way on which visit tags fire. With script it goes on by itself within a fifth of a second,
  * without by a refresh; its own history entry is replaced. It tells the next page no referrer, as a redirect does not.
  */
-export function lightPage(tags: readonly VisitTag[], visit: VisitValues, spoken: Spoken): Rendered {
+export function lightPage(tags: readonly VisitTag[], visit: VisitValues, spoken: Voice): Rendered {
   const { address } = visit
   const nonce = randomBytes(12).toString('base64')
   const containers = tags
@@ -48,11 +49,11 @@ export function lightPage(tags: readonly VisitTag[], visit: VisitValues, spoken:
             `connect-src ${['https:', ...originsOf(containers.map(({ source }) => source))].join(' ')}`,
             'frame-src https:',
           ],
-    body: document(
+    ...document(
       spoken.words.pages.busy.title,
       `<p>${onTo}</p>${containers.map(({ tag, source }) => `<script nonce="${nonce}" async src="${escapeMarkup(source)}" ${data(tag)}></script>`).join('')}`,
-      `<script nonce="${nonce}">${script}</script><noscript>${plain}</noscript>`,
       spoken,
+      `<script nonce="${nonce}">${script}</script><noscript>${plain}</noscript>`,
     ),
   }
 }
@@ -62,17 +63,16 @@ export function consentPage(
   { why, notice }: Fired['consent'],
   address: string,
   sealed: string,
-  spoken: Spoken,
+  spoken: Voice,
 ): Rendered {
   const { onTo, privacy, yes, no } = spoken.words.onward
   const more = notice === '' ? '' : `<p><a href="${escapeMarkup(notice)}">${escapeMarkup(privacy)}</a></p>`
   return {
     status: 200,
     hidesReferrer: true,
-    body: document(
+    ...document(
       fill(onTo, { host: new URL(address).host }),
       `<p dir="auto">${escapeMarkup(why)}</p>${more}<form method="post"><input type="hidden" name="onward" value="${sealed}"><button name="agreed" value="yes" class="quiet">${escapeMarkup(yes)}</button><button name="agreed" value="no" class="quiet">${escapeMarkup(no)}</button></form>`,
-      '',
       spoken,
     ),
   }

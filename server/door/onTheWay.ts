@@ -4,7 +4,8 @@ import { HIT, type VisitValues } from '@flimbo/core/visitTags'
 import type { Posting } from '../routing/index.ts'
 import type { OutboxEntry } from '../scans/index.ts'
 import type { CameIn } from './readArrival.ts'
-import { wordsFor, type Spoken } from '@flimbo/core/words'
+import type { Worn } from '../pages/index.ts'
+import { voiceIn, type Voice } from './voice.ts'
 import type { Given } from './forms.ts'
 import { consentPage, lightPage } from './lightPage.ts'
 import type { Rendered } from './pages.ts'
@@ -37,6 +38,7 @@ export function onTheWay(
   }: Posting,
   { arrival, enriched }: CameIn,
   decision: Decision,
+  worn: Worn,
 ): OnTheWay | null {
   const { apart, place, language, device } = enriched
   if (!fired || decision.kind !== 'redirect' || !(apart === null || apart === 'onward' || apart === 'test'))
@@ -52,7 +54,7 @@ export function onTheWay(
     time: String(arrival.at),
     visit: randomUUID(),
   }
-  const spoken = wordsFor(arrival.languages)
+  const spoken = voiceIn(arrival.languages, worn)
   const outbox = server.map(({ id }) => ({ kind: HIT, topic: id, payload: visit }))
   if (asked.length > 0) {
     const token = seals.seal(codeId, { kind: 'onward', visit }, arrival.at)
@@ -69,7 +71,7 @@ export function continueAfterPage(
   { seals }: OnTheWayParts,
   { fired, codeId, compiled }: Posting,
   { onward, agreed }: Pick<Given, 'onward' | 'agreed'>,
-  spoken: Spoken,
+  spoken: Voice,
   now: number,
 ): Rendered | { goOn: string } | null {
   const visit = onward === null ? undefined : seals.open(codeId, 'onward', onward, now)?.visit

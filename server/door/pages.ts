@@ -1,5 +1,6 @@
 import { escapeMarkup, publicDocument } from '@flimbo/core/pages'
-import type { OwnPage, Spoken } from '@flimbo/core/words'
+import type { OwnPage } from '@flimbo/core/words'
+import type { Voice } from './voice.ts'
 
 /** What each of the front door's own pages is answered with. */
 const STATUS: Readonly<Record<OwnPage, number>> = {
@@ -16,14 +17,22 @@ const STATUS: Readonly<Record<OwnPage, number>> = {
   malformed: 400,
 }
 
-/** A whole document, ready to send; `body` and `head` are markup. `spoken` is the language of what Flimbo itself says. */
-export function document(title: string, body: string, head = '', spoken?: Spoken): Buffer {
-  return Buffer.from(publicDocument(title, body, head, spoken))
+/** A whole document, ready to send; `body` and `head` are markup. It wears the style of whom it speaks for. */
+export function document(
+  title: string,
+  body: string,
+  voice: Voice,
+  head = '',
+): Pick<Rendered, 'body' | 'dress'> {
+  const { css } = voice.dress
+  return { dress: voice.dress, body: Buffer.from(publicDocument(title, body, { css, writing: voice, head })) }
 }
 
 export interface Rendered {
   readonly status: number
   readonly body: Buffer
+  /** The style sheet it wears, where it is one of the front door's own. */
+  readonly dress?: Voice['dress']
   /** The language of it, where it is all one (RFC 9110, section 8.5). */
   readonly language?: string
   /** What it may do beyond standing there: further directives of its Content-Security-Policy. */
@@ -34,32 +43,35 @@ export interface Rendered {
   readonly hidesReferrer?: true
 }
 
-const rendered = new Map<string, Rendered>()
+const rendered = new WeakMap<Voice['dress'], Map<string, Rendered>>()
 
-/** One of the front door's own pages in a language, made once. */
-export function ownWords(name: OwnPage, spoken: Spoken): Rendered {
-  const key = `${spoken.language} ${name}`
-  const known = rendered.get(key)
+/** One of the front door's own pages in a language and style, made once. */
+export function ownWords(name: OwnPage, voice: Voice): Rendered {
+  const all = rendered.get(voice.dress) ?? new Map<string, Rendered>()
+  rendered.set(voice.dress, all)
+  const key = `${voice.language} ${name}`
+  const known = all.get(key)
   if (known) return known
-  const { title, text } = spoken.words.pages[name]
+  const { title, text } = voice.words.pages[name]
   const page: Rendered = {
     status: STATUS[name],
-    language: spoken.language,
-    body: document(title, `<p>${escapeMarkup(text)}</p>`, '', spoken),
+    language: voice.language,
+    ...document(title, `<p>${escapeMarkup(text)}</p>`, voice),
   }
-  rendered.set(key, page)
+  all.set(key, page)
   return page
 }
 
 /** The page for unknown short links in a domain's own words. */
-export function unknownPage(text: string, spoken: Spoken): Rendered {
-  const { title } = spoken.words.pages.unknown
-  return { status: STATUS.unknown, body: document(title, `<p>${escapeMarkup(text)}</p>`, '', spoken) }
+export function unknownPage(text: string, voice: Voice): Rendered {
+  const { title } = voice.words.pages.unknown
+  return { status: STATUS.unknown, ...document(title, `<p>${escapeMarkup(text)}</p>`, voice) }
 }
 
-/** A message a manager wrote. */
-export function messagePage(title: string, text: string): Rendered {
-  return { status: 200, body: document(title, `<p>${escapeMarkup(text)}</p>`) }
+/** A message a manager wrote, in a language that nobody said. */
+export function messagePage(title: string, text: string, { dress }: Pick<Voice, 'dress'>): Rendered {
+  const body = `<p>${escapeMarkup(text)}</p>`
+  return { status: 200, dress, body: Buffer.from(publicDocument(title, body, { css: dress.css })) }
 }
 
 export const ROBOTS = 'User-agent: *\nDisallow: /\n'

@@ -1,4 +1,4 @@
-import type { Spoken } from '@flimbo/core/words'
+import type { Voice } from './voice.ts'
 import type { Posting } from '../routing/index.ts'
 import { isPassword } from '../workspace/index.ts'
 import { passwordPage, waitSentence } from './askPages.ts'
@@ -20,7 +20,7 @@ export interface Entered {
   readonly asked: string
   readonly path: string
   readonly query: string
-  readonly spoken: Spoken
+  readonly spoken: Voice
 }
 
 const LONGEST = 200

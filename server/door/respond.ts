@@ -5,26 +5,29 @@ import type { OwnPage } from '@flimbo/core/words'
 import type { Doorway } from '../domains/index.ts'
 import { locationPage, passwordPage } from './askPages.ts'
 import { messagePage, ownWords, ROBOTS, unknownPage, type Rendered } from './pages.ts'
-import { spokenTo } from './spokenTo.ts'
+import type { PageShelf, Worn } from '../pages/index.ts'
+import { voiceFor } from './voice.ts'
 
 /** Answers with what was decided, but for a page, which is drawn first. `asked` is the seal of the scan, for pages that ask something. */
 export function carryOut(
   response: ServerResponse,
   decision: Exclude<Decision, { kind: 'page' }>,
   isForm: boolean,
+  worn: Worn,
   asked: () => string,
 ): void {
   if (decision.kind === 'redirect') sendOn(response, decision.address, isForm ? 303 : 302)
   else if (decision.kind === 'ask') {
-    const spoken = spokenTo(response.req)
+    const spoken = voiceFor(response.req, worn)
     send(
       response,
       decision.ask === 'password'
         ? passwordPage(asked(), spoken)
         : locationPage(asked(), decision.why, spoken),
     )
-  } else if (decision.message === 'own') send(response, messagePage(decision.title, decision.text))
-  else sendPage(response, decision.message)
+  } else if (decision.message === 'own')
+    send(response, messagePage(decision.title, decision.text, voiceFor(response.req, worn)))
+  else sendPage(response, decision.message, worn)
 }
 
 export function sendOn(response: ServerResponse, address: string, status = 302): void {
@@ -33,10 +36,23 @@ export function sendOn(response: ServerResponse, address: string, status = 302):
 }
 
 /** What a domain says of short links it does not have: its own words, or its own address. */
-export function sendUnknown(response: ServerResponse, { unknown, unknownText }: Doorway): void {
-  if (unknown !== '') sendOn(response, unknown)
-  else if (unknownText === '') sendPage(response, 'unknown')
-  else send(response, unknownPage(unknownText, spokenTo(response.req)))
+export function sendUnknown(
+  { shelf }: { readonly shelf: Pick<PageShelf, 'wornAt'> },
+  response: ServerResponse,
+  { id, unknown, unknownText }: Doorway,
+): void {
+  if (unknown !== '') {
+    sendOn(response, unknown)
+    return
+  }
+  const say = (worn?: Worn) => {
+    if (unknownText === '') sendPage(response, 'unknown', worn)
+    else send(response, unknownPage(unknownText, voiceFor(response.req, worn)))
+  }
+  // Whatever it looks like, it is said.
+  shelf.wornAt(id).then(say, () => {
+    say()
+  })
 }
 
 /** Says that a short link is asked for with GET or HEAD. */
@@ -46,8 +62,8 @@ export function refuseMethod(response: ServerResponse): void {
 }
 
 /** Sends one of the front door’s own pages, in the visitor's language. */
-export function sendPage(response: ServerResponse, name: OwnPage): void {
-  send(response, ownWords(name, spokenTo(response.req)))
+export function sendPage(response: ServerResponse, name: OwnPage, worn?: Worn): void {
+  send(response, ownWords(name, voiceFor(response.req, worn)))
 }
 
 /** Bytes of a page that are worth packing for a slow connection. */
@@ -59,7 +75,7 @@ export function send(response: ServerResponse, page: Rendered | { readonly goOn:
     sendOn(response, page.goOn, 303)
     return
   }
-  const { status, body: plain, language, policy = [], security, hidesReferrer } = page
+  const { status, body: plain, dress, language, policy = [], security, hidesReferrer } = page
   const isSmaller =
     plain.length > GZIP_FROM && /\bgzip\b/.test(String(response.req.headers['accept-encoding']))
   const body = isSmaller ? gzipSync(plain, { level: 6 }) : plain
@@ -71,7 +87,7 @@ export function send(response: ServerResponse, page: Rendered | { readonly goOn:
     ...(isSmaller ? { 'Content-Encoding': 'gzip' } : {}),
     'Content-Security-Policy':
       security ??
-      `default-src 'none'; style-src 'unsafe-inline'; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
+      `default-src 'none'; style-src ${dress?.source ?? "'none'"}${policy.some((each) => each.startsWith('img-src')) ? '' : "; img-src 'self'"}; base-uri 'none'; frame-ancestors 'none'${policy.map((directive) => `; ${directive}`).join('')}`,
     'X-Content-Type-Options': 'nosniff',
     ...(hidesReferrer ? { 'Referrer-Policy': 'no-referrer' } : {}),
     ...(status === 503 ? { 'Retry-After': '60' } : {}),

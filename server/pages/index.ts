@@ -1,5 +1,5 @@
 export { pagesEndpoints } from './endpoints.ts'
 export { pageResultsEndpoints } from './resultsEndpoints.ts'
 export { pageShelf } from './shelf.ts'
-export type { PageShelf, ShelvedPage } from './shelf.ts'
+export type { PageShelf, ShelvedPage, Worn } from './shelf.ts'
 export { pageStylesEndpoints } from './styleEndpoints.ts'

@@ -33,14 +33,23 @@ export interface ShelvedFile {
   readonly widths: readonly number[]
 }
 
+/** A style, with the pictures it needs. */
+export interface Worn {
+  readonly style: PageStyle
+  readonly files: ReadonlyMap<string, ShownFile>
+}
+
 /** The pages and public files that a front door knows, in memory where they were asked for lately. */
 export interface PageShelf {
   /** A page that is live; null where there is none. */
   page(id: number): Promise<ShelvedPage | null>
   /** A file by its public key; null where there is none. */
   file(key: string): Promise<ShelvedFile | null>
-  /** How the front door's own words look at a campaign's codes. */
-  styleOf(campaignId: number): Promise<PageStyle>
+  /** What the front door wears at a campaign's codes, at once; undefined where the database must be asked. */
+  wornNow(campaignId: number): Worn | undefined
+  worn(campaignId: number): Promise<Worn>
+  /** What it wears where a domain has no such short link. */
+  wornAt(domainId: number): Promise<Worn>
   /** Makes the next scan see what is stored now. */
   forget(): void
 }
@@ -48,6 +57,9 @@ export interface PageShelf {
 /** Signs of content that are kept: some hundred of the longest pages. */
 const CONTENT_SIGNS_MAX = 40_000_000
 const FILES_MAX = 20_000
+const PLAIN: Worn = { style: PLAIN_STYLE, files: new Map() }
+/** The front door's own address, which all workspaces share. */
+const OWN_DOMAIN = 1
 const STYLES_MAX = 5000
 
 /** A file as pages show it; what it is called is part of its address, so that it is saved under that. */
@@ -61,7 +73,8 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
     sizeCalculation: ({ page }) => 500 + (page ? JSON.stringify(page.content).length : 0),
   })
   const files = new LRUCache<string, { file: ShelvedFile | null }>({ max: FILES_MAX })
-  const styles = new LRUCache<number, { style: PageStyle }>({ max: STYLES_MAX })
+  const styles = new LRUCache<number, Worn>({ max: STYLES_MAX })
+  const domains = new LRUCache<number, Worn>({ max: STYLES_MAX })
   /** Goes up with each change: what was read before one must not be kept after it. */
   let edition = 0
 
@@ -76,6 +89,24 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
       (await read.findOneBy(tables.pageStyles, { workspaceId, clientId, isDefault: true })) ??
       (await read.findOneBy(tables.pageStyles, { workspaceId, clientId: IsNull(), isDefault: true }))
     return found?.style ?? PLAIN_STYLE
+  }
+
+  async function wornBy(owner: { workspaceId: number; clientId: number }): Promise<Worn> {
+    const style = await findStyle(owner, null)
+    const rows = await findAmong(read, tables.files, 'key', filesOfStyle(style), {
+      workspaceId: owner.workspaceId,
+    })
+    return { style, files: new Map(rows.map((file) => [file.key, shownFile(file)])) }
+  }
+
+  /** The style of the client that a domain is for, or of its workspace; of the front door's own address, of the one workspace there is. */
+  async function wornByDomain(domainId: number): Promise<Worn> {
+    const client = await read.findOneBy(tables.clients, { domainId })
+    if (client) return wornBy({ workspaceId: client.workspaceId, clientId: client.id })
+    const domain = await read.findOneBy(tables.domains, { id: domainId })
+    const only = (await read.find(tables.workspaces, { select: { id: true }, take: 2 })) as { id: number }[]
+    const workspaceId = domainId === OWN_DOMAIN && only.length === 1 ? only[0]?.id : domain?.workspaceId
+    return typeof workspaceId === 'number' ? wornBy({ workspaceId, clientId: 0 }) : PLAIN
   }
 
   async function load(id: number): Promise<ShelvedPage | null> {
@@ -125,20 +156,30 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
       if (edition === before) files.set(key, { file })
       return file
     },
-    async styleOf(campaignId) {
+    wornNow: (campaignId) => styles.get(campaignId),
+    async worn(campaignId) {
       const known = styles.get(campaignId)
-      if (known) return known.style
+      if (known) return known
       const before = edition
       const campaign = await read.findOneBy(tables.campaigns, { id: campaignId })
-      const style = campaign ? await findStyle(campaign, null) : PLAIN_STYLE
-      if (edition === before) styles.set(campaignId, { style })
-      return style
+      const worn = campaign ? await wornBy(campaign) : PLAIN
+      if (edition === before) styles.set(campaignId, worn)
+      return worn
+    },
+    async wornAt(domainId) {
+      const known = domains.get(domainId)
+      if (known) return known
+      const before = edition
+      const worn = await wornByDomain(domainId)
+      if (edition === before) domains.set(domainId, worn)
+      return worn
     },
     forget() {
       edition++
       pages.clear()
       files.clear()
       styles.clear()
+      domains.clear()
     },
   }
 }

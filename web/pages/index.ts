@@ -1,2 +1,3 @@
+export { PageStylesPart } from './PageStylesPart.tsx'
 export { PagesScreen } from './PagesScreen.tsx'
 export { usePages } from './usePages.ts'

@@ -6,6 +6,7 @@ import { FilesPart } from './FilesPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
 import { KeepScansForm } from './KeepScansForm.tsx'
 import { HouseStylesPart } from './HouseStylesPart.tsx'
+import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
@@ -18,6 +19,7 @@ const PARTS = {
   domains: 'Domains',
   links: 'Short links and currency',
   styles: 'House styles',
+  pages: 'Page styles',
   files: 'Files',
   scans: 'Single scans',
 } as const
@@ -46,6 +48,7 @@ export function SettingsScreen() {
         {shown === 'domains' && <DomainsPart />}
         {shown === 'links' && <LinksForm />}
         {shown === 'styles' && <HouseStylesPart />}
+        {shown === 'pages' && <PageStylesPart />}
         {shown === 'files' && <FilesPart />}
         {shown === 'scans' && <KeepScansForm />}
       </Stack>
