@@ -26,6 +26,8 @@ export function pageChanges(before: PageContent | null, after: PageContent): str
     changes.push('changed what link previews show')
   if (!same(before.languages, after.languages))
     changes.push(`changed the languages from ${lists(before.languages)} to ${lists(after.languages)}`)
+  if (before.isFileItself !== after.isFileItself)
+    changes.push(after.isFileItself ? 'made phones open the file itself' : 'showed the file on a page')
   if (before.styleId !== after.styleId) changes.push('changed the style')
   if (before.zone !== after.zone) changes.push(`changed the time zone to ${after.zone}`)
   for (const part of before.parts) if (!is.has(part.id)) changes.push(`removed ${calledIn(part)}`)

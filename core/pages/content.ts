@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { zoneName } from '../time/index.ts'
 import { file, words, type Field, type Fields } from './fields.ts'
 import { firstSaid, languageTag, LANGUAGES_MAX, type Localised } from './localised.ts'
-import { part, PART_FIELDS, PART_NAMES, type Part, type PartOf } from './parts.ts'
+import { newPart, part, PART_FIELDS, PART_NAMES, type Part, type PartOf } from './parts.ts'
 
 export const PARTS_MAX = 100
 
@@ -30,6 +30,8 @@ export const pageContent = z
     title: PAGE_FIELDS.title.schema,
     description: PAGE_FIELDS.description.schema,
     picture: PAGE_FIELDS.picture.schema,
+    /** Whether phones are sent on to the one file it shows, where that is none to be played. */
+    isFileItself: z.boolean(),
     /** How it looks; null for the style of its client or workspace. */
     styleId: z.int().nullable(),
     parts: z
@@ -51,6 +53,7 @@ export const emptyContent = (language: string, zone: string): PageContent => ({
   title: {},
   description: {},
   picture: {},
+  isFileItself: false,
   styleId: null,
   parts: [],
 })
@@ -200,6 +203,29 @@ export function missingTexts(content: PageContent): MissingText[] {
         : [{ partId, path, label: field.label, language, instead: said.language }]
     }),
   )
+}
+
+/** A page that is nothing but a file, as a destination of its own. */
+export function fileContent(
+  file: { readonly key: string; readonly name: string; readonly type: string },
+  language: string,
+  zone: string,
+): PageContent {
+  const title = file.name.replace(/\.[A-Za-z0-9]{1,5}$/, '').slice(0, 80) || 'File'
+  const said = { [language]: title }
+  const shown = { [language]: file.key }
+  const empty = { ...emptyContent(language, zone), title: said }
+  if (file.type.startsWith('audio/'))
+    return { ...empty, parts: [{ ...newPart('audio', 'file'), label: said, file: shown }] }
+  if (file.type.startsWith('video/'))
+    return { ...empty, parts: [{ ...newPart('video', 'file'), label: said, file: shown }] }
+  return { ...empty, isFileItself: true, parts: [{ ...newPart('file', 'file'), label: said, file: shown }] }
+}
+
+/** The part whose file is all that a page shows; null where it shows more, or something that is played. */
+export function onlyFile(content: PageContent): PartOf<'file'> | null {
+  const [first, ...more] = content.parts.filter(({ isHidden }) => !isHidden)
+  return content.isFileItself && first?.kind === 'file' && more.length === 0 ? first : null
 }
 
 /** The uploaded files that a page shows, by their keys, each once. */

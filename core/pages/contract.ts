@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, requiredLine } from '../api/index.ts'
-import { storedFile } from '../files/index.ts'
+import { fileKey, storedFile } from '../files/index.ts'
 import { pageContent } from './content.ts'
 import { STARTS } from './starts.ts'
 
@@ -86,6 +86,16 @@ export const pagesApi = {
     status: 201,
     summary: 'Make a page as a draft, empty or from one of the starting pages',
     body: newPage,
+    answer: page,
+  }),
+  createForFile: endpoint({
+    method: 'POST',
+    path: '/page-files',
+    room: 'pages',
+    access: { right: 'edit', things: { campaign: 'body.campaignId' } },
+    status: 201,
+    summary: 'Make an uploaded file a destination: a published page that is nothing else',
+    body: z.strictObject({ campaignId: z.int(), key: fileKey }),
     answer: page,
   }),
   rename: endpoint({

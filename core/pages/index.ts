@@ -10,8 +10,10 @@ export {
   faultInWords,
   fieldsOfPage,
   fieldsOfPart,
+  fileContent,
   filesOfPage,
   missingTexts,
+  onlyFile,
   PAGE_FIELDS,
   pageContent,
   pageFaults,
@@ -36,7 +38,7 @@ export { fallbacks, languageFor, LANGUAGES_MAX } from './localised.ts'
 export type { Localised } from './localised.ts'
 export { isOpen, openingHours, openState, slotsOn } from './openingHours.ts'
 export type { OpeningHours, OpeningSlot, OpenState } from './openingHours.ts'
-export { APP_SYSTEMS, newPart, part, PART_FIELDS, PART_KINDS, PART_NAMES } from './parts.ts'
+export { newPart, part, PART_FIELDS, PART_KINDS, PART_NAMES } from './parts.ts'
 export type { Part, PartKind, PartOf } from './parts.ts'
 export { pageResultsApi } from './resultsContract.ts'
 export type { PageTally, PieceOnPages } from './resultsContract.ts'

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { condition, EVERY_SCAN, type Condition } from '../conditions/index.ts'
 import { mailFault, phoneFault } from '../contents/index.ts'
+import { APP_SYSTEMS } from '../routing/index.ts'
 import {
   address,
   choice,
@@ -20,16 +21,6 @@ import {
 } from './fields.ts'
 
 const LINE = 200
-
-/** Systems that an app is offered for, as user agents name them. */
-export const APP_SYSTEMS = [
-  ['iOS', 'iPhone and iPad (iOS)'],
-  ['Android', 'Android'],
-  ['HarmonyOS', 'HarmonyOS'],
-  ['Windows', 'Windows'],
-  ['macOS', 'Mac (macOS)'],
-  ['Linux', 'Linux'],
-] as const
 
 /** What every part is made of, by its kind, in the order in which they are offered. */
 export const PART_FIELDS = {
@@ -78,6 +69,10 @@ export const PART_FIELDS = {
   file: {
     file: file('File', 'any', { wanted: 'Choose a file.' }),
     label: words('Label', 120, { wanted: 'Write what the file is.' }),
+    way: choice('When it is tapped', [
+      ['open', 'It opens on the phone'],
+      ['save', 'It is saved on the phone'],
+    ]),
   },
   audio: {
     file: file('Recording', 'audio', { wanted: 'Choose a recording.' }),

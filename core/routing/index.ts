@@ -1,3 +1,5 @@
+export { APP_SYSTEMS, appSwitchIn, withAppSwitch } from './appSwitch.ts'
+export type { AppSwitch, AppSystem } from './appSwitch.ts'
 export { copyRules } from './copyRules.ts'
 export type { Renumbered } from './copyRules.ts'
 export { boundNotices, SOON_DAYS } from './bounds.ts'

@@ -118,6 +118,7 @@ export const anyPage: fc.Arbitrary<PageContent> = fc
     languages: [...PAGE_LANGUAGES],
     zone: 'Europe/Berlin',
     picture: {},
+    isFileItself: false,
     styleId: null,
     parts: parts.map((part, i): Part => ({ ...part, id: `p${String(i)}`, condition: EVERY_SCAN })),
   }))

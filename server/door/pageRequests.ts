@@ -7,6 +7,7 @@ import {
   eventCalendar,
   isDeviceAddress,
   linkAddress,
+  onlyFile,
   readTold,
   said,
   type CardPhoto,
@@ -224,7 +225,7 @@ async function takePart(
     const file = shown.page.files.get(said(around, part.file).text)
     if (!file) return false
     await note([{ kind: 'file', part: part.id, item: '' }])
-    sendOn(response, fileHref(file))
+    sendOn(response, fileHref(file) + (part.kind === 'file' && part.way === 'save' ? '&save' : ''))
     return true
   }
   return false
@@ -304,6 +305,16 @@ export async function showPage(
     return
   }
   const token = parts.visits.issue({ ...visit, pageId })
+  const only = onlyFile(page.content)
+  const file =
+    only &&
+    page.files.get(
+      said(surroundingsOf({ ...shown, page, token: '', chosen: '', origin: '' }), only.file).text,
+    )
+  if (file) {
+    sendOn(response, fileHref(file) + (only?.way === 'save' ? '&save' : ''))
+    return
+  }
   const { chosen, rest } = takeLanguage(shown.visit.query)
   send(
     response,

@@ -4,6 +4,7 @@ import {
   addressesOfPage,
   emptyContent,
   faultInWords,
+  fileContent,
   filesOfPage,
   isDeviceAddress,
   pageChanges,
@@ -67,6 +68,9 @@ const SUMMARY_COLUMNS = {
   changedAt: true,
 } as const
 const HISTORY_MAX = 100
+const PAGE_NAME_MAX = 100
+/** Of pages that say nothing but the name of their file. */
+const OWN_LANGUAGE = 'en'
 
 /** The pages of Flimbo's own that routes may lead to. */
 export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, domains }: Parts): void {
@@ -273,6 +277,19 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const { zone } = await read.findOneByOrFail(tables.campaigns, { id: campaignId })
     const content = start === null ? emptyContent(language, zone) : startContent(start, language, zone)
     return insertPage(campaignId, name, content, who.workspace.id)
+  })
+
+  mount(mounts, pagesApi.createForFile, async ({ body: { campaignId, key }, who }) => {
+    const workspaceId = who.workspace.id
+    const [file] = await files.byKeys(workspaceId, [key])
+    if (!file) throw wrongField('key', 'This file was deleted meanwhile. Choose another.')
+    const { zone } = await read.findOneByOrFail(tables.campaigns, { id: campaignId })
+    const name = file.name.slice(0, PAGE_NAME_MAX)
+    const { id } = await insertPage(campaignId, name, fileContent(file, OWN_LANGUAGE, zone), workspaceId)
+    return makeLive(who, id, async (row) => {
+      if (row.draft === null) throw overtaken('page', await one(workspaceId, id))
+      return row.draft
+    })
   })
 
   mount(mounts, pagesApi.copy, async ({ params: { id }, who }) => {

@@ -131,6 +131,7 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
     name: 'A',
     destination: 'https://a.example',
   }),
+  'POST /page-files body.campaignId': (campaignId) => ({ campaignId, key: 'A'.repeat(21) }),
   'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A' }),
   'POST /page-styles body.clientId': (clientId) => ({ name: 'A', style: PLAIN_STYLE, clientId }),
   'PATCH /page-styles/:id body.clientId': (clientId) => ({ version: 1, clientId }),

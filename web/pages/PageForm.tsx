@@ -1,5 +1,15 @@
 import CloseIcon from '@mui/icons-material/Close'
-import { Autocomplete, Box, Button, IconButton, Stack, TextField, Typography } from '@mui/material'
+import {
+  Autocomplete,
+  Box,
+  Button,
+  FormControlLabel,
+  IconButton,
+  Stack,
+  Switch,
+  TextField,
+  Typography,
+} from '@mui/material'
 import { languageName } from '@flimbo/core/conditions'
 import { quantity } from '@flimbo/core/formats'
 import {
@@ -40,6 +50,21 @@ export function PageForm({ content, editing, styles, change, open }: Props) {
         }}
       />
       <Languages content={content} change={change} open={open} />
+      {content.parts.length === 1 && content.parts[0]?.kind === 'file' && (
+        <FormControlLabel
+          label="Open the file itself, without this page around it"
+          slotProps={{ typography: { variant: 'body2' } }}
+          control={
+            <Switch
+              size="small"
+              checked={content.isFileItself}
+              onChange={(_event, isFileItself) => {
+                change({ ...content, isFileItself })
+              }}
+            />
+          }
+        />
+      )}
       <Pick
         label="Style"
         value={content.styleId === null ? DEFAULT_STYLE : String(content.styleId)}

@@ -2,7 +2,8 @@ import { Link, Stack, TextField, Typography } from '@mui/material'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
-import { usePages } from '../pages/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { FileDestination, usePages } from '../pages/index.ts'
 import { completedAddress } from '../ui/index.ts'
 
 export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
@@ -51,12 +52,17 @@ export function AddressField({
 /** One of the pages there are. */
 export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
   const pages = usePages()
+  const { id: campaignId } = useCampaign()
   const page = pages.find(({ id }) => id === pageId)
+  const file = <FileDestination campaignId={campaignId} made={change} />
   if (pages.length === 0)
     return (
-      <Typography variant="body2">
-        There is no page yet. Make one under Pages, then choose it here.
-      </Typography>
+      <>
+        <Typography variant="body2">
+          There is no page yet. Make one under Pages, or lead to a file.
+        </Typography>
+        {file}
+      </>
     )
   return (
     <>
@@ -80,6 +86,7 @@ export function PageChoice({ pageId, change }: { pageId: number; change: (pageId
           Edit this page
         </Link>
       )}
+      {file}
     </>
   )
 }
@@ -105,7 +112,7 @@ export function AnswerEditor({
         choices={[
           ...(plain === undefined ? [] : [['plain', plain] as const]),
           ['address', 'an address'],
-          ['page', 'a page'],
+          ['page', 'a page or file'],
           ['message', 'a message'],
         ]}
         change={(kind) => {

@@ -8,7 +8,7 @@ import { newVariant, SplitEditor } from './SplitEditor.tsx'
 
 const KINDS = [
   ['address', 'an address'],
-  ['page', 'a page'],
+  ['page', 'a page or file'],
   ['split', 'a split of variants'],
   ['message', 'a message'],
   ['route', 'another route'],

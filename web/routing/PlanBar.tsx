@@ -20,7 +20,7 @@ interface Props {
 export function PlanBar({ route, rules, passing, period, chosen, choose, addLane }: Props) {
   const { life, shared, askLocation, tags } = rules
   const met = tags.length + (route.locked ? 1 : 0) + (askLocation ? 1 : 0)
-  const opener = (kind: 'life' | 'onTheWay' | 'shared', label: string) => (
+  const opener = (kind: 'life' | 'onTheWay' | 'shared' | 'apps', label: string) => (
     <Button
       size="small"
       color="inherit"
@@ -56,6 +56,7 @@ export function PlanBar({ route, rules, passing, period, chosen, choose, addLane
       {opener('life', `Dates and limits${life ? `: ${number(lifeInWords(life).length)}` : ''}`)}
       {opener('onTheWay', `On the way${met > 0 ? `: ${number(met)}` : ''}`)}
       {opener('shared', `Shared lanes${shared ? ': on' : ''}`)}
+      {opener('apps', 'App switch')}
       <Button size="small" variant="outlined" startIcon={<AddIcon />} onClick={addLane}>
         Add lane
       </Button>

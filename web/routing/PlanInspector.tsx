@@ -4,6 +4,7 @@ import type { Lane, RouteName, WholeRoute } from '@flimbo/core/routing'
 import type { Ref } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useCampaign } from '../campaigns/index.ts'
+import { AppSwitchInspector } from './AppSwitchInspector.tsx'
 import { LaneInspector } from './LaneInspector.tsx'
 import { OnTheWayInspector } from './OnTheWayInspector.tsx'
 import { LifeInspector, OtherwiseInspector } from './RouteInspector.tsx'
@@ -81,6 +82,7 @@ export function PlanInspector({ route, plan, lanes, others, chosen, choose, clos
       )}
       {chosen.kind === 'life' && <LifeInspector state={state} zone={zone} close={close} />}
       {chosen.kind === 'shared' && <SharedInspector state={state} sets={plan.sets} close={close} />}
+      {chosen.kind === 'apps' && <AppSwitchInspector state={state} close={close} />}
       {chosen.kind === 'onTheWay' && (
         <OnTheWayInspector route={route} state={state} tags={plan.tags} close={close} />
       )}

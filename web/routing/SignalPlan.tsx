@@ -30,7 +30,7 @@ import { scansAt } from './useRoutePlan.ts'
 import type { DraftState } from './useDraft.ts'
 
 export type Chosen =
-  { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'onTheWay' | 'shared' } | null
+  { kind: 'lane'; id: string } | { kind: 'otherwise' | 'life' | 'onTheWay' | 'shared' | 'apps' } | null
 
 interface Props {
   readonly route: WholeRoute

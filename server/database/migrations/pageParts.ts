@@ -34,6 +34,7 @@ function contentOf({ title, text, links, zone }: PageOfBefore) {
     title: words(title),
     description: {},
     picture: {},
+    isFileItself: false,
     styleId: null,
     parts: [
       { ...part('heading', 'p1'), text: words(title), size: 'title' },
