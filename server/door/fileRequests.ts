@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import sendStream from 'send'
+import { stat } from 'node:fs/promises'
 import { dirname, basename } from 'node:path'
 import { variantSuffix } from '../files/index.ts'
 import type { PageShelf } from '../pages/index.ts'
@@ -21,6 +22,17 @@ const VARIANT_TYPES: Readonly<Record<string, string>> = {
 /** Drawings and captions do nothing when they are opened by themselves; the sandbox of a PDF would leave it unread. */
 const INERT = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
 const YEAR_MS = 365 * 86_400_000
+
+/**
+ * A suffix that is longer than the file means all of it (RFC 9110, section 14.1.2); the library takes it for one that is not
+ * there.
+ */
+async function wholeSuffix(request: IncomingMessage, place: string): Promise<void> {
+  const [, length] = /^bytes=-(\d+)$/.exec(request.headers.range ?? '') ?? []
+  if (length === undefined) return
+  const { size } = await stat(place)
+  if (Number(length) >= size) request.headers.range = 'bytes=0-'
+}
 
 /**
  * Sends a public file, or a part of it: ranges, validators and conditions as RFC 9110 has them, by the library that does that
@@ -51,6 +63,7 @@ export async function sendPublicFile(
   response.setHeader('X-Content-Type-Options', 'nosniff')
   response.setHeader('Content-Disposition', `${way}; filename*=UTF-8''${encodeURIComponent(file.name)}`)
   if (type === 'image/svg+xml' || type === 'text/vtt') response.setHeader('Content-Security-Policy', INERT)
+  await wholeSuffix(request, place)
   sendStream(request, `/${basename(place)}`, {
     root: dirname(place),
     lastModified: false,

@@ -178,8 +178,8 @@ describe('a drawing', () => {
 describe('what is no picture', () => {
   it.each([
     ['an empty file', new Uint8Array(0), 'The file is empty'],
-    ['text', Buffer.from('MZ hello'), 'no picture that Flimbo reads'],
-    ['a compressed drawing', gzipSync(svg('')), 'Save it as PNG, JPEG, WebP or SVG'],
+    ['text', Buffer.from('MZ hello'), 'no file that Flimbo reads'],
+    ['a compressed drawing', gzipSync(svg('')), 'Save a picture as PNG, JPEG, WebP or SVG'],
   ])('%s is refused with what to do', async (_what, bytes, words) => {
     expect(await sentence(bytes)).toContain(words)
   })
@@ -212,7 +212,7 @@ describe('what is no picture', () => {
 describe('what is too much', () => {
   it('a large file is refused by the size it says, and by the size it has', async () => {
     const said = await flimbo.refused('POST', '/api/files?name=a.png', Buffer.alloc(FILE_BYTES_MAX + 1))
-    expect([said.status, said.detail]).toEqual([413, expect.stringContaining('larger than 24 MB')])
+    expect([said.status, said.detail]).toEqual([413, expect.stringContaining('larger than 96 MB')])
     const status = await new Promise<number>((resolve, reject) => {
       const asking = request(
         {
