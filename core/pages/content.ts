@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { zoneName } from '../time/index.ts'
-import { file, words, type Field, type Fields } from './fields.ts'
+import { file, words, type Field, type Fields, type GeoPoint } from './fields.ts'
 import { firstSaid, languageTag, LANGUAGES_MAX, type Localised } from './localised.ts'
 import { newPart, part, PART_FIELDS, PART_NAMES, type Part, type PartOf } from './parts.ts'
 
@@ -235,6 +235,12 @@ export function filesOfPage(content: PageContent): string[] {
   )
   return [...new Set(keys.filter((key) => key !== ''))]
 }
+
+/** The places that a page shows maps about. */
+export const mappedPoints = (content: PageContent): GeoPoint[] =>
+  content.parts.flatMap((given) =>
+    given.kind === 'place' && given.isMapped && given.point ? [given.point] : [],
+  )
 
 /** Where the links of a page lead, with the place each stands at; those in texts too. */
 export function addressesOfPage(content: PageContent): { partId: string; path: string; address: string }[] {

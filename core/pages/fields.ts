@@ -8,7 +8,7 @@ import { openingHours, type OpeningHours } from './openingHours.ts'
 import { plainText, richText, type RichText } from './richText.ts'
 
 /** What kind of file a field takes. */
-export type FileTake = 'picture' | 'audio' | 'video' | 'captions' | 'any'
+export type FileTake = 'picture' | 'portrait' | 'audio' | 'video' | 'captions' | 'any'
 
 /** When something is open; its zone is the page's. */
 export type WeekHours = Omit<OpeningHours, 'zone'>

@@ -12,6 +12,7 @@ export {
   fieldsOfPart,
   fileContent,
   filesOfPage,
+  mappedPoints,
   missingTexts,
   onlyFile,
   PAGE_FIELDS,
@@ -40,10 +41,13 @@ export { isOpen, openingHours, openState, slotsOn } from './openingHours.ts'
 export type { OpeningHours, OpeningSlot, OpenState } from './openingHours.ts'
 export { newPart, part, PART_FIELDS, PART_KINDS, PART_NAMES } from './parts.ts'
 export type { Part, PartKind, PartOf } from './parts.ts'
+export { mapKey, placeMap } from './placeMap.ts'
 export { pageResultsApi } from './resultsContract.ts'
 export type { PageTally, PieceOnPages } from './resultsContract.ts'
 export { plainText, richText, RICH_TEXT_MAX, textFromPlain, textMarkup } from './richText.ts'
 export type { Block, RichText, Run } from './richText.ts'
+export { memberContent, memberName, newTeam, readTeam, TEAM_MAX, teamApi } from './team.ts'
+export type { Team, TeamMember } from './team.ts'
 export { startContent, STARTS } from './starts.ts'
 export type { StartKey } from './starts.ts'
 export { newPageStyle, PAGE_STYLES_MAX, pageStylesApi } from './stylesContract.ts'

@@ -110,7 +110,7 @@ export const PART_FIELDS = {
     family: text('Family name', 100),
     role: words('Role', 120),
     organisation: text('Organisation', 120),
-    portrait: file('Portrait', 'picture'),
+    portrait: file('Portrait', 'portrait'),
     phones: list('Telephones', 'telephone', 6, {
       kind: choice('Kind', [
         ['work', 'Work'],

@@ -1,3 +1,4 @@
+import { mapsOf } from '@flimbo/server/pages'
 import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
 import type { Rules } from '@flimbo/core/routing'
@@ -211,6 +212,7 @@ export async function fillObjects(
           campaignId: id,
           name: pageName,
           title: content.title[language] ?? '',
+          maps: mapsOf(content),
           summary: { parts: content.parts.length, languages: content.languages },
           live: content as never,
           revisionId: 0,

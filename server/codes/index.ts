@@ -1,5 +1,6 @@
 export { changeCodes } from './change.ts'
 export type { House } from './change.ts'
+export { teamEndpoints } from './team.ts'
 export { codesEndpoints } from './endpoints.ts'
 export { houseOf, slugLengthOf } from './parts.ts'
 export type { CodesParts } from './parts.ts'

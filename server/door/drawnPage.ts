@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type { Visit } from '@flimbo/core/conditions'
-import { drawPage, isDeviceAddress, languageFor, type Surroundings } from '@flimbo/core/pages'
+import { drawPage, isDeviceAddress, languageFor, mapKey, type Surroundings } from '@flimbo/core/pages'
 import { wordsFor } from '@flimbo/core/words'
 import type { ShelvedPage } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
@@ -42,7 +42,7 @@ export function surroundingsOf({ page, posting, visit, path, token, chosen, orig
       isDeviceAddress(address) ? address : `${base}/l/${partId}/${item}${inLanguage}`,
     takeHref: (partId) => `${base}/t/${partId}${inLanguage}`,
     languageHref: (tag) => `${base}/in/${tag}${query}`,
-    mapOf: () => '',
+    mapOf: (point) => page.maps[mapKey(point)] ?? '',
     tellHref: base,
     nonce: randomBytes(12).toString('base64'),
     origin,

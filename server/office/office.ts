@@ -9,7 +9,7 @@ import { failures, notFound, ownOriginOnly, type Bodies, type Mounts } from '../
 import { findReached } from '../access/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
 import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
-import { codesEndpoints, codeSelection, codeViewer } from '../codes/index.ts'
+import { codesEndpoints, codeSelection, codeViewer, teamEndpoints } from '../codes/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
@@ -156,6 +156,7 @@ export function office(parts: OfficeParts): Express {
     pageStylesEndpoints(mounts, rest)
     pageResultsEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
+    teamEndpoints(mounts, rest)
     printEndpoints(mounts, rest)
     staticCodesEndpoints(mounts, rest)
     jobsEndpoints(mounts, rest)

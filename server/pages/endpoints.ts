@@ -32,6 +32,7 @@ import type { Doors } from '../line/index.ts'
 import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { campaignsOf, findLeading } from './leading.ts'
+import { mapsOf } from './maps.ts'
 
 interface Parts {
   readonly database: Database
@@ -80,7 +81,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const row = await read.findOneBy(tables.pages, { id })
     if (!row) throw missing('page')
     const { routesTo } = await findLeading(read, workspaceId)
-    const { title: _title, summary: _summary, ...shown } = row
+    const { title: _title, summary: _summary, maps: _maps, ...shown } = row
     const keys = [row.live, row.draft].flatMap((content) => (content ? filesOfPage(content) : []))
     return {
       ...shown,
@@ -163,6 +164,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
           campaignId,
           name,
           ...summaryOf(draft),
+          maps: {},
           live: null,
           revisionId: 0,
           draft: draft as never,
@@ -206,6 +208,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
           { id },
           {
             live: content,
+            maps: mapsOf(content),
             revisionId,
             draft: null,
             draftVersion: row.draftVersion + 1,

@@ -1,4 +1,5 @@
 export { pagesEndpoints } from './endpoints.ts'
+export { mapsOf } from './maps.ts'
 export { pageResultsEndpoints } from './resultsEndpoints.ts'
 export { pageShelf } from './shelf.ts'
 export type { PageShelf, ShelvedPage, Worn } from './shelf.ts'

@@ -6,6 +6,7 @@ import { EVERY_SCAN } from '@flimbo/core/conditions'
 import type { StoredFile } from '@flimbo/core/files'
 import {
   newPart,
+  readTeam,
   textFromPlain,
   type Page,
   type PageRevision,
@@ -361,5 +362,28 @@ describe('keeping pages', () => {
     const page = await make('Master')
     const { body: copy } = await flimbo.ask<Page>('POST', pathOf(page, '/copy'))
     expect([copy.name, copy.live, copy.draft]).toEqual(['Master (copy)', null, page.live])
+  })
+})
+
+describe('a team', () => {
+  it('gets a card and a code each, live at once, or nobody does', async () => {
+    const { members } = readTeam(
+      'given name,family name,telephone\nAnna,Ebb,+49 4931 5550142\nBo,Flood,+49 4931 5550143',
+    )
+    const body = {
+      campaignId,
+      members,
+      language: 'en',
+      medium: 'print',
+      source: 'crew-cards',
+      destination: 'https://saltmarsh.example/crew',
+    }
+    expect((await flimbo.ask('POST', '/api/teams', body)).body).toEqual({ pages: 2, codes: 2 })
+    const [code] = flimbo.rows<{ slug: string }>(`SELECT slug FROM codes WHERE name = 'Bo Flood'`)
+    expect(await shown(`/${code?.slug ?? ''}`)).toContain('tel:+4949315550143')
+    const before = flimbo.rows('SELECT count(*) AS n FROM pages')
+    const wrong = { ...body, members: members.map((member) => ({ ...member, phone: '12' })) }
+    expect((await flimbo.refused('POST', '/api/teams', wrong)).fields?.[0]?.path).toBe('members.0')
+    expect(flimbo.rows('SELECT count(*) AS n FROM pages')).toEqual(before)
   })
 })

@@ -19,6 +19,8 @@ export interface ShelvedPage {
   readonly changedAt: number
   readonly content: PageContent
   readonly style: PageStyle
+  /** Maps about its places, by `mapKey`. */
+  readonly maps: Readonly<Record<string, string>>
   /** The uploaded files it shows, by their keys. */
   readonly files: ReadonlyMap<string, ShownFile>
   /** Whom each part is shown to, by its id; those for everybody are not in it. */
@@ -129,6 +131,7 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
       changedAt: row.changedAt,
       content,
       style,
+      maps: row.maps,
       files: new Map(rows.map((file) => [file.key, shownFile(file)])),
       tests: new Map(
         content.parts.flatMap((part) =>

@@ -4,7 +4,7 @@ import type { Endpoint, Thing } from '@flimbo/core/api'
 import type { Campaign } from '@flimbo/core/campaigns'
 import { everyEndpoint } from '@flimbo/core/contracts'
 import type { StoredFile } from '@flimbo/core/files'
-import { PLAIN_STYLE } from '@flimbo/core/pages'
+import { PLAIN_STYLE, readTeam } from '@flimbo/core/pages'
 import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
 import { runningFlimbo, type Running } from './running.ts'
@@ -123,6 +123,13 @@ const withLogo = (file: number | string) => ({
 })
 const placedOn = (file: number | string) => ({ file, widthMm: 100, xMm: 50, yMm: 50, turnDeg: 0 })
 const onPicture = (file: number | string) => ({ ...PLAIN_LOOK, ground: { kind: 'picture', file } })
+const TEAM = {
+  members: readTeam('given name\nAnna').members,
+  language: 'en',
+  medium: 'print',
+  source: 'crew',
+  destination: 'https://a.example',
+}
 /** A body that is whole but for one thing in it that is not the caller's, by endpoint and place. */
 const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'POST /campaigns body.clientId': (clientId) => ({ name: 'A', utmCampaign: 'a', zone: 'UTC', clientId }),
@@ -131,6 +138,7 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
     name: 'A',
     destination: 'https://a.example',
   }),
+  'POST /teams body.campaignId': (campaignId) => ({ ...TEAM, campaignId }),
   'POST /page-files body.campaignId': (campaignId) => ({ campaignId, key: 'A'.repeat(21) }),
   'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A' }),
   'POST /page-styles body.clientId': (clientId) => ({ name: 'A', style: PLAIN_STYLE, clientId }),

@@ -13,6 +13,12 @@ export function useCampaign(): Campaign {
   return useOutletContext<Campaign>()
 }
 
+/** The campaign one is in; null outside of any. */
+export function useCampaignIfAny(): Campaign | null {
+  const context = useOutletContext<Partial<Campaign> | null | undefined>()
+  return typeof context?.id === 'number' && context.zone !== undefined ? (context as Campaign) : null
+}
+
 const stagesOf = ({
   codes,
   routes,

@@ -1,2 +1,2 @@
 export { CampaignDialog } from './CampaignDialog.tsx'
-export { CampaignFrame, useCampaign } from './CampaignFrame.tsx'
+export { CampaignFrame, useCampaign, useCampaignIfAny } from './CampaignFrame.tsx'

@@ -4,10 +4,12 @@ import { filesApi, isPictureType, type StoredFile } from '@flimbo/core/files'
 import type { FileTake } from '@flimbo/core/pages'
 import { useRef, useState } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
+import { PortraitCrop } from './PortraitCrop.tsx'
 import { useUpload } from '../print/index.ts'
 
 const ACCEPTS: Readonly<Record<FileTake, string>> = {
   picture: 'image/png,image/jpeg,image/webp,image/svg+xml',
+  portrait: 'image/png,image/jpeg,image/webp',
   audio: '.mp3,.m4a,.wav,.ogg,audio/*',
   video: '.mp4,.webm,video/mp4,video/webm',
   captions: '.vtt,text/vtt',
@@ -32,9 +34,15 @@ export function FileField({ label, takes, file, instead, take, help, fault }: Pr
   const { send, isUploading, fault: wrong } = useUpload()
   const files = useAnswer(
     filesApi.list,
-    { query: { pageSize: 30, order: 'desc', of: takes } },
+    { query: { pageSize: 30, order: 'desc', of: takes === 'portrait' ? 'picture' : takes } },
     { enabled: anchor !== null },
   )
+  const [uncut, setUncut] = useState<File | null>(null)
+  const upload = (given: File | undefined) => {
+    void send(given).then((stored) => {
+      if (stored) take(stored)
+    })
+  }
   const close = () => {
     setAnchor(null)
   }
@@ -109,12 +117,24 @@ export function FileField({ label, takes, file, instead, take, help, fault }: Pr
         aria-label={`${label}: file to upload`}
         accept={ACCEPTS[takes]}
         onChange={({ target }) => {
-          void send(target.files?.[0]).then((stored) => {
-            if (stored) take(stored)
-          })
+          const given = target.files?.[0]
+          if (takes === 'portrait' && given) setUncut(given)
+          else upload(given)
           target.value = ''
         }}
       />
+      {uncut && (
+        <PortraitCrop
+          file={uncut}
+          close={() => {
+            setUncut(null)
+          }}
+          take={(cut) => {
+            setUncut(null)
+            upload(cut)
+          }}
+        />
+      )}
       {(sentence ?? help) !== undefined && (
         <Typography variant="caption" color={sentence ? 'error' : 'textSecondary'} component="p">
           {sentence ?? help}

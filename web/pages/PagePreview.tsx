@@ -4,6 +4,7 @@ import {
   drawPage,
   filesOfPage,
   filesOfStyle,
+  mappedPoints,
   type PageContent,
   type PageStyle,
   type ShownFile,
@@ -12,6 +13,7 @@ import { wordsFor } from '@flimbo/core/words'
 import { useQueries } from '@tanstack/react-query'
 import { useState } from 'react'
 import { hrefOf } from '../api/index.ts'
+import { usePlaceMap } from './usePlaceMap.ts'
 import { PhoneFrame, useNow } from '../ui/index.ts'
 
 interface Props {
@@ -77,6 +79,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
   const [hasScript, setScript] = useState(true)
   const now = useNow()
   const pictures = usePictures([...filesOfPage(content), ...filesOfStyle(style)], fileOf)
+  const mapOf = usePlaceMap(mappedPoints(content).length > 0)
   const markup = drawPage(content, {
     language: content.languages.includes(language) ? language : (content.languages[0] ?? 'en'),
     languages: content.languages,
@@ -95,7 +98,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
     linkHref: (_part, _item, address) => address,
     takeHref: () => '#',
     languageHref: () => '#',
-    mapOf: () => '',
+    mapOf,
     tellHref: null,
     nonce: '',
     origin: '',

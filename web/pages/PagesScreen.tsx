@@ -8,6 +8,7 @@ import { quantity } from '@flimbo/core/formats'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { NewPage } from './NewPage.tsx'
 import { PageEditor } from './PageEditor.tsx'
+import { TeamImport } from './TeamImport.tsx'
 
 /** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */
 export function PagesScreen() {
@@ -16,8 +17,10 @@ export function PagesScreen() {
   const pages = useAnswer(pagesApi.list, { query: { campaignId } })
   const rows = pages.data?.rows ?? []
   const isAdding = address.has('new')
-  const isEmpty = pages.data !== undefined && rows.length === 0 && !isAdding
-  const chosen = isAdding ? undefined : (rows.find(({ id }) => String(id) === address.get('page')) ?? rows[0])
+  const isTeam = address.has('team')
+  const isEmpty = pages.data !== undefined && rows.length === 0 && !isAdding && !isTeam
+  const chosen =
+    isAdding || isTeam ? undefined : (rows.find(({ id }) => String(id) === address.get('page')) ?? rows[0])
   const choose = (id: number) => {
     setAddress({ page: String(id) }, { replace: true })
   }
@@ -43,6 +46,13 @@ export function PagesScreen() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Pages
         </Typography>
+        <Button
+          onClick={() => {
+            setAddress({ team: '' }, { replace: true })
+          }}
+        >
+          A team’s cards
+        </Button>
         <Button variant="contained" startIcon={<AddIcon />} onClick={add}>
           New page
         </Button>
@@ -74,6 +84,17 @@ export function PagesScreen() {
           sx={{ display: 'grid', gridTemplateColumns: '196px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
         >
           <PageList rows={rows} chosen={chosen?.id} choose={choose} />
+          {isTeam && (
+            <TeamImport
+              campaignId={campaignId}
+              done={() => {
+                setAddress({}, { replace: true })
+              }}
+              cancel={() => {
+                setAddress({}, { replace: true })
+              }}
+            />
+          )}
           {isAdding && (
             <NewPage
               campaignId={campaignId}

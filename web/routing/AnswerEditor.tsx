@@ -2,7 +2,7 @@ import { Link, Stack, TextField, Typography } from '@mui/material'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
-import { useCampaign } from '../campaigns/index.ts'
+import { useCampaignIfAny } from '../campaigns/index.ts'
 import { FileDestination, usePages } from '../pages/index.ts'
 import { completedAddress } from '../ui/index.ts'
 
@@ -52,9 +52,9 @@ export function AddressField({
 /** One of the pages there are. */
 export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
   const pages = usePages()
-  const { id: campaignId } = useCampaign()
+  const campaign = useCampaignIfAny()
   const page = pages.find(({ id }) => id === pageId)
-  const file = <FileDestination campaignId={campaignId} made={change} />
+  const file = campaign && <FileDestination campaignId={campaign.id} made={change} />
   if (pages.length === 0)
     return (
       <>

@@ -37,6 +37,8 @@ export interface PageRow {
   title: string
   /** Of what is prepared, or else live: for lists, which need not read all of it. */
   summary: { parts: number; languages: string[] }
+  /** Maps of what is live, drawn when it was published, by `mapKey`. */
+  maps: Record<string, string>
   /** What phones are shown; null before it is first published. */
   live: PageContent | null
   /** The revision that is live; 0 before there is one. */
@@ -81,6 +83,7 @@ export const pages = new EntitySchema<PageRow>({
     name: text,
     title: text,
     summary: json,
+    maps: json,
     live: optionalJson,
     revisionId: integer,
     draft: optionalJson,

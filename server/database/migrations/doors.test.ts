@@ -4,9 +4,10 @@ import { join } from 'node:path'
 import Sqlite from 'better-sqlite3'
 import { DataSource } from 'typeorm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { pageContent } from '@flimbo/core/pages'
 import { NO_RULES, openLife } from '@flimbo/core/routing'
 import { scanMover } from '../../scans/queries.ts'
-import { migrate, openDatabase } from '../index.ts'
+import { migrate, openDatabase, tables } from '../index.ts'
 import { MIGRATIONS } from './index.ts'
 import { Doors1764500000000 } from './doors.ts'
 
@@ -78,6 +79,13 @@ beforeAll(async () => {
     rules: limited,
     draft: JSON.stringify({ rules: JSON.parse(limited) as unknown }),
     expectations: '[]',
+  })
+  put(database, 'pages', {
+    campaignId: 1,
+    name: 'Tides',
+    title: 'Tides <today>',
+    text: 'Mind the mud.\n\nBoats leave at noon.',
+    links: JSON.stringify([{ label: 'Table', address: 'https://saltmarsh.example/tides' }]),
   })
   put(database, 'routes', {
     id: 2,
@@ -196,5 +204,19 @@ describe('an installation from before front doors were processes', () => {
     expect(rows(SCANS)).toEqual(before)
     expect(rows("SELECT name FROM sqlite_master WHERE name = 'scans_before'")).toEqual([])
     database.close()
+  })
+
+  it('make pages of a heading, a text and links into parts, live as they were', async () => {
+    const database = await openDatabase(file)
+    const [page] = await database.read.find(tables.pages)
+    const revision = await database.read.findOneByOrFail(tables.pageRevisions, { pageId: page?.id ?? 0 })
+    expect(pageContent.parse(page?.live)).toEqual(page?.live)
+    expect([page?.title, page?.revisionId, revision.content]).toEqual([
+      'Tides <today>',
+      revision.id,
+      page?.live,
+    ])
+    expect(page?.live?.parts.map(({ kind }) => kind)).toEqual(['heading', 'text', 'link'])
+    await database.close()
   })
 })

@@ -61,7 +61,7 @@ export class PageParts1765400000000 implements MigrationInterface {
     await runner.query('DROP TABLE pages')
     await runner.query(`CREATE TABLE pages (
       id INTEGER PRIMARY KEY AUTOINCREMENT, campaignId INTEGER NOT NULL REFERENCES campaigns(id), name TEXT NOT NULL,
-      title TEXT NOT NULL, summary TEXT NOT NULL, live TEXT, revisionId INTEGER NOT NULL, draft TEXT, draftVersion INTEGER NOT NULL,
+      title TEXT NOT NULL, summary TEXT NOT NULL, maps TEXT NOT NULL DEFAULT '{}', live TEXT, revisionId INTEGER NOT NULL, draft TEXT, draftVersion INTEGER NOT NULL,
       version INTEGER NOT NULL, createdAt INTEGER NOT NULL, changedAt INTEGER NOT NULL)`)
     await runner.query('CREATE INDEX pages_of_campaign ON pages (campaignId)')
     await runner.query(`CREATE TABLE page_revisions (
@@ -77,7 +77,7 @@ export class PageParts1765400000000 implements MigrationInterface {
         row.personId,
         JSON.stringify(content),
       ])
-      await runner.query('INSERT INTO pages VALUES (?, ?, ?, ?, ?, ?, ?, NULL, 0, ?, ?, ?)', [
+      await runner.query(`INSERT INTO pages VALUES (?, ?, ?, ?, ?, '{}', ?, ?, NULL, 0, ?, ?, ?)`, [
         row.id,
         row.campaignId,
         row.name,
