@@ -22,6 +22,8 @@ export interface Look {
   /** What it says it is; Chromium's own name for itself, which tells that nobody sits before it, where left out. */
   readonly userAgent?: string
   readonly script?: boolean
+  /** What its reader reads (BCP 47). */
+  readonly locale?: string
 }
 
 /** A browser with an empty profile of its own. */
@@ -31,6 +33,7 @@ export function openBrowser({
   scheme = 'light',
   userAgent,
   script = true,
+  locale = 'en-GB',
 }: Look = {}): Promise<BrowserContext> {
   return chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'flimbo-browser-')), {
     executablePath: '/usr/bin/chromium',
@@ -41,7 +44,7 @@ export function openBrowser({
     reducedMotion: 'reduce',
     javaScriptEnabled: script,
     ...(userAgent === undefined ? {} : { userAgent }),
-    locale: 'en-GB',
+    locale,
     timezoneId: 'Europe/Berlin',
     acceptDownloads: true,
   })

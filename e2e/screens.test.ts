@@ -62,6 +62,8 @@ const SCREENS = [
   ['/campaigns/1/routes?new', 'Routes'],
   ['/campaigns/1/pages', 'Pages'],
   ['/campaigns/1/pages?new', 'Pages'],
+  ['/campaigns/1/pages?team', 'Pages'],
+  ['/settings/pages', 'Settings'],
   ['/campaigns/1/print', 'Print'],
   ['/campaigns/1/print?static=new', 'Print'],
   ['/campaigns/1/results', 'Results'],

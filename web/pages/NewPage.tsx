@@ -51,6 +51,7 @@ export function NewPage({
             options={[...LANGUAGES]}
             value={language as (typeof LANGUAGES)[number]}
             disableClearable
+            autoHighlight
             getOptionLabel={(tag) => `${languageName(tag)} (${tag})`}
             onChange={(_event, tag) => {
               setLanguage(tag)
