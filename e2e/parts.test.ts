@@ -18,6 +18,8 @@ import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './run
 let server: Awaited<ReturnType<typeof builtServer>>
 let office: Awaited<ReturnType<typeof watchedBrowser>>
 let picture: string
+let sound: string
+let film: string
 beforeAll(async () => {
   server = await builtServer()
   office = await watchedBrowser()
@@ -35,15 +37,10 @@ beforeAll(async () => {
   const bytes = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#5a8043' } })
     .png()
     .toBuffer()
-  picture = await page.evaluate(async (base64) => {
-    const body = Uint8Array.from(atob(base64), (sign) => sign.charCodeAt(0))
-    const answer = await fetch('/api/files?name=dunes.png', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/octet-stream' },
-      body,
-    })
-    return ((await answer.json()) as { key: string }).key
-  }, bytes.toString('base64'))
+  picture = await upload(bytes)
+  // What a recording and a film begin with (RIFF; ISO 14496-12); there is nothing in them to be heard.
+  sound = await upload(Buffer.from(`RIFF\x24\x08\0\0WAVEfmt \x10${'\0'.repeat(2100)}`, 'latin1'))
+  film = await upload(Buffer.from(`\0\0\0\x20ftypisom\0\0\x02\0isomiso2avc1mp41${'\0'.repeat(64)}`, 'latin1'))
   await publish(allParts())
   const page1 = { kind: 'page', pageId: 1 }
   const lane = { id: 'page', name: '', condition: { kind: 'all', of: [] }, outcome: page1, resting: false }
@@ -61,6 +58,18 @@ afterAll(async () => {
   await server.close()
 })
 
+/** Uploads a file, in the page's own session. @returns its public key */
+const upload = (bytes: Buffer): Promise<string> =>
+  office.page.evaluate(async (base64) => {
+    const body = Uint8Array.from(atob(base64), (sign) => sign.charCodeAt(0))
+    const answer = await fetch('/api/files?name=file', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body,
+    })
+    return ((await answer.json()) as { key: string }).key
+  }, bytes.toString('base64'))
+
 const en = (text: string) => ({ en: text })
 const rich = (text: string) => ({ en: textFromPlain(text) })
 const day = [{ from: '09:00', upTo: '18:00' }]
@@ -75,8 +84,8 @@ const SAYS: { [K in PartKind]: () => Partial<PartOf<K>> } = {
   link: () => ({ label: en('Tide table'), note: en('For a year'), address: 'https://saltmarsh.example/' }),
   button: () => ({ label: en('Book'), address: 'https://saltmarsh.example/book' }),
   file: () => ({ label: en('The list'), file: en(picture) }),
-  audio: () => ({ label: en('Listen'), file: en(picture), transcript: rich('What is said.') }),
-  video: () => ({ label: en('Watch'), file: en(picture), poster: en(picture) }),
+  audio: () => ({ label: en('Listen'), file: en(sound), transcript: rich('What is said.') }),
+  video: () => ({ label: en('Watch'), file: en(film), poster: en(picture) }),
   hours: () => ({ label: en('Office'), hours: { week: [day, day, day, day, day, [], []], except: [] } }),
   place: () => ({
     label: en('East pier'),

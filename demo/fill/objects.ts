@@ -12,7 +12,8 @@ import { VISIT_TAGS as SECTION } from '@flimbo/server/visitTags'
 import { hashPassword, setUpWorkspace } from '@flimbo/server/workspace'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
 import { DETAILS } from '../scenario/details.ts'
-import { PAGES } from '../scenario/pages.ts'
+import { samplePages } from '../scenario/pages.ts'
+import { fillMedia } from './media.ts'
 import { EXPECTATIONS, RULES, SHARED_SETS } from '../scenario/rules.ts'
 import { STATIC_CODES } from '../scenario/staticCodes.ts'
 import { VISIT_TAGS } from '../scenario/visitTags.ts'
@@ -67,6 +68,7 @@ export async function fillObjects(
 ): Promise<void> {
   const staff = await staffOf(database)
   const styleOf = await fillStyles(database, filesDirectory, { personId: staff.anna, now })
+  const pages = samplePages(await fillMedia(database, filesDirectory, staff.anna))
   const workDay = (day: string, today: string) =>
     Math.min(
       now - 60_000,
@@ -204,7 +206,7 @@ export async function fillObjects(
         createdAt: Math.round(workDay(routes[0]?.leads[0]?.since ?? startsOn, today)),
       }),
     )
-    for (const { name: pageName, content } of PAGES[utmCampaign] ?? []) {
+    for (const { name: pageName, content } of pages[utmCampaign] ?? []) {
       const at = Math.round(workDay(startsOn, today))
       const language = content.languages[0] ?? 'en'
       const pageId = insertedId(

@@ -13,6 +13,7 @@ import {
 } from '@flimbo/core/routing'
 import { tables, type Database } from '@flimbo/server/database'
 import { prepareWriter } from '@flimbo/server/sqlite'
+import { onPages, type Opened } from './onPages.ts'
 import { outcomeOf } from '@flimbo/server/door'
 import {
   destroyPastDays,
@@ -24,6 +25,8 @@ import {
   scanInserter,
   visitorHash,
   type Packed,
+  eventInserter,
+  PACKED_WIDTH,
 } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
 import { randomPasser, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
@@ -79,10 +82,14 @@ export async function fillScans(
   const keepSalt = saltKeeper(connection)
   const salts = new Map<string, string>()
   let today = { day: '', people: new Map<string, Passer[]>() }
+  const note = eventInserter(connection)
   let packed: Packed[] = []
+  let opened: Opened[] = []
   const flush = () => {
-    insert(packed)
+    const { shown } = insert(packed)
+    note(onPages(faker, opened, new Map(shown)))
     packed = []
+    opened = []
   }
 
   const planned = plannedScans(faker, now, scale)
@@ -130,9 +137,20 @@ export async function fillScans(
         outcome: outcomeOf(decision),
         exit: decision.exit,
         variant: decision.variant,
+        pageId: decision.kind === 'page' ? decision.page.id : null,
       },
       packed,
     )
+    if (decision.kind === 'page')
+      opened.push({
+        place: packed.length / PACKED_WIDTH - 1,
+        at,
+        codeId: code.id,
+        routeId: code.routeId,
+        revisionId,
+        pageId: decision.page.id,
+        apart: enriched.apart ?? '',
+      })
     if (i % GROUP === GROUP - 1) flush()
   })
   flush()

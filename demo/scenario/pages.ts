@@ -10,6 +10,7 @@ import {
 } from '@flimbo/core/pages'
 
 import { ZONE } from '../fill/calendar.ts'
+import type { SampleFiles } from '../fill/media.ts'
 
 type Said = Readonly<Record<string, string>>
 const rich = (said: Said): PartOf<'text'>['text'] =>
@@ -61,7 +62,7 @@ const TIDES: SamplePage = {
   },
 }
 
-const SEALS: SamplePage = {
+const seals = ({ seals: picture, waves }: SampleFiles): SamplePage => ({
   name: 'Stop 3: the seals',
   content: {
     ...emptyContent('de', ZONE),
@@ -72,6 +73,14 @@ const SEALS: SamplePage = {
       part('heading', 'title', {
         text: { de: 'Halt 3: die Seehunde', en: 'Stop 3: the seals' },
         size: 'title',
+      }),
+      part('picture', 'view', {
+        picture: { de: picture },
+        alt: { de: 'Seehunde auf einer Sandbank', en: 'Seals on a sandbank' },
+      }),
+      part('audio', 'listen', {
+        file: { de: waves },
+        label: { de: 'Hören: Wellen und Stille', en: 'Listen: waves and silence' },
       }),
       part('text', 'seals', {
         text: rich({
@@ -97,9 +106,9 @@ const SEALS: SamplePage = {
       }),
     ],
   },
-}
+})
 
-const CAPTAIN: SamplePage = {
+const OFFICE: SamplePage = {
   name: 'Office in the harbour',
   content: {
     ...emptyContent('de', ZONE),
@@ -116,13 +125,19 @@ const CAPTAIN: SamplePage = {
         addresses: [{ street: 'Am Ostanleger 2', postcode: '26506', town: 'Nordend', country: '' }],
         sites: [{ name: 'Website', address: 'https://saltmarsh.example' }],
       }),
+      part('place', 'pier', {
+        label: { de: 'Ostanleger', en: 'East pier' },
+        address: { de: 'Am Ostanleger 2\n26506 Nordend' },
+        point: { latitude: 53.62, longitude: 7.16 },
+      }),
     ],
   },
 }
 
 /** The sample's pages, by the campaign's value. The first of all is number 1. */
-export const PAGES: Readonly<Record<string, readonly SamplePage[]>> = {
-  'summer-26': [TIDES, SEALS, CAPTAIN],
-}
-/** Its number, for lanes that lead to it. */
+export const samplePages = (files: SampleFiles): Readonly<Record<string, readonly SamplePage[]>> => ({
+  'summer-26': [TIDES, seals(files), OFFICE],
+})
+/** Their numbers, for lanes that lead to them. */
 export const TIDES_PAGE = 1
+export const SEALS_PAGE = 2

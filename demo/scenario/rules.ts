@@ -1,6 +1,6 @@
 import { EVERY_SCAN, type Condition } from '@flimbo/core/conditions'
 import { NO_RULES, openLife, type Expectation, type Lane, type Rules } from '@flimbo/core/routing'
-import { TIDES_PAGE } from './pages.ts'
+import { SEALS_PAGE, TIDES_PAGE } from './pages.ts'
 
 const SITE = 'https://saltmarsh.example'
 const ZONE = 'Europe/Berlin'
@@ -95,7 +95,15 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
         ...NO_RULES,
         language: 'de',
         shared: FIRST_SET,
-        lanes: [lane('english', '', { kind: 'language', in: ['en'] }, { kind: 'page', pageId: TIDES_PAGE })],
+        lanes: [
+          lane('english', '', { kind: 'language', in: ['en'] }, { kind: 'page', pageId: TIDES_PAGE }),
+          lane(
+            'stop',
+            'German leaflet: the seal stop',
+            { kind: 'code', field: 'content', in: ['german'] },
+            { kind: 'page', pageId: SEALS_PAGE },
+          ),
+        ],
       },
     },
   ],

@@ -1,5 +1,5 @@
 export { variantSuffix } from './variants.ts'
-export { kindOf } from './media.ts'
+export { kindOf, KIND_WORDS } from './media.ts'
 export { blobStore } from './blobs.ts'
 export type { BlobStore } from './blobs.ts'
 export { freeBytesOf, roomKeeper } from './diskRoom.ts'

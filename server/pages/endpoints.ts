@@ -5,6 +5,7 @@ import {
   emptyContent,
   faultInWords,
   fileContent,
+  fieldsOfPage,
   filesOfPage,
   isDeviceAddress,
   pageChanges,
@@ -27,7 +28,7 @@ import {
   type RouteRow,
   type Turns,
 } from '../database/index.ts'
-import type { FileLibrary } from '../files/index.ts'
+import { kindOf, KIND_WORDS, type FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -124,6 +125,24 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const { styleId } = content
     if (styleId !== null && !(await read.existsBy(tables.pageStyles, { id: styleId, workspaceId })))
       throw wrongField('content.styleId', 'This style was deleted meanwhile. Choose another.')
+  }
+
+  /** Refuses files that are not what their fields show: a picture is nothing to be played. @throws Refusal */
+  async function checkKinds(workspaceId: number, content: PageContent): Promise<void> {
+    const rows = await findAmong(read, tables.files, 'key', filesOfPage(content), { workspaceId })
+    const kinds = new Map(rows.map(({ key, type }) => [key, kindOf(type)]))
+    for (const { partId, path, field, value } of fieldsOfPage(content)) {
+      if (field.type !== 'file' || field.takes === 'any') continue
+      const wanted = field.takes === 'portrait' ? 'picture' : field.takes
+      for (const key of Object.values(value as Readonly<Record<string, string>>)) {
+        const found = kinds.get(key)
+        if (found !== undefined && found !== wanted)
+          throw wrongField(
+            `${partId}.${path}`,
+            `The file is ${KIND_WORDS[found]}, where ${KIND_WORDS[wanted]} belongs. Choose another.`,
+          )
+      }
+    }
   }
 
   /** What keeps a content from being shown; the front door's own addresses among it. */
@@ -234,6 +253,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const content = await choose(before)
     checkShown(content)
     await checkParts(workspaceId, content)
+    await checkKinds(workspaceId, content)
     await files.prepare(filesOfPage(content))
     const done = await database.writeInTurns(async (manager, turns) => {
       const row = await read.findOneByOrFail(tables.pages, { id })

@@ -358,6 +358,15 @@ describe('keeping pages', () => {
     expect((await flimbo.refused('POST', '/api/pages', { campaignId: 999, name: 'x' })).status).toBe(404)
   })
 
+  it('refuses a file that is not what its field shows', async () => {
+    const picture = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#000' } })
+      .png()
+      .toBuffer()
+    const { key } = (await flimbo.ask<StoredFile>('POST', '/api/files?name=dot.png', picture)).body
+    const wrong: Part = { ...newPart('audio', 'a'), label: { en: 'Listen' }, file: { en: key } }
+    await expect(make('Deaf', [wrong])).rejects.toThrow('The file is a picture, where a recording belongs.')
+  })
+
   it('is copied, with its parts, as a draft', async () => {
     const page = await make('Master')
     const { body: copy } = await flimbo.ask<Page>('POST', pathOf(page, '/copy'))

@@ -90,7 +90,7 @@ export function PageResults({ page, content, zone }: { page: Page; content: Page
               {lines.map(({ key, part, what, scans }) => (
                 <TableRow key={key}>
                   <TableCell>{part}</TableCell>
-                  <TableCell>{what}</TableCell>
+                  <TableCell sx={{ whiteSpace: 'nowrap' }}>{what}</TableCell>
                   <TableCell align="right">{number(scans)}</TableCell>
                   <TableCell align="right">{share(scans, opened)}</TableCell>
                 </TableRow>

@@ -104,7 +104,7 @@ export function PortraitCrop({
           step={0.05}
           value={zoom}
           onChange={(_event, next) => {
-            setZoom(Array.isArray(next) ? (next[0] ?? 1) : next)
+            setZoom(typeof next === 'number' ? next : 1)
           }}
         />
         {fault !== null && (

@@ -244,6 +244,7 @@ export function DefaultSwitch({
 }) {
   return (
     <FormControlLabel
+      sx={{ ml: 0 }}
       label={`Default for pages of ${of}, and for what the front door itself says`}
       slotProps={{ typography: { variant: 'body2' } }}
       control={

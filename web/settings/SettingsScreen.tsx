@@ -31,11 +31,17 @@ export function SettingsScreen() {
   if (!(part in PARTS)) return <Navigate to="/settings/tags" replace />
   const shown = part as Part
   return (
-    <Box sx={{ p: 2, width: '100%', maxWidth: 1120, mx: 'auto' }}>
+    <Box sx={{ p: 2, width: '100%', maxWidth: 1280, mx: 'auto' }}>
       <Typography variant="h1" sx={{ mb: 1 }}>
         Settings
       </Typography>
-      <Tabs value={shown} aria-label="Parts of the settings" sx={{ mb: 2 }}>
+      <Tabs
+        value={shown}
+        aria-label="Parts of the settings"
+        variant="scrollable"
+        scrollButtons="auto"
+        sx={{ mb: 2 }}
+      >
         {Object.entries(PARTS).map(([value, name]) => (
           <Tab key={value} value={value} label={name} component={RouterLink} to={`/settings/${value}`} />
         ))}

@@ -34,7 +34,13 @@ export function audio(given: PartOf<'audio'>, around: Surroundings): Markup | nu
   if (!file || !words) return null
   return html`<figure class="media">
     <figcaption id="m${id}">${words}</figcaption>
-    <audio controls preload="none" data-part="${id}" aria-labelledby="m${id}" src="${around.fileHref(file)}">
+    <audio
+      controls
+      preload="metadata"
+      data-part="${id}"
+      aria-labelledby="m${id}"
+      src="${around.fileHref(file)}"
+    >
       <a href="${around.takeHref(id)}">${words}</a></audio
     >${transcriptOf(given, around)}
   </figure>`
