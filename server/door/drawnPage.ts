@@ -39,7 +39,7 @@ export function surroundingsOf({ page, posting, visit, path, token, chosen, orig
     file: (key) => files.get(key),
     fileHref,
     linkHref: (partId, item, address) =>
-      isDeviceAddress(address) ? address : `${base}/l/${partId}/${item}${inLanguage}`,
+      isDeviceAddress(address) ? address.trim() : `${base}/l/${partId}/${item}${inLanguage}`,
     takeHref: (partId) => `${base}/t/${partId}${inLanguage}`,
     languageHref: (tag) => `${base}/in/${tag}${query}`,
     mapOf: (point) => page.maps[mapKey(point)] ?? '',

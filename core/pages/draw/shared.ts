@@ -33,8 +33,10 @@ export function richIn(around: Surroundings, partId: string, value: Localised<Ri
  * front door is not followed by every phone. Where there is script, it tells that it was followed.
  */
 export function linkTo(around: Surroundings, partId: string, item: string, address: string): Markup {
-  if (!isDeviceAddress(address)) return html` href="${around.linkHref(partId, item, address)}"`
-  return html` href="${address.trim()}" data-link="${partId} ${item}"`
+  const href = around.linkHref(partId, item, address)
+  return isDeviceAddress(address)
+    ? html` href="${href}" data-link="${partId} ${item}"`
+    : html` href="${href}"`
 }
 
 /** What a picture is called where it cannot be seen. */
