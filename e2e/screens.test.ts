@@ -64,6 +64,7 @@ const SCREENS = [
   ['/campaigns/1/pages?new', 'Pages'],
   ['/campaigns/1/pages?team', 'Pages'],
   ['/settings/pages', 'Settings'],
+  ['/settings/wallet', 'Settings'],
   ['/campaigns/1/print', 'Print'],
   ['/campaigns/1/print?static=new', 'Print'],
   ['/campaigns/1/results', 'Results'],

@@ -6,7 +6,7 @@ import { domainsApi } from '../domains/index.ts'
 import { filesApi } from '../files/index.ts'
 import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
-import { pageResultsApi, pagesApi, pageStylesApi, teamApi } from '../pages/index.ts'
+import { pageResultsApi, pagesApi, pageStylesApi, teamApi, walletApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
 import { printApi } from '../print/index.ts'
@@ -28,6 +28,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   pageStylesApi,
   pageResultsApi,
   teamApi,
+  walletApi,
   codesApi,
   scansApi,
   resultsApi,

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { endpoint, idParams, idQuery, requiredLine } from '../api/index.ts'
 import { fileKey, storedFile } from '../files/index.ts'
 import { pageContent } from './content.ts'
+import { languageTag } from './localised.ts'
 import { STARTS } from './starts.ts'
 
 /** A small mobile page that Flimbo itself serves where a lane or a bound of a route leads to it. */
@@ -43,7 +44,7 @@ export const newPage = z.strictObject({
     .nullable()
     .default(null),
   /** In which language, where it begins with something. */
-  language: z.string().max(35).default('en'),
+  language: languageTag.default('en'),
 })
 
 /** A state of a page that was published once. */

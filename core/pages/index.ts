@@ -48,6 +48,8 @@ export { plainText, richText, RICH_TEXT_MAX, textFromPlain, textMarkup } from '.
 export type { Block, RichText, Run } from './richText.ts'
 export { memberContent, memberName, newTeam, readTeam, TEAM_MAX, teamApi } from './team.ts'
 export type { Team, TeamMember } from './team.ts'
+export { walletApi, walletSetting } from './wallet.ts'
+export type { WalletSetting, WalletState } from './wallet.ts'
 export { startContent, STARTS } from './starts.ts'
 export type { StartKey } from './starts.ts'
 export { newPageStyle, PAGE_STYLES_MAX, pageStylesApi } from './stylesContract.ts'

@@ -63,6 +63,8 @@ describe('values by language', () => {
   })
   it.each([
     { 'not a tag!': 'a' },
+    { 'de-a': 'a' },
+    { 'aa-bbbbbbbb-x': 'a' },
     { '': 'a' },
     Object.fromEntries(Array.from({ length: 21 }, (_e, i) => [`x${String.fromCharCode(97 + i)}`, 'a'])),
   ])('are refused where they are by no language, or too many: %j', (given) => {

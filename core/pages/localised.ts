@@ -7,11 +7,21 @@ export type Localised<T> = Readonly<Record<string, T>>
 
 export const LANGUAGES_MAX = 20
 
+/** Whether a tag is one that languages can be asked for by: not every row of letters and digits is. */
+function isWellFormed(tag: string): boolean {
+  if (!/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(tag)) return false
+  try {
+    return Intl.getCanonicalLocales(tag).length === 1
+  } catch {
+    return false
+  }
+}
+
 /** A language as its tag (BCP 47), in canonical spelling. */
 export const languageTag = z
   .string()
   .max(35)
-  .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'Write a language as its tag (BCP 47): de or de-AT.')
+  .refine(isWellFormed, 'Write a language as its tag (BCP 47): de or de-AT.')
   .transform(canonicalTag)
 
 /** Values by language; one that a page does not have is left alone until it has it again. */

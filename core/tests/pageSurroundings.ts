@@ -27,6 +27,7 @@ export const pageSurroundings = (language: string, more: Partial<Surroundings> =
     `/~f/${key}/${variant ? `${String(variant.width)}.${variant.format}` : 'file'}`,
   linkHref: (_part, _item, address) => address,
   takeHref: (part) => `/x/~t/t/${part}`,
+  passHref: null,
   languageHref: (tag) => `/x/~t/in/${tag}`,
   mapOf: () => '',
   tellHref: '/x/~t',

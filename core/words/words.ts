@@ -54,6 +54,7 @@ export interface Words {
     /** Of a day. */
     readonly closed: string
     readonly saveContact: string
+    readonly addToWallet: string
     readonly share: string
     readonly addToCalendar: string
     readonly openInMaps: string

@@ -33,6 +33,7 @@ export async function bundleServer(outdir, more = {}) {
       'csv-thread': 'server/scans/csv-thread.ts',
       'figures-command': 'server/scans/figures-command.ts',
       'packer-thread': 'server/scans/packer-thread.ts',
+      'pass-thread': 'server/pages/pass-thread.ts',
       'print-thread': 'server/print/print-thread.ts',
       'proof-thread': 'server/print/proof-thread.ts',
       'sheets-thread': 'server/plan/sheets-thread.ts',

@@ -41,6 +41,7 @@ export function surroundingsOf({ page, posting, visit, path, token, chosen, orig
     linkHref: (partId, item, address) =>
       isDeviceAddress(address) ? address.trim() : `${base}/l/${partId}/${item}${inLanguage}`,
     takeHref: (partId) => `${base}/t/${partId}${inLanguage}`,
+    passHref: page.wallet === null ? null : (partId) => `${base}/t/${partId}/pass${inLanguage}`,
     languageHref: (tag) => `${base}/in/${tag}${query}`,
     mapOf: (point) => page.maps[mapKey(point)] ?? '',
     tellHref: base,

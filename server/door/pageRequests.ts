@@ -16,7 +16,7 @@ import {
 } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
 import type { Doorway } from '../domains/index.ts'
-import type { PageShelf, ShelvedPage } from '../pages/index.ts'
+import type { PageShelf, PassMaker, ShelvedPage } from '../pages/index.ts'
 import { variantSuffix } from '../files/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { PageEventRow, ScanWriter } from '../scans/index.ts'
@@ -29,6 +29,7 @@ import { send, sendOn, sendPage } from './respond.ts'
 export interface PageParts extends Pick<ArrivalParts, 'enrich' | 'config' | 'rehearsals'> {
   readonly shelf: PageShelf
   readonly visits: PageVisits
+  readonly walletPasses: PassMaker
   readonly writer: Pick<ScanWriter, 'note'>
   /** Where an uploaded file lies, by its sum and what follows its name. */
   readonly placeOf: (sum: string, suffix?: string) => string
@@ -188,7 +189,7 @@ async function answerWanted(
     }
   }
   const found = shown.page.content.parts.find(({ id }) => id === part)
-  if (what === 't' && found && (await takePart(parts, response, asked, found))) return
+  if (what === 't' && found && (await takePart(parts, response, asked, found, item))) return
   // What was there when the page was shown is not there any more: the page as it is now.
   sendOn(response, path)
 }
@@ -199,8 +200,25 @@ async function takePart(
   response: ServerResponse,
   { shown, visit, note }: Asked,
   part: Part,
+  item: string,
 ): Promise<boolean> {
   const around = surroundingsOf(shown)
+  if (part.kind === 'contact' && item === 'pass') {
+    const { wallet } = shown.page
+    if (wallet === null) return false
+    const pass = await parts.walletPasses.make(wallet, {
+      name: contactName(part),
+      role: said(around, part.role).text,
+      organisation: part.organisation.trim(),
+      phone: part.phones[0]?.number.trim() ?? '',
+      email: part.emails[0]?.address.trim() ?? '',
+      link: shown.origin + shown.path,
+      serial: `page-${String(visit.pageId)}-${part.id}`,
+    })
+    await note([{ kind: 'contact', part: part.id, item: 'pass' }])
+    sendFile(response, PASS_TYPE, `${contactName(part)}.pkpass`, pass)
+    return true
+  }
   if (part.kind === 'contact') {
     const photo = await photoOf(parts, shown, said(around, part.portrait).text)
     await note([{ kind: 'contact', part: part.id, item: '' }])
@@ -241,7 +259,10 @@ async function photoOf(parts: PageParts, { page }: Shown, key: string): Promise<
   return bytes && { type: 'image/jpeg', base64: bytes.toString('base64') }
 }
 
-function sendFile(response: ServerResponse, type: string, name: string, body: string): void {
+/** The media type of the published pass format, from memory. */
+const PASS_TYPE = 'application/vnd.apple.pkpass'
+
+function sendFile(response: ServerResponse, type: string, name: string, body: string | Uint8Array): void {
   const bytes = Buffer.from(body)
   const plain =
     name
@@ -249,7 +270,7 @@ function sendFile(response: ServerResponse, type: string, name: string, body: st
       .replace(/[^ -~]/g, '')
       .replace(/["\\]/g, '') || 'file'
   response.writeHead(200, {
-    'Content-Type': `${type}; charset=utf-8`,
+    'Content-Type': typeof body === 'string' ? `${type}; charset=utf-8` : type,
     'Content-Length': bytes.length,
     'Cache-Control': 'no-store',
     // RFC 6266: the name for all, and the one that is right.

@@ -18,7 +18,7 @@ import { filesEndpoints, type FileLibrary } from '../files/index.ts'
 import { houseStylesEndpoints } from '../houseStyles/index.ts'
 import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
 import type { Addresses, Doors, Ports } from '../line/index.ts'
-import { pageResultsEndpoints, pagesEndpoints, pageStylesEndpoints } from '../pages/index.ts'
+import { pageResultsEndpoints, pagesEndpoints, pageStylesEndpoints, walletEndpoints } from '../pages/index.ts'
 import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
@@ -155,6 +155,7 @@ export function office(parts: OfficeParts): Express {
     pagesEndpoints(mounts, rest)
     pageStylesEndpoints(mounts, rest)
     pageResultsEndpoints(mounts, rest)
+    walletEndpoints(mounts, rest)
     codesEndpoints(mounts, rest)
     teamEndpoints(mounts, rest)
     printEndpoints(mounts, rest)

@@ -8,7 +8,9 @@ import {
   type PageContent,
   type PageStyle,
   type ShownFile,
+  type WalletSetting,
 } from '@flimbo/core/pages'
+import { walletOf } from './wallet.ts'
 import { findAmong, tables, type FileRow, type ReadOnly } from '../database/index.ts'
 
 /** A page as the front door keeps it ready. */
@@ -23,6 +25,8 @@ export interface ShelvedPage {
   readonly maps: Readonly<Record<string, string>>
   /** The uploaded files it shows, by their keys. */
   readonly files: ReadonlyMap<string, ShownFile>
+  /** What contacts on it are signed with as wallet passes; null where nothing. */
+  readonly wallet: WalletSetting | null
   /** Whom each part is shown to, by its id; those for everybody are not in it. */
   readonly tests: ReadonlyMap<string, Test>
 }
@@ -132,6 +136,7 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
       content,
       style,
       maps: row.maps,
+      wallet: await walletOf(read, workspaceId),
       files: new Map(rows.map((file) => [file.key, shownFile(file)])),
       tests: new Map(
         content.parts.flatMap((part) =>

@@ -27,7 +27,7 @@ import {
   startUpkeep,
   storedLimits,
 } from '../scans/index.ts'
-import { pageShelf } from '../pages/index.ts'
+import { pageShelf, passMaker } from '../pages/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
 import { storedSecret } from './storedSecret.ts'
 import { closeServer } from './listening.ts'
@@ -72,8 +72,10 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
 
   const shelf = pageShelf(reading)
   const files = join(config.dataDir, 'files')
+  const walletPasses = passMaker()
   const server = frontDoor({
     shelf,
+    walletPasses,
     visits: pageVisits(keyFor('visit', storedSecret(config.dataDir))),
     placeOf: (sum, suffix = '') => join(files, sum.slice(0, 2), `${sum}${suffix}`),
     originOf: (id) => domains.origin(id),
@@ -96,6 +98,7 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
     async close() {
       await closeServer(server)
       await writer.close()
+      await walletPasses.close()
       await upkeep.close()
       await reading.close()
     },

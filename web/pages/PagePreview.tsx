@@ -97,6 +97,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
     fileHref: ({ key }) => pictures.get(key) ?? '',
     linkHref: (_part, _item, address) => address,
     takeHref: () => '#',
+    passHref: null,
     languageHref: () => '#',
     mapOf,
     tellHref: null,

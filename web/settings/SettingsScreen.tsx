@@ -9,6 +9,7 @@ import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
 import { LinksForm } from './LinksForm.tsx'
+import { WalletPart } from './WalletPart.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
 
 const PARTS = {
@@ -20,6 +21,7 @@ const PARTS = {
   links: 'Short links and currency',
   styles: 'House styles',
   pages: 'Page styles',
+  wallet: 'Wallet passes',
   files: 'Files',
   scans: 'Single scans',
 } as const
@@ -55,6 +57,7 @@ export function SettingsScreen() {
         {shown === 'links' && <LinksForm />}
         {shown === 'styles' && <HouseStylesPart />}
         {shown === 'pages' && <PageStylesPart />}
+        {shown === 'wallet' && <WalletPart />}
         {shown === 'files' && <FilesPart />}
         {shown === 'scans' && <KeepScansForm />}
       </Stack>

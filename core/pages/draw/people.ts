@@ -29,7 +29,8 @@ export function contactPart(contact: PartOf<'contact'>, around: Surroundings): M
   const { id, role, organisation, phones, emails, addresses, sites, note } = contact
   const name = contactName(contact)
   if (name === '') return null
-  const { saveContact, share } = around.spoken.words.parts
+  const { saveContact, share, addToWallet } = around.spoken.words.parts
+  const pass = around.passHref?.(id)
   const lines: Markup[] = [
     ...phones.map(
       ({ number }, i) =>
@@ -68,7 +69,15 @@ export function contactPart(contact: PartOf<'contact'>, around: Surroundings): M
         ${lines}
       </ul>`
     }${more && html`<p>${more}</p>`}<a class="go" href="${around.takeHref(id)}">${saveContact}</a
-    ><button class="go quiet" type="button" data-share="${name}" data-of="${id}" hidden>${share}</button>
+    >${pass !== undefined && html`<a class="go quiet" href="${pass}">${addToWallet}</a>`}<button
+      class="go quiet"
+      type="button"
+      data-share="${name}"
+      data-of="${id}"
+      hidden
+    >
+      ${share}
+    </button>
   </section>`
 }
 

@@ -49,6 +49,8 @@ export interface Surroundings {
   readonly linkHref: (partId: string, item: string, address: string) => string
   /** Where what a part gives is taken: a contact, an event, a file. */
   readonly takeHref: (partId: string) => string
+  /** Where a contact is taken as a wallet pass; null where the workspace signs none. */
+  readonly passHref: ((partId: string) => string) | null
   /** The same page in another of its languages. */
   readonly languageHref: (language: string) => string
   /** A map about a place, as markup; empty where there is none. */

@@ -50,6 +50,7 @@ export const ar: Words = {
     opens: 'يفتح {time}',
     closed: 'مغلق',
     saveContact: 'حفظ جهة الاتصال',
+    addToWallet: 'إضافة إلى المحفظة',
     share: 'مشاركة',
     addToCalendar: 'إضافة إلى التقويم',
     openInMaps: 'فتح في الخرائط',

@@ -71,6 +71,7 @@ export const bg: Words = {
     opens: 'отваря {time}',
     closed: 'Затворено',
     saveContact: 'Запазване на контакта',
+    addToWallet: 'Добавяне в портфейла',
     share: 'Споделяне',
     addToCalendar: 'Добавяне в календара',
     openInMaps: 'Отваряне в карти',

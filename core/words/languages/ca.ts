@@ -74,6 +74,7 @@ export const ca: Words = {
     opens: 'obre {time}',
     closed: 'Tancat',
     saveContact: 'Desa el contacte',
+    addToWallet: 'Afegeix a la cartera',
     share: 'Comparteix',
     addToCalendar: 'Afegeix al calendari',
     openInMaps: 'Obre als mapes',

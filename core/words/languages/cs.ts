@@ -65,6 +65,7 @@ export const cs: Words = {
     opens: 'otevírá {time}',
     closed: 'Zavřeno',
     saveContact: 'Uložit kontakt',
+    addToWallet: 'Přidat do peněženky',
     share: 'Sdílet',
     addToCalendar: 'Přidat do kalendáře',
     openInMaps: 'Otevřít v mapách',

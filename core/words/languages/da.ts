@@ -65,6 +65,7 @@ export const da: Words = {
     opens: 'åbner {time}',
     closed: 'Lukket',
     saveContact: 'Gem kontakt',
+    addToWallet: 'Føj til wallet',
     share: 'Del',
     addToCalendar: 'Føj til kalender',
     openInMaps: 'Åbn i kort',

@@ -74,6 +74,7 @@ export const de: Words = {
     opens: 'öffnet {time}',
     closed: 'Geschlossen',
     saveContact: 'Kontakt speichern',
+    addToWallet: 'In die Wallet',
     share: 'Teilen',
     addToCalendar: 'In den Kalender',
     openInMaps: 'In Karten öffnen',

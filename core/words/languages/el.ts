@@ -74,6 +74,7 @@ export const el: Words = {
     opens: 'ανοίγει {time}',
     closed: 'Κλειστά',
     saveContact: 'Αποθήκευση επαφής',
+    addToWallet: 'Προσθήκη στο πορτοφόλι',
     share: 'Κοινοποίηση',
     addToCalendar: 'Προσθήκη στο ημερολόγιο',
     openInMaps: 'Άνοιγμα στους χάρτες',

@@ -74,6 +74,7 @@ export const en: Words = {
     opens: 'opens {time}',
     closed: 'Closed',
     saveContact: 'Save contact',
+    addToWallet: 'Add to wallet',
     share: 'Share',
     addToCalendar: 'Add to calendar',
     openInMaps: 'Open in maps',

@@ -71,6 +71,7 @@ export const es: Words = {
     opens: 'abre {time}',
     closed: 'Cerrado',
     saveContact: 'Guardar contacto',
+    addToWallet: 'Añadir a la cartera',
     share: 'Compartir',
     addToCalendar: 'Añadir al calendario',
     openInMaps: 'Abrir en mapas',

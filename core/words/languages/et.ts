@@ -68,6 +68,7 @@ export const et: Words = {
     opens: 'avatakse {time}',
     closed: 'Suletud',
     saveContact: 'Salvesta kontakt',
+    addToWallet: 'Lisa rahakotti',
     share: 'Jaga',
     addToCalendar: 'Lisa kalendrisse',
     openInMaps: 'Ava kaardil',

@@ -71,6 +71,7 @@ export const fi: Words = {
     opens: 'avataan {time}',
     closed: 'Suljettu',
     saveContact: 'Tallenna yhteystieto',
+    addToWallet: 'Lisää lompakkoon',
     share: 'Jaa',
     addToCalendar: 'Lisää kalenteriin',
     openInMaps: 'Avaa kartalla',

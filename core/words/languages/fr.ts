@@ -74,6 +74,7 @@ export const fr: Words = {
     opens: 'ouvre {time}',
     closed: 'Fermé',
     saveContact: 'Enregistrer le contact',
+    addToWallet: 'Ajouter au portefeuille',
     share: 'Partager',
     addToCalendar: 'Ajouter au calendrier',
     openInMaps: 'Ouvrir dans les cartes',

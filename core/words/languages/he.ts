@@ -53,6 +53,7 @@ export const he: Words = {
     opens: 'נפתח {time}',
     closed: 'סגור',
     saveContact: 'שמירת איש קשר',
+    addToWallet: 'הוספה לארנק',
     share: 'שיתוף',
     addToCalendar: 'הוספה ליומן',
     openInMaps: 'פתיחה במפות',

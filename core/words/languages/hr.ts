@@ -71,6 +71,7 @@ export const hr: Words = {
     opens: 'otvara se {time}',
     closed: 'Zatvoreno',
     saveContact: 'Spremi kontakt',
+    addToWallet: 'Dodaj u novčanik',
     share: 'Podijeli',
     addToCalendar: 'Dodaj u kalendar',
     openInMaps: 'Otvori u kartama',

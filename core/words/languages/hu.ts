@@ -71,6 +71,7 @@ export const hu: Words = {
     opens: 'nyitás: {time}',
     closed: 'Zárva',
     saveContact: 'Névjegy mentése',
+    addToWallet: 'Hozzáadás a tárcához',
     share: 'Megosztás',
     addToCalendar: 'Hozzáadás a naptárhoz',
     openInMaps: 'Megnyitás térképen',

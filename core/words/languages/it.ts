@@ -71,6 +71,7 @@ export const it: Words = {
     opens: 'apre {time}',
     closed: 'Chiuso',
     saveContact: 'Salva contatto',
+    addToWallet: 'Aggiungi al portafoglio',
     share: 'Condividi',
     addToCalendar: 'Aggiungi al calendario',
     openInMaps: 'Apri nelle mappe',

@@ -71,6 +71,7 @@ export const lt: Words = {
     opens: 'atidaroma {time}',
     closed: 'Uždaryta',
     saveContact: 'Išsaugoti kontaktą',
+    addToWallet: 'Pridėti į piniginę',
     share: 'Bendrinti',
     addToCalendar: 'Pridėti į kalendorių',
     openInMaps: 'Atverti žemėlapyje',

@@ -65,6 +65,7 @@ export const lv: Words = {
     opens: 'atveras {time}',
     closed: 'Slēgts',
     saveContact: 'Saglabāt kontaktu',
+    addToWallet: 'Pievienot makam',
     share: 'Kopīgot',
     addToCalendar: 'Pievienot kalendāram',
     openInMaps: 'Atvērt kartēs',

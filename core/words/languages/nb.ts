@@ -71,6 +71,7 @@ export const nb: Words = {
     opens: 'åpner {time}',
     closed: 'Stengt',
     saveContact: 'Lagre kontakt',
+    addToWallet: 'Legg til i lommebok',
     share: 'Del',
     addToCalendar: 'Legg til i kalender',
     openInMaps: 'Åpne i kart',

@@ -74,6 +74,7 @@ export const nl: Words = {
     opens: 'opent {time}',
     closed: 'Gesloten',
     saveContact: 'Contact opslaan',
+    addToWallet: 'Aan wallet toevoegen',
     share: 'Delen',
     addToCalendar: 'In agenda zetten',
     openInMaps: 'Openen in kaarten',

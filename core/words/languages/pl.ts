@@ -71,6 +71,7 @@ export const pl: Words = {
     opens: 'otwarcie {time}',
     closed: 'Zamknięte',
     saveContact: 'Zapisz kontakt',
+    addToWallet: 'Dodaj do portfela',
     share: 'Udostępnij',
     addToCalendar: 'Dodaj do kalendarza',
     openInMaps: 'Otwórz w mapach',

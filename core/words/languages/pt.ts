@@ -74,6 +74,7 @@ export const pt: Words = {
     opens: 'abre {time}',
     closed: 'Fechado',
     saveContact: 'Guardar contacto',
+    addToWallet: 'Adicionar à carteira',
     share: 'Partilhar',
     addToCalendar: 'Adicionar ao calendário',
     openInMaps: 'Abrir nos mapas',

@@ -71,6 +71,7 @@ export const ro: Words = {
     opens: 'se deschide {time}',
     closed: 'Închis',
     saveContact: 'Salvează contactul',
+    addToWallet: 'Adaugă în portofel',
     share: 'Distribuie',
     addToCalendar: 'Adaugă în calendar',
     openInMaps: 'Deschide în hărți',

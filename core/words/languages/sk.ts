@@ -65,6 +65,7 @@ export const sk: Words = {
     opens: 'otvára {time}',
     closed: 'Zatvorené',
     saveContact: 'Uložiť kontakt',
+    addToWallet: 'Pridať do peňaženky',
     share: 'Zdieľať',
     addToCalendar: 'Pridať do kalendára',
     openInMaps: 'Otvoriť v mapách',

@@ -68,6 +68,7 @@ export const sl: Words = {
     opens: 'odpre {time}',
     closed: 'Zaprto',
     saveContact: 'Shrani stik',
+    addToWallet: 'Dodaj v denarnico',
     share: 'Deli',
     addToCalendar: 'Dodaj v koledar',
     openInMaps: 'Odpri v zemljevidih',

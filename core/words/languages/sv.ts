@@ -74,6 +74,7 @@ export const sv: Words = {
     opens: 'öppnar {time}',
     closed: 'Stängt',
     saveContact: 'Spara kontakt',
+    addToWallet: 'Lägg till i plånboken',
     share: 'Dela',
     addToCalendar: 'Lägg till i kalendern',
     openInMaps: 'Öppna i kartor',

@@ -65,6 +65,7 @@ export const tr: Words = {
     opens: 'açılış: {time}',
     closed: 'Kapalı',
     saveContact: 'Kişiyi kaydet',
+    addToWallet: 'Cüzdana ekle',
     share: 'Paylaş',
     addToCalendar: 'Takvime ekle',
     openInMaps: 'Haritalarda aç',

@@ -68,6 +68,7 @@ export const uk: Words = {
     opens: 'відчиняється {time}',
     closed: 'Зачинено',
     saveContact: 'Зберегти контакт',
+    addToWallet: 'Додати до гаманця',
     share: 'Поділитися',
     addToCalendar: 'Додати до календаря',
     openInMaps: 'Відкрити на карті',
