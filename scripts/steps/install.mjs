@@ -41,7 +41,7 @@ export function installPackages() {
 }
 
 /** Debian's packages that tests need, each by a file it brings: a browser, and what renders print files. */
-const DEBIAN = { chromium: CHROMIUM, ghostscript: '/usr/bin/gs' }
+const DEBIAN = { chromium: CHROMIUM, ghostscript: '/usr/bin/gs', openssl: '/usr/bin/openssl' }
 
 export function installDebian() {
   const missing = Object.keys(DEBIAN).filter((name) => !existsSync(DEBIAN[name]))

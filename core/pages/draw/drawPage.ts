@@ -98,7 +98,9 @@ export function drawPage(content: PageContent, around: Surroundings): string {
   const firstPicture = shown.find(({ kind }) => kind === 'picture')
   const parts = shown.flatMap((part) => drawPart(part, around, part === firstPicture) ?? [])
   const title = said(around, content.title).text
-  const hasTitle = shown.some((part) => part.kind === 'heading' && part.size === 'title')
+  const hasTitle = shown.some(
+    (part) => part.kind === 'heading' && part.size === 'title' && said(around, part.text).text !== '',
+  )
   const heads = hasTitle ? null : html`<h1 class="only">${title}</h1>`
   const css = pageCss(
     around.style,
