@@ -1,4 +1,4 @@
-import { mapsOf } from '@flimbo/server/pages'
+import { mapsOf, summaryOf } from '@flimbo/server/pages'
 import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
 import type { Rules } from '@flimbo/core/routing'
@@ -208,14 +208,12 @@ export async function fillObjects(
     )
     for (const { name: pageName, content } of pages[utmCampaign] ?? []) {
       const at = Math.round(workDay(startsOn, today))
-      const language = content.languages[0] ?? 'en'
       const pageId = insertedId(
         await manager.insert(tables.pages, {
           campaignId: id,
           name: pageName,
-          title: content.title[language] ?? '',
           maps: mapsOf(content),
-          summary: { parts: content.parts.length, languages: content.languages },
+          ...summaryOf(content, null),
           live: content as never,
           revisionId: 0,
           draft: null,

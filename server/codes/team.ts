@@ -5,6 +5,7 @@ import { NO_RULES } from '@flimbo/core/routing'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import { insertedId, tables } from '../database/index.ts'
 import { domainFor } from '../domains/index.ts'
+import { summaryOf } from '../pages/index.ts'
 import { forgetCodes } from '../line/index.ts'
 import { checkDestination } from '../routing/index.ts'
 import { refuseOffList } from './change.ts'
@@ -64,9 +65,8 @@ export function teamEndpoints(mounts: Mounts, { database, doors, live, domains, 
         const row = {
           campaignId: campaign.id,
           name,
-          title: content.title[language] ?? name,
           maps: {},
-          summary: { parts: content.parts.length, languages: content.languages },
+          ...summaryOf(content, null),
           live: content,
           revisionId: 0,
           draft: null,

@@ -1,5 +1,5 @@
 import same from 'fast-deep-equal'
-import { IsNull, Not, type EntityManager } from 'typeorm'
+import { In, IsNull, Not, type EntityManager } from 'typeorm'
 import {
   addressesOfPage,
   emptyContent,
@@ -11,7 +11,6 @@ import {
   pageChanges,
   pageFaults,
   pagesApi,
-  said,
   startContent,
   type Page,
   type PageContent,
@@ -34,6 +33,7 @@ import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { campaignsOf, findLeading } from './leading.ts'
 import { mapsOf } from './maps.ts'
+import { summaryOf } from './summary.ts'
 
 interface Parts {
   readonly database: Database
@@ -46,16 +46,6 @@ interface Parts {
 interface By {
   readonly personId: number
   readonly at: number
-}
-
-/** What lists and searches know of a content, so that they need not read it. */
-function summaryOf(content: PageContent): Pick<PageRow, 'title' | 'summary'> {
-  const { languages, parts } = content
-  const language = languages[0] ?? 'en'
-  return {
-    title: said({ language, languages }, content.title).text,
-    summary: { parts: parts.length, languages },
-  }
 }
 
 const SUMMARY_COLUMNS = {
@@ -92,13 +82,13 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
   }
 
   files.usedBy(async (workspaceId) => {
-    const pages = await read.findBy(
-      tables.pages,
-      (await campaignsOf(read, workspaceId)).map((campaignId) => ({ campaignId })),
-    )
-    const users = pages.map(({ id, name, live: shown, draft }) => ({
+    const pages = await read.find(tables.pages, {
+      select: { id: true, name: true, summary: true },
+      where: { campaignId: In(await campaignsOf(read, workspaceId)) },
+    })
+    const users = pages.map(({ id, name, summary: { files: keys } }) => ({
       use: { by: 'page' as const, id, name },
-      keys: [...new Set([shown, draft].flatMap((content) => (content ? filesOfPage(content) : [])))],
+      keys,
     }))
     const rows = await findAmong(
       read,
@@ -182,7 +172,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
         await manager.insert(tables.pages, {
           campaignId,
           name,
-          ...summaryOf(draft),
+          ...summaryOf(draft, null),
           maps: {},
           live: null,
           revisionId: 0,
@@ -233,7 +223,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
             draftVersion: row.draftVersion + 1,
             version: row.version + 1,
             changedAt: at,
-            ...summaryOf(content),
+            ...summaryOf(content, null),
           },
         )
       },
@@ -274,19 +264,20 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const campaigns = campaignId === undefined ? await campaignsOf(read, workspaceId) : [campaignId]
     const rows = await read.find(tables.pages, {
       select: SUMMARY_COLUMNS,
-      where: campaigns.map((each) => ({ campaignId: each })),
+      where: { campaignId: In(campaigns) },
     })
     const drafts = await read.find(tables.pages, {
       select: { id: true },
-      where: campaigns.map((each) => ({ campaignId: each, draft: Not(IsNull()) })),
+      where: { campaignId: In(campaigns), draft: Not(IsNull()) },
     })
     const prepared = new Set(drafts.map(({ id }) => id))
     const { routesTo } = await findLeading(read, workspaceId)
     return {
       rows: rows
-        .map(({ summary, ...row }): PageSummary => ({
+        .map(({ summary: { parts, languages }, ...row }): PageSummary => ({
           ...row,
-          ...summary,
+          parts,
+          languages,
           hasDraft: prepared.has(row.id),
           routes: routesTo(row.id).map(({ id, name }) => ({ id, name })),
         }))
@@ -349,7 +340,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
           draft: draft,
           draftVersion: draftVersion + 1,
           changedAt: Date.now(),
-          ...summaryOf(content),
+          ...summaryOf(content, row.live),
         },
       )
       return true
@@ -365,7 +356,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
       const row = await manager.findOneByOrFail(tables.pages, { id })
       if (row.live === null) throw new Refusal('taken', 'This page was never published. Delete it instead.')
       if (row.draftVersion !== draftVersion) return false
-      const next = { draft: null, draftVersion: draftVersion + 1, ...summaryOf(row.live) }
+      const next = { draft: null, draftVersion: draftVersion + 1, ...summaryOf(row.live, null) }
       await manager.update(tables.pages, { id }, next)
       return true
     })

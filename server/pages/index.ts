@@ -1,4 +1,5 @@
 export { pagesEndpoints } from './endpoints.ts'
+export { summaryOf } from './summary.ts'
 export { mapsOf } from './maps.ts'
 export { pageResultsEndpoints } from './resultsEndpoints.ts'
 export { pageShelf } from './shelf.ts'

@@ -28,11 +28,23 @@ export async function findLeading(read: EntityManager, workspaceId: number): Pro
     ...pagesLedTo(rules),
     ...(rules.shared ? (bySet.get(rules.shared.setId) ?? []) : []),
   ]
+  const live = new Map<number, RouteRow[]>()
+  const others = new Map<number, string[]>()
+  const add = <T>(to: Map<number, T[]>, pageIds: readonly number[], what: T) => {
+    for (const id of new Set(pageIds)) {
+      const all = to.get(id)
+      if (all) all.push(what)
+      else to.set(id, [what])
+    }
+  }
+  // Once for all pages: of a team, there are as many as there are routes.
+  for (const route of routes) {
+    add(live, pagesOf(route.rules), route)
+    if (route.draft) add(others, pagesOf(route.draft.rules), route.name)
+  }
+  for (const { id, name } of sets) add(others, bySet.get(id) ?? [], name)
   return {
-    routesTo: (pageId) => routes.filter(({ rules }) => pagesOf(rules).includes(pageId)),
-    othersTo: (pageId) => [
-      ...routes.filter(({ draft }) => draft && pagesOf(draft.rules).includes(pageId)).map(({ name }) => name),
-      ...sets.filter(({ id }) => bySet.get(id)?.includes(pageId)).map(({ name }) => name),
-    ],
+    routesTo: (pageId) => live.get(pageId) ?? [],
+    othersTo: (pageId) => others.get(pageId) ?? [],
   }
 }

@@ -1,4 +1,4 @@
-import { IsNull, type EntityManager } from 'typeorm'
+import { In, IsNull, type EntityManager } from 'typeorm'
 import {
   filesOfStyle,
   PAGE_STYLES_MAX,
@@ -26,14 +26,13 @@ export function pageStylesEndpoints(mounts: Mounts, { database, doors, live, fil
 
   /** The names of pages that chose a style, in what is live or prepared. */
   async function pagesIn(workspaceId: number): Promise<Map<number, string[]>> {
-    const pages = await read.findBy(
-      tables.pages,
-      (await campaignsOf(read, workspaceId)).map((campaignId) => ({ campaignId })),
-    )
+    const pages = await read.find(tables.pages, {
+      select: { id: true, name: true, summary: true },
+      where: { campaignId: In(await campaignsOf(read, workspaceId)) },
+    })
     const byStyle = new Map<number, string[]>()
-    for (const { name, live: shown, draft } of pages)
-      for (const id of new Set([shown?.styleId, draft?.styleId]))
-        if (typeof id === 'number') byStyle.set(id, [...(byStyle.get(id) ?? []), name])
+    for (const { name, summary } of pages)
+      for (const id of summary.styles) byStyle.set(id, [...(byStyle.get(id) ?? []), name])
     return byStyle
   }
 

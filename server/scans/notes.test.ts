@@ -32,11 +32,11 @@ function disk() {
   return {
     notes,
     sizes: () => groups.map(({ length }) => length),
-    async done() {
+    done: async () => {
       waiting.shift()?.resolve()
       await tick()
     },
-    async fail() {
+    fail: async () => {
       waiting.shift()?.reject(new Error('The disk is full'))
       await tick()
     },

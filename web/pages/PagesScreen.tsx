@@ -1,14 +1,18 @@
 import AddIcon from '@mui/icons-material/Add'
-import { Box, Button, List, ListItemButton, Skeleton, Stack, Typography } from '@mui/material'
+import { Box, Button, List, ListItemButton, Skeleton, Stack, TextField, Typography } from '@mui/material'
 import { pagesApi, type PageSummary } from '@flimbo/core/pages'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { quantity } from '@flimbo/core/formats'
+import { number, quantity } from '@flimbo/core/formats'
+import { useState } from 'react'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { NewPage } from './NewPage.tsx'
 import { PageEditor } from './PageEditor.tsx'
 import { TeamImport } from './TeamImport.tsx'
+
+/** More than these are found by their names. */
+const SHOWN = 100
 
 /** The pages of a campaign at the left, the chosen one in the middle, and as a phone shows it at the right. */
 export function PagesScreen() {
@@ -135,8 +139,22 @@ function PageList({
   chosen: number | undefined
   choose: (id: number) => void
 }) {
+  const [words, setWords] = useState('')
+  const wanted = rows.filter(({ name }) => name.toLowerCase().includes(words.trim().toLowerCase()))
+  const some = wanted.slice(0, SHOWN)
   return (
     <Sheet pad={false}>
+      {rows.length > SHOWN && (
+        <TextField
+          size="small"
+          label="Find a page"
+          value={words}
+          sx={{ m: 1 }}
+          onChange={({ target }) => {
+            setWords(target.value)
+          }}
+        />
+      )}
       <List
         component="div"
         role="group"
@@ -144,7 +162,7 @@ function PageList({
         disablePadding
         sx={{ maxHeight: 'calc(100vh - 200px)', overflowY: 'auto' }}
       >
-        {rows.map(({ id, name, routes, revisionId, hasDraft }) => (
+        {some.map(({ id, name, routes, revisionId, hasDraft }) => (
           <ListItemButton
             key={id}
             divider
@@ -164,6 +182,11 @@ function PageList({
           </ListItemButton>
         ))}
       </List>
+      {wanted.length > some.length && (
+        <Typography variant="caption" color="textSecondary" sx={{ p: 1.5 }}>
+          The first {String(SHOWN)} of {number(wanted.length)}.
+        </Typography>
+      )}
     </Sheet>
   )
 }

@@ -1,4 +1,5 @@
-import { Link, Stack, TextField, Typography } from '@mui/material'
+import { Autocomplete, createFilterOptions, Link, Stack, TextField, Typography } from '@mui/material'
+import type { PageSummary } from '@flimbo/core/pages'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
@@ -49,6 +50,9 @@ export function AddressField({
   )
 }
 
+/** There may be thousands: those that fit what was typed, and no more than can be looked at. */
+const someOf = createFilterOptions<PageSummary>({ limit: 100 })
+
 /** One of the pages there are. */
 export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
   const pages = usePages()
@@ -66,16 +70,19 @@ export function PageChoice({ pageId, change }: { pageId: number; change: (pageId
     )
   return (
     <>
-      <Pick
-        label="Page"
-        value={String(pageId)}
-        choices={[
-          ...(page ? [] : [[String(pageId), 'choose one'] as const]),
-          ...pages.map(({ id, name }) => [String(id), name] as const),
-        ]}
-        change={(id) => {
-          change(Number(id))
+      <Autocomplete<PageSummary>
+        size="small"
+        options={[...pages]}
+        value={page ?? null}
+        autoHighlight
+        filterOptions={someOf}
+        getOptionKey={({ id }) => id}
+        getOptionLabel={({ name }) => name}
+        isOptionEqualToValue={(a, b) => a.id === b.id}
+        onChange={(_event, chosen) => {
+          if (chosen) change(chosen.id)
         }}
+        renderInput={(params) => <TextField {...params} label="Page" />}
       />
       {page && (
         <Link

@@ -82,7 +82,7 @@ export class PageParts1765400000000 implements MigrationInterface {
         row.campaignId,
         row.name,
         row.title,
-        JSON.stringify({ parts: parts.length, languages }),
+        JSON.stringify({ parts: parts.length, languages, styles: [], files: [] }),
         JSON.stringify(content),
         row.id,
         row.version,
