@@ -138,7 +138,9 @@ await page.evaluate((id) => fetch(`/api/routes/${id}/draft`, { method: 'DELETE' 
 await shoot('shared-lanes', '/settings/lanes', '[aria-label="Routes that use it"] li', () =>
   page.getByText('Storm warning').click(),
 )
-await shoot('pages', `${campaign}/pages`, 'iframe')
+await shoot('pages', `${campaign}/pages?page=2`, 'iframe', () =>
+  page.getByRole('button', { name: /^Text/ }).click(),
+)
 for (const slug of ['PIERHALL', 'SEALS', 'PASS']) {
   await page.evaluate(
     (read) =>

@@ -36,7 +36,7 @@ function variables(palette: Palette, pictureHref: (key: string) => string): stri
 
 /** Of what the front door itself says, and of forms. */
 const OWN =
-  '.own{align-content:center;min-height:100vh}.own p{white-space:pre-line}form{display:grid;gap:.75rem}input[type=password]{font:inherit;padding:.65rem;border:1px solid var(--i);border-radius:var(--r);width:100%;background:none;color:inherit}form button,#tell{font:inherit;font-weight:650;padding:.75rem 1rem;min-height:48px;border:2px solid var(--a);border-radius:var(--r);background:var(--a);color:var(--o)}form button.quiet{background:none;color:var(--a)}label.tick{display:flex;gap:.6rem;align-items:start}label.tick input{width:1.4rem;height:1.4rem;margin:0}.fault{font-weight:700;border-inline-start:4px solid var(--i);padding-inline-start:.6rem}'
+  '.own h1{font-size:calc((var(--h1) + var(--h2))/2)}.own{align-content:center;min-height:100vh}.own p{white-space:pre-line}form{display:grid;gap:.75rem}input[type=password]{font:inherit;padding:.65rem;border:1px solid var(--i);border-radius:var(--r);width:100%;background:none;color:inherit}form button,#tell{font:inherit;font-weight:650;padding:.75rem 1rem;min-height:48px;border:2px solid var(--a);border-radius:var(--r);background:var(--a);color:var(--o)}form button.quiet{background:none;color:var(--a)}label.tick{display:flex;gap:.6rem;align-items:start}label.tick input{width:1.4rem;height:1.4rem;margin:0}.fault{font-weight:700;border-inline-start:4px solid var(--i);padding-inline-start:.6rem}'
 
 const SHEET = 'main{background:var(--s,transparent)}'
 const ON_PICTURE = 'body{background-attachment:fixed}main{min-height:100vh}'
