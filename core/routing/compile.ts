@@ -188,7 +188,9 @@ export function compileRules(
     askLocation: given.askLocation,
     lanes: compiled,
     life: life && compileLife(life, lead),
+    // Parts of a page may ask it too; which of them do is known to the page alone.
     asksRepeat:
+      pages.length > 0 ||
       lanes.some(({ condition }) => leavesOf(condition).some(({ kind }) => kind === 'visit')) ||
       compiled.some(({ leads }) => leads.kind === 'route' && leads.route?.asksRepeat === true),
   }

@@ -1,38 +1,24 @@
 import same from 'fast-deep-equal'
-import { In, IsNull, Not, type EntityManager } from 'typeorm'
+import { In, IsNull, Not } from 'typeorm'
 import {
-  addressesOfPage,
   emptyContent,
-  faultInWords,
   fileContent,
-  fieldsOfPage,
   filesOfPage,
-  isDeviceAddress,
   pageChanges,
-  pageFaults,
   pagesApi,
   startContent,
   type Page,
   type PageContent,
-  type PageFault,
   type PageSummary,
 } from '@flimbo/core/pages'
 import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import {
-  findAmong,
-  insertedId,
-  tables,
-  type Database,
-  type PageRow,
-  type RouteRow,
-  type Turns,
-} from '../database/index.ts'
-import { kindOf, KIND_WORDS, type FileLibrary } from '../files/index.ts'
+import { findAmong, insertedId, tables, type Database, type PageRow } from '../database/index.ts'
+import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
-import { storeChange, destinationFault } from '../routing/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { contentChecks } from './checks.ts'
 import { campaignsOf, findLeading } from './leading.ts'
-import { mapsOf } from './maps.ts'
+import { storeLive } from './storeLive.ts'
 import { summaryOf } from './summary.ts'
 
 interface Parts {
@@ -41,11 +27,6 @@ interface Parts {
   readonly live: LiveHub
   readonly files: FileLibrary
   readonly domains: { origins(): readonly string[] }
-}
-
-interface By {
-  readonly personId: number
-  readonly at: number
 }
 
 const SUMMARY_COLUMNS = {
@@ -67,6 +48,7 @@ const OWN_LANGUAGE = 'en'
 /** The pages of Flimbo's own that routes may lead to. */
 export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, domains }: Parts): void {
   const { read } = database
+  const checks = contentChecks({ read, domains })
 
   async function one(workspaceId: number, id: number): Promise<Page> {
     const row = await read.findOneBy(tables.pages, { id })
@@ -106,60 +88,6 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     )
   })
 
-  /** Refuses a content that names files or a style the workspace does not have. @throws Refusal */
-  async function checkParts(workspaceId: number, content: PageContent): Promise<void> {
-    const keys = filesOfPage(content)
-    const there = await findAmong(read, tables.files, 'key', keys, { workspaceId })
-    if (there.length < keys.length)
-      throw wrongField('content', 'A file of this page was deleted meanwhile. Choose another.')
-    const { styleId } = content
-    if (styleId !== null && !(await read.existsBy(tables.pageStyles, { id: styleId, workspaceId })))
-      throw wrongField('content.styleId', 'This style was deleted meanwhile. Choose another.')
-  }
-
-  /** Refuses files that are not what their fields show: a picture is nothing to be played. @throws Refusal */
-  async function checkKinds(workspaceId: number, content: PageContent): Promise<void> {
-    const rows = await findAmong(read, tables.files, 'key', filesOfPage(content), { workspaceId })
-    const kinds = new Map(rows.map(({ key, type }) => [key, kindOf(type)]))
-    for (const { partId, path, field, value } of fieldsOfPage(content)) {
-      if (field.type !== 'file' || field.takes === 'any') continue
-      const wanted = field.takes === 'portrait' ? 'picture' : field.takes
-      for (const key of Object.values(value as Readonly<Record<string, string>>)) {
-        const found = kinds.get(key)
-        if (found !== undefined && found !== wanted)
-          throw wrongField(
-            `${partId}.${path}`,
-            `The file is ${KIND_WORDS[found]}, where ${KIND_WORDS[wanted]} belongs. Choose another.`,
-          )
-      }
-    }
-  }
-
-  /** What keeps a content from being shown; the front door's own addresses among it. */
-  function faultsOf(content: PageContent): PageFault[] {
-    const circles = addressesOfPage(content).flatMap(({ partId, path, address }) => {
-      if (isDeviceAddress(address)) return []
-      const sentence = destinationFault(address, domains)
-      return sentence === null ? [] : [{ partId, path, sentence }]
-    })
-    const own = pageFaults(content)
-    const known = new Set(own.map(({ partId, path }) => `${partId} ${path}`))
-    return [...own, ...circles.filter(({ partId, path }) => !known.has(`${partId} ${path}`))]
-  }
-
-  function checkShown(content: PageContent): void {
-    const faults = faultsOf(content)
-    const [first, ...more] = faults
-    if (!first) return
-    const rest = more.length === 0 ? '' : ` There is more: ${String(more.length)} in all beside this.`
-    throw new Refusal('invalid', `${faultInWords(content, first)}${rest}`, {
-      fields: faults.map((fault) => ({
-        path: `${fault.partId}.${fault.path}`,
-        message: fault.sentence,
-      })),
-    })
-  }
-
   async function insertPage(
     campaignId: number,
     name: string,
@@ -188,50 +116,6 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     return one(workspaceId, id)
   }
 
-  /** Stores what a page shows from now on, as a revision of it and of every route that leads to it. */
-  async function storeLive(
-    manager: EntityManager,
-    turns: Turns,
-    row: PageRow,
-    routes: readonly RouteRow[],
-    content: PageContent,
-    { personId, at }: By,
-  ): Promise<void> {
-    const { id } = row
-    await storeChange(
-      manager,
-      routes,
-      async () => {
-        const number = 1 + (await manager.countBy(tables.pageRevisions, { pageId: id }))
-        const revisionId = insertedId(
-          await manager.insert(tables.pageRevisions, {
-            pageId: id,
-            number,
-            at,
-            personId,
-            content: content as never,
-          }),
-        )
-        await manager.update(
-          tables.pages,
-          { id },
-          {
-            live: content,
-            maps: mapsOf(content),
-            revisionId,
-            draft: null,
-            draftVersion: row.draftVersion + 1,
-            version: row.version + 1,
-            changedAt: at,
-            ...summaryOf(content, null),
-          },
-        )
-      },
-      { personId, at },
-      turns,
-    )
-  }
-
   /** Makes a content live, and answers when every front door knows. @throws Refusal */
   async function makeLive(
     who: { workspace: { id: number }; person: { id: number } },
@@ -241,9 +125,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
     const workspaceId = who.workspace.id
     const before = await read.findOneByOrFail(tables.pages, { id })
     const content = await choose(before)
-    checkShown(content)
-    await checkParts(workspaceId, content)
-    await checkKinds(workspaceId, content)
+    await checks.shown(workspaceId, content)
     await files.prepare(filesOfPage(content))
     const done = await database.writeInTurns(async (manager, turns) => {
       const row = await read.findOneByOrFail(tables.pages, { id })
@@ -328,7 +210,7 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
 
   mount(mounts, pagesApi.saveDraft, async ({ params: { id }, body: { draftVersion, content }, who }) => {
     const workspaceId = who.workspace.id
-    await checkParts(workspaceId, content)
+    await checks.stored(workspaceId, content)
     const isDone = await database.write(async (manager) => {
       const row = await manager.findOneByOrFail(tables.pages, { id })
       if (row.draftVersion !== draftVersion) return false

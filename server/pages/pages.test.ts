@@ -396,3 +396,13 @@ describe('a team', () => {
     expect(flimbo.rows('SELECT count(*) AS n FROM pages')).toEqual(before)
   })
 })
+
+it('a part may be for those alone who scan for the first time that day', async () => {
+  const once: Part = { ...heading('Welcome', 'w'), condition: { kind: 'visit', is: 'first' } }
+  const again: Part = { ...heading('Back again', 'b'), condition: { kind: 'visit', is: 'repeat' } }
+  const page = await make('Visits', [once, again])
+  await flimbo.codeTo(campaignId, page.id, 'visits')
+  const [first, second] = [await shown('/visits'), await shown('/visits')]
+  expect([first.includes('Welcome'), first.includes('Back again')]).toEqual([true, false])
+  expect([second.includes('Welcome'), second.includes('Back again')]).toEqual([false, true])
+})

@@ -1,4 +1,4 @@
-import { FormControlLabel, Switch, TextField } from '@mui/material'
+import { FormControlLabel, Skeleton, Switch, TextField } from '@mui/material'
 import type { StoredFile } from '@flimbo/core/files'
 import {
   fallbacks,
@@ -8,13 +8,16 @@ import {
   type WeekHours,
   type GeoPoint,
 } from '@flimbo/core/pages'
+import { lazy, Suspense } from 'react'
 import { Pick } from '../conditions/index.ts'
 import { MomentField } from '../ui/index.ts'
 import { FileField } from './FileField.tsx'
 import { HoursField } from './HoursField.tsx'
 import { ListField } from './ListField.tsx'
 import { PointField } from './PointField.tsx'
-import { RichEditor } from './RichEditor.tsx'
+
+// The editor of texts is large, and most parts have none.
+const RichEditor = lazy(async () => ({ default: (await import('./RichEditor.tsx')).RichEditor }))
 
 /** What fields of a page are edited by, in one of its languages. */
 export interface Editing {
@@ -65,16 +68,18 @@ export function FieldInput({ field, value, path, editing, change }: Props) {
     case 'rich': {
       const all = value as Localised<RichText>
       return (
-        <RichEditor
-          key={language}
-          label={field.label}
-          value={all[language] ?? []}
-          help={field.help}
-          fault={fault}
-          change={(text) => {
-            change({ ...all, [language]: text })
-          }}
-        />
+        <Suspense fallback={<Skeleton variant="rounded" height={160} />}>
+          <RichEditor
+            key={language}
+            label={field.label}
+            value={all[language] ?? []}
+            help={field.help}
+            fault={fault}
+            change={(text) => {
+              change({ ...all, [language]: text })
+            }}
+          />
+        </Suspense>
       )
     }
     case 'file': {

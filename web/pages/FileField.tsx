@@ -2,10 +2,11 @@ import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Box, Button, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material'
 import { filesApi, isPictureType, type StoredFile } from '@flimbo/core/files'
 import type { FileTake } from '@flimbo/core/pages'
-import { useRef, useState } from 'react'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
-import { PortraitCrop } from './PortraitCrop.tsx'
 import { useUpload } from '../print/index.ts'
+
+const PortraitCrop = lazy(async () => ({ default: (await import('./PortraitCrop.tsx')).PortraitCrop }))
 
 const ACCEPTS: Readonly<Record<FileTake, string>> = {
   picture: 'image/png,image/jpeg,image/webp,image/svg+xml',
@@ -124,16 +125,18 @@ export function FileField({ label, takes, file, instead, take, help, fault }: Pr
         }}
       />
       {uncut && (
-        <PortraitCrop
-          file={uncut}
-          close={() => {
-            setUncut(null)
-          }}
-          take={(cut) => {
-            setUncut(null)
-            upload(cut)
-          }}
-        />
+        <Suspense>
+          <PortraitCrop
+            file={uncut}
+            close={() => {
+              setUncut(null)
+            }}
+            take={(cut) => {
+              setUncut(null)
+              upload(cut)
+            }}
+          />
+        </Suspense>
       )}
       {(sentence ?? help) !== undefined && (
         <Typography variant="caption" color={sentence ? 'error' : 'textSecondary'} component="p">

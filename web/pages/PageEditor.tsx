@@ -3,7 +3,6 @@ import { languageName } from '@flimbo/core/conditions'
 import type { StoredFile } from '@flimbo/core/files'
 import {
   pageFaults,
-  pagesApi,
   pageStylesApi,
   PLAIN_STYLE,
   type Page,
@@ -13,7 +12,7 @@ import {
 } from '@flimbo/core/pages'
 import { useMemo, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
-import { ApiProblem, sentenceOf, useAnswer, useChange } from '../api/index.ts'
+import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { Conflict, Fault, Sheet } from '../ui/index.ts'
 import { withChanged, withCopy, withMoved, withoutPart, withPart } from './editParts.ts'
@@ -26,7 +25,8 @@ import { PagePreview } from './PagePreview.tsx'
 import { PartForm } from './PartForm.tsx'
 import { PartList } from './PartList.tsx'
 import { RenamePage } from './RenamePage.tsx'
-import { usePageDraft, type PageDraft } from './usePageDraft.ts'
+import { usePageActions } from './usePageActions.ts'
+import { usePageDraft } from './usePageDraft.ts'
 
 interface Props {
   readonly page: Page
@@ -220,44 +220,6 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
       </Box>
     </Box>
   )
-}
-
-/** What is done with a page as a whole, and what was wrong with it. */
-function usePageActions(page: Page, state: PageDraft, choosePage: (id: number) => void, removed: () => void) {
-  const publish = useChange(pagesApi.publish)
-  const discard = useChange(pagesApi.discardDraft)
-  const copy = useChange(pagesApi.copy)
-  const remove = useChange(pagesApi.remove)
-  const { id } = page
-  const error = publish.error ?? discard.error ?? copy.error ?? remove.error
-  const fields = error instanceof ApiProblem ? (error.problem.fields ?? []) : []
-  return {
-    isPublishing: publish.isPending,
-    trouble: error ? sentenceOf(error, 'That could not be done. Nothing was changed.') : null,
-    faults: fields.map(({ path, message }) => {
-      const dot = path.indexOf('.')
-      return { partId: path.slice(0, dot), path: path.slice(dot + 1), sentence: message }
-    }),
-    publish: () => {
-      publish.mutate({ params: { id }, body: { draftVersion: state.version } })
-    },
-    discard: () => {
-      discard.mutate({ params: { id }, query: { draftVersion: state.version } })
-    },
-    copy: () => {
-      copy.mutate(
-        { params: { id } },
-        {
-          onSuccess: (made) => {
-            choosePage(made.id)
-          },
-        },
-      )
-    },
-    remove: () => {
-      remove.mutate({ params: { id } }, { onSuccess: removed })
-    },
-  }
 }
 
 function LanguageSwitch({
