@@ -152,3 +152,5 @@ export function leavesOf(given: Condition): Leaf[] {
 
 /** The condition that every scan meets. */
 export const EVERY_SCAN: Condition = { kind: 'all', of: [] }
+/** Whether a condition is that of every scan, as it is written: one that asks nothing. */
+export const asksNothing = (given: Condition): boolean => given.kind === 'all' && given.of.length === 0

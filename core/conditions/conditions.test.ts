@@ -10,6 +10,7 @@ import {
   DEPTH_MAX,
   EVERY_SCAN,
   implies,
+  languageName,
   inVersions,
   isImpossible,
   languagesIn,
@@ -299,5 +300,21 @@ describe('what is certain of conditions', () => {
   })
   it('knows what its words are made of', () => {
     expect(conditionInWords({ kind: 'any', of: [] })).toBe('no scan')
+  })
+})
+
+describe('the name of a language', () => {
+  it('is English, and any text that is no tag is itself', () => {
+    expect(['de', 'de-AT', 'nope-', 'EN_'].map(languageName)).toEqual([
+      'German',
+      'Austrian German',
+      'nope-',
+      'EN_',
+    ])
+    fc.assert(
+      fc.property(fc.string(), (typed) => {
+        expect(languageName(typed).length).toBeGreaterThanOrEqual(Math.min(1, typed.length))
+      }),
+    )
   })
 })

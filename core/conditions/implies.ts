@@ -1,5 +1,5 @@
 import { minutesOf } from '../time/index.ts'
-import type { Condition, Leaf } from './condition.ts'
+import { asksNothing, type Condition, type Leaf } from './condition.ts'
 import { greatCircleKm } from './greatCircle.ts'
 import { inVersions } from './versions.ts'
 
@@ -140,7 +140,7 @@ function disjoint(a: Condition, b: Condition): boolean {
 /** Whether no scan can meet a condition. Sound and not complete. */
 export function isImpossible(condition: Condition): boolean {
   if (condition.kind === 'any') return condition.of.every(isImpossible)
-  if (condition.kind === 'not') return condition.of.kind === 'all' && condition.of.of.length === 0
+  if (condition.kind === 'not') return asksNothing(condition.of)
   if (condition.kind === 'window')
     return condition.from !== '' && condition.upTo !== '' && condition.from >= condition.upTo
   if (condition.kind !== 'all') return false

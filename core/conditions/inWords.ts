@@ -1,6 +1,6 @@
 import { WEEKDAYS } from '../time/index.ts'
 import type { DeviceType } from '../scans/index.ts'
-import type { Condition, Leaf } from './condition.ts'
+import { asksNothing, type Condition, type Leaf } from './condition.ts'
 
 const REGIONS = new Intl.DisplayNames('en', { type: 'region', fallback: 'code' })
 const LANGUAGES = new Intl.DisplayNames('en', { type: 'language', fallback: 'code' })
@@ -10,9 +10,13 @@ export function countryName(code: string): string {
   return code === '' ? '' : (REGIONS.of(code) ?? code)
 }
 
-/** A language's English name from its BCP 47 tag. */
+/** A language's English name from its BCP 47 tag; what is none, such as one that is half typed, as it is. */
 export function languageName(tag: string): string {
-  return LANGUAGES.of(tag) ?? tag
+  try {
+    return LANGUAGES.of(tag) ?? tag
+  } catch {
+    return tag
+  }
 }
 
 const DEVICES: Record<DeviceType, string> = {
@@ -119,7 +123,7 @@ export function conditionInWords(condition: Condition): string {
     return condition.of.kind === 'all' || condition.of.kind === 'any'
       ? `not (${conditionInWords(condition.of)})`
       : `not ${conditionInWords(condition.of)}`
-  if (condition.kind === 'all' && condition.of.length === 0) return 'every scan'
+  if (asksNothing(condition)) return 'every scan'
   if (condition.kind === 'any' && condition.of.length === 0) return 'no scan'
   if (condition.kind === 'all' || condition.kind === 'any') {
     const inner = condition.of.map((part) =>

@@ -1,6 +1,7 @@
 export { compileCondition, languagesIn } from './compile.ts'
 export type { Check, Test } from './compile.ts'
 export {
+  asksNothing,
   CODE_FIELDS,
   condition,
   DEPTH_MAX,

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { anyPage, anyPart, nastyText, PAGE_LANGUAGES } from '../tests/pageArbitrary.ts'
 import { pageSurroundings } from '../tests/pageSurroundings.ts'
 import {
+  contactName,
   drawPage,
   emptyContent,
   escapeMarkup,
@@ -41,8 +42,11 @@ function harmless<T>(value: T): T {
   const plain = (text: string, sign: string) => text.replace(/[^\s]/gu, sign)
   const walk = (given: unknown, key: string): unknown => {
     if (Array.isArray(given)) return given.map((each) => walk(each, key))
-    if (typeof given === 'object' && given !== null)
-      return Object.fromEntries(Object.entries(given).map(([name, each]) => [name, walk(each, name)]))
+    if (typeof given === 'object' && given !== null) {
+      const walked = Object.fromEntries(Object.entries(given).map(([name, each]) => [name, walk(each, name)]))
+      // An organisation that is called as the person is stays so: it is drawn once.
+      return isCalledAlike(given) ? { ...walked, organisation: contactName(walked as never) } : walked
+    }
     if (typeof given !== 'string') return given
     if (given.startsWith('https://saltmarsh.example/')) return 'https://saltmarsh.example/'
     return KEPT.has(key) || /^(tel:|A{21}$|\d{4}-)/.test(given)
@@ -51,6 +55,10 @@ function harmless<T>(value: T): T {
   }
   return walk(value, '') as T
 }
+const isCalledAlike = (given: object) =>
+  'organisation' in given &&
+  typeof given.organisation === 'string' &&
+  given.organisation.trim() === contactName(given as never)
 const KEPT = new Set(['kind', 'id', 'size', 'look', 'version', 'system', 'zone', 'languages', 'from', 'upTo'])
 
 describe('a page, whatever is typed on it', () => {
@@ -64,6 +72,18 @@ describe('a page, whatever is typed on it', () => {
       }),
       { numRuns: 400 },
     )
+  })
+
+  it('names an organisation once that is called as its person is, and beside them otherwise', () => {
+    const paragraphs = (organisation: string) => {
+      const content = page([{ ...newPart('contact', 'c'), family: 'Harbour office', organisation }])
+      const drawn = [content, harmless(content)].map((each) =>
+        structureOf(drawPage(each, pageSurroundings('en'))),
+      )
+      expect(drawn[0]).toEqual(drawn[1])
+      return drawn[0]?.filter((tag) => tag === 'p').length
+    }
+    expect([paragraphs(' Harbour office '), paragraphs('Ferry line')]).toEqual([0, 1])
   })
 
   it('reads as it was typed', () => {

@@ -41,3 +41,9 @@ export function apartKind({ method, purpose, test, onward, program }: RequestSig
   if (purpose !== '' && /\b(prefetch|prerender|preview)\b/i.test(purpose)) return 'prefetch'
   return program ?? (onward ? 'onward' : null)
 }
+
+/** Whether a scan is a person's: counted (null), or the next step of one that was asked something. */
+export const isPersons = (apart: string | null): boolean => apart === null || apart === 'onward'
+/** Why what follows from a scan, such as an event on a page, is kept apart; empty where it is a person's. */
+export const apartAfter = (apart: string | null): string =>
+  apart === null || apart === 'onward' ? '' : apart

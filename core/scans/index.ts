@@ -1,4 +1,4 @@
-export { APART, apartKind, programKind } from './apart.ts'
+export { APART, apartAfter, apartKind, isPersons, programKind } from './apart.ts'
 export type { Apart, RequestSigns } from './apart.ts'
 export {
   hasOneScope,

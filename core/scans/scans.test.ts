@@ -2,7 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   acceptedLanguages,
+  APART,
+  apartAfter,
   apartKind,
+  isPersons,
   deviceOf,
   preferredLanguage,
   primaryLanguage,
@@ -125,6 +128,12 @@ describe('User-Agent', () => {
 })
 
 describe('what is kept apart', () => {
+  it('is everything but what a person did, asked something before or not', () => {
+    const persons = [null, ...APART].filter(isPersons)
+    expect(persons).toEqual([null, 'onward'])
+    for (const apart of [null, ...APART]) expect(apartAfter(apart)).toBe(persons.includes(apart) ? '' : apart)
+  })
+
   const person = { method: 'GET', purpose: '', test: false, onward: false, program: null } as const
   it('is not a person’s device that asks', () => {
     expect(apartKind(person)).toBeNull()

@@ -1,4 +1,4 @@
-import { mapsOf, summaryOf } from '@flimbo/server/pages'
+import { insertLivePage } from '@flimbo/server/pages'
 import { startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
 import type { Rules } from '@flimbo/core/routing'
@@ -207,32 +207,8 @@ export async function fillObjects(
       }),
     )
     for (const { name: pageName, content } of pages[utmCampaign] ?? []) {
-      const at = Math.round(workDay(startsOn, today))
-      const pageId = insertedId(
-        await manager.insert(tables.pages, {
-          campaignId: id,
-          name: pageName,
-          maps: mapsOf(content),
-          ...summaryOf(content, null),
-          live: content as never,
-          revisionId: 0,
-          draft: null,
-          draftVersion: 0,
-          version: 1,
-          createdAt: at,
-          changedAt: at,
-        }),
-      )
-      const revisionId = insertedId(
-        await manager.insert(tables.pageRevisions, {
-          pageId,
-          number: 1,
-          at,
-          personId: staff.anna,
-          content: content as never,
-        }),
-      )
-      await manager.update(tables.pages, { id: pageId }, { revisionId })
+      const by = { personId: staff.anna, at: Math.round(workDay(startsOn, today)) }
+      await insertLivePage(manager, id, pageName, content, by)
     }
     for (const each of routes)
       await route(manager, { id, workspaceId, domainId: domainId ?? OWN_DOMAIN, ...days }, today, each)

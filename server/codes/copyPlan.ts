@@ -9,6 +9,7 @@ import {
   type RouteRow,
 } from '../database/index.ts'
 import { loadReferences, withReferences, plainRoute, type By } from '../routing/index.ts'
+import { beginRevisions } from '../pages/index.ts'
 import { storeLimits } from '../scans/index.ts'
 import { issueCodes, type Pace } from './issue.ts'
 import { pieceToReissue } from './move.ts'
@@ -24,24 +25,16 @@ async function copyPages(
   manager: EntityManager,
   from: number,
   to: number,
-  { at, personId }: By,
+  by: By,
 ): Promise<Map<number, number>> {
+  const { at } = by
   const pages = new Map<number, number>()
   for (const { id, ...page } of await manager.findBy(tables.pages, { campaignId: from })) {
     const made = { ...page, campaignId: to, version: 1, createdAt: at, changedAt: at }
     const copy = insertedId(await manager.insert(tables.pages, made))
     pages.set(id, copy)
     if (page.live === null) continue
-    const revisionId = insertedId(
-      await manager.insert(tables.pageRevisions, {
-        pageId: copy,
-        number: 1,
-        at,
-        personId,
-        content: page.live as never,
-      }),
-    )
-    await manager.update(tables.pages, { id: copy }, { revisionId })
+    await beginRevisions(manager, copy, page.live, by)
   }
   return pages
 }

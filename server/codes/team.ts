@@ -1,11 +1,10 @@
 import { newCode } from '@flimbo/core/codes'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
-import { memberContent, memberName, pageFaults, teamApi, type PageContent } from '@flimbo/core/pages'
+import { memberContent, memberName, pageFaults, teamApi } from '@flimbo/core/pages'
 import { NO_RULES } from '@flimbo/core/routing'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import { insertedId, tables } from '../database/index.ts'
 import { domainFor } from '../domains/index.ts'
-import { summaryOf } from '../pages/index.ts'
+import { insertLivePage } from '../pages/index.ts'
 import { forgetCodes } from '../line/index.ts'
 import { checkDestination } from '../routing/index.ts'
 import { refuseOffList } from './change.ts'
@@ -35,7 +34,7 @@ export function teamEndpoints(mounts: Mounts, { database, doors, live, domains, 
       const pieces: PieceToIssue[] = []
       await turns.begin()
       for (const { name, content } of cards) {
-        const pageId = await insertCard(name, content)
+        const pageId = await insertLivePage(manager, campaign.id, name, content, by)
         const given = newCode.parse({ campaignId: campaign.id, name, medium, source, destination })
         pieces.push({
           ...(await pieceToIssue(manager, campaign, given, domainId)),
@@ -59,28 +58,6 @@ export function teamEndpoints(mounts: Mounts, { database, doors, live, domains, 
         await turns.pause()
       }
       return issueCodes(manager, pieces, by, slugLength, { turns })
-
-      async function insertCard(name: string, content: PageContent): Promise<number> {
-        const at = by.at
-        const row = {
-          campaignId: campaign.id,
-          name,
-          maps: {},
-          ...summaryOf(content, null),
-          live: content,
-          revisionId: 0,
-          draft: null,
-          draftVersion: 0,
-          version: 1,
-          createdAt: at,
-          changedAt: at,
-        }
-        const pageId = insertedId(await manager.insert(tables.pages, row))
-        const revision = { pageId, number: 1, at, personId: by.personId, content }
-        const revisionId = insertedId(await manager.insert(tables.pageRevisions, revision))
-        await manager.update(tables.pages, { id: pageId }, { revisionId })
-        return pageId
-      }
     })
     await forgetCodes(database, doors, ids)
     live.tell(workspaceId, { type: 'change', of: 'campaign', id: campaign.id })

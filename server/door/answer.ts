@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
-import type { Outcome, Place } from '@flimbo/core/scans'
+import { apartAfter, isPersons, type Outcome, type Place } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'
 import type { Worn } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
@@ -73,7 +73,7 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
     enriched: { apart },
     arrival,
   } = came
-  const isReal = apart === null || apart === 'onward'
+  const isReal = isPersons(apart)
   const onWay = onTheWay(parts, posting, came, decision, scanned.worn)
   const takes =
     posting.counter !== null && isReal && isLetThrough(decision)
@@ -120,7 +120,7 @@ function answerWithPage(
       routeId,
       revisionId,
       at: arrival.at,
-      apart: apart === null || apart === 'onward' ? '' : apart,
+      apart: apartAfter(apart),
     },
   ).catch((error: unknown) => {
     refuse(parts, response, error)

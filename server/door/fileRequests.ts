@@ -1,8 +1,9 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
+import { fileKey } from '@flimbo/core/files'
 import sendStream from 'send'
 import { stat } from 'node:fs/promises'
 import { dirname, basename } from 'node:path'
-import { variantSuffix } from '../files/index.ts'
+import { INERT_POLICY, variantSuffix } from '../files/index.ts'
 import type { PageShelf } from '../pages/index.ts'
 import { FILES_PATH } from './fileHref.ts'
 import { sendPage } from './respond.ts'
@@ -12,15 +13,12 @@ export interface FileParts {
   readonly placeOf: (sum: string, suffix?: string) => string
 }
 
-const KEY = /^[0-9A-Za-z_-]{21}$/
 const VARIANT = /^(\d{1,5})\.(avif|webp|jpg)$/
 const VARIANT_TYPES: Readonly<Record<string, string>> = {
   avif: 'image/avif',
   webp: 'image/webp',
   jpg: 'image/jpeg',
 }
-/** Drawings and captions do nothing when they are opened by themselves; the sandbox of a PDF would leave it unread. */
-const INERT = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
 const YEAR_MS = 365 * 86_400_000
 
 /**
@@ -46,7 +44,7 @@ export async function sendPublicFile(
   query: string,
 ): Promise<void> {
   const [key = '', name = ''] = path.slice(FILES_PATH.length).split('/')
-  const file = KEY.test(key) ? await shelf.file(key) : null
+  const file = fileKey.safeParse(key).success ? await shelf.file(key) : null
   if (!file) {
     sendPage(response, 'unknown')
     return
@@ -62,7 +60,9 @@ export async function sendPublicFile(
   response.setHeader('Content-Type', type === 'text/vtt' ? 'text/vtt; charset=utf-8' : type)
   response.setHeader('X-Content-Type-Options', 'nosniff')
   response.setHeader('Content-Disposition', `${way}; filename*=UTF-8''${encodeURIComponent(file.name)}`)
-  if (type === 'image/svg+xml' || type === 'text/vtt') response.setHeader('Content-Security-Policy', INERT)
+  // The sandbox of a PDF would leave it unread.
+  if (type === 'image/svg+xml' || type === 'text/vtt')
+    response.setHeader('Content-Security-Policy', INERT_POLICY)
   await wholeSuffix(request, place)
   sendStream(request, `/${basename(place)}`, {
     root: dirname(place),

@@ -1,5 +1,6 @@
 import type { IncomingMessage } from 'node:http'
 import type { Point } from '@flimbo/core/conditions'
+import { readBody } from './readBody.ts'
 
 /** What a form of the front door was sent with. */
 export interface Given {
@@ -18,25 +19,10 @@ export interface Given {
 const BYTES_MAX = 16_384
 
 /** Reads a form's fields; null where the body is too long or no form. */
-export function readForm(request: IncomingMessage): Promise<Given | null> {
-  if (!/^application\/x-www-form-urlencoded\b/i.test(request.headers['content-type'] ?? ''))
-    return Promise.resolve(null)
-  return new Promise((resolve, reject) => {
-    const parts: Buffer[] = []
-    let length = 0
-    request.on('data', (part: Buffer) => {
-      length += part.length
-      if (length <= BYTES_MAX) parts.push(part)
-      else {
-        resolve(null)
-        request.destroy()
-      }
-    })
-    request.on('end', () => {
-      resolve(givenBy(new URLSearchParams(Buffer.concat(parts).toString('utf8'))))
-    })
-    request.on('error', reject)
-  })
+export async function readForm(request: IncomingMessage): Promise<Given | null> {
+  if (!/^application\/x-www-form-urlencoded\b/i.test(request.headers['content-type'] ?? '')) return null
+  const body = await readBody(request, BYTES_MAX)
+  return body === null ? null : givenBy(new URLSearchParams(body))
 }
 
 function givenBy(fields: URLSearchParams): Given {

@@ -6,6 +6,7 @@ import {
   contactName,
   eventCalendar,
   isDeviceAddress,
+  languageFor,
   linkAddress,
   onlyFile,
   readTold,
@@ -13,14 +14,17 @@ import {
   type CardPhoto,
   type Part,
   type PageEvent,
+  type ShownFile,
 } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
+import { apartAfter } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'
 import type { PageShelf, PassMaker, ShelvedPage } from '../pages/index.ts'
 import { variantSuffix } from '../files/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { PageEventRow, ScanWriter } from '../scans/index.ts'
-import { addressOf, type ArrivalParts } from './readArrival.ts'
+import { factsOf, type ArrivalParts } from './readArrival.ts'
+import { readBody } from './readBody.ts'
 import { fileHref } from './fileHref.ts'
 import { drawnPage, linksOfPage, surroundingsOf, type Shown } from './drawnPage.ts'
 import type { PageVisit, PageVisits } from './pageVisits.ts'
@@ -61,30 +65,15 @@ export function takeLanguage(query: string): { chosen: string; rest: string } {
   return { chosen, rest: pairs.filter((pair) => !pair.startsWith('in=')).join('&') }
 }
 
-const text = (header: string | string[] | undefined) =>
-  typeof header === 'string' ? header : (header?.join(', ') ?? '')
-
 /** Who asks, as far as pages show something to some and not to others; and why what they do is kept apart. */
 function visitorOf(
   parts: PageParts,
   request: IncomingMessage,
   query: string,
 ): { visit: Visit; apart: string } {
-  const { headers } = request
-  const { address, isRehearsed } = addressOf(parts, request)
-  const enriched = parts.enrich({
-    method: request.method ?? '',
-    address,
-    userAgent: headers['user-agent'] ?? '',
-    acceptLanguage: headers['accept-language'] ?? '',
-    purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
-    referer: '',
-    test: isRehearsed,
-    onward: true,
-  })
-  const { apart, place, device, languages } = enriched
+  const { apart, place, device, languages } = parts.enrich(factsOf(parts, request, true))
   return {
-    apart: apart === null || apart === 'onward' ? '' : apart,
+    apart: apartAfter(apart),
     visit: { at: Date.now(), query, place, device, languages, visitor: '', repeat: false, precise: null },
   }
 }
@@ -93,6 +82,8 @@ function visitorOf(
 interface Asked {
   readonly shown: Shown
   readonly visit: PageVisit
+  /** Where its links lead; the page is drawn for that when it is first asked. */
+  readonly links: () => ReturnType<typeof linksOfPage>
   /** Notes what happened, for the scan that was shown the page. Resolves once it is on disk. */
   readonly note: (events: readonly PageEvent[]) => Promise<void>
 }
@@ -104,15 +95,15 @@ export async function answerFromPage(parts: PageParts, from: FromPage, posting: 
   const visit = parts.visits.read(token, posting.codeId, Date.now())
   const page = visit && (await parts.shelf.page(visit.pageId))
   if (!visit || page?.workspaceId !== posting.workspaceId) {
-    await drained(request)
+    await toldBy(request)
     if (request.method === 'POST') sendNothing(response)
     else sendOn(response, path === '' ? '/' : path)
     return
   }
   const asked = askedOf(parts, from, posting, page, visit, token)
   if (request.method === 'POST') {
-    const told = readTold(await bodyOf(request))
-    await asked.note(told.filter((event) => isOfPage(event, asked.shown)))
+    const told = readTold(await toldBy(request))
+    await asked.note(told.filter((event) => isOfPage(event, asked)))
     sendNothing(response)
     return
   }
@@ -131,17 +122,13 @@ function askedOf(
   const visitor = visitorOf(parts, request, rest)
   const { codeId, scanId, routeId, revisionId, pageId } = visit
   const apart = visit.apart === '' ? visitor.apart : visit.apart
+  const origin = parts.originOf(doorway.id)
+  const shown: Shown = { page, posting, visit: visitor.visit, path, token, chosen, origin }
+  let links: ReturnType<typeof linksOfPage> | null = null
   return {
     visit,
-    shown: {
-      page,
-      posting,
-      visit: visitor.visit,
-      path,
-      token,
-      chosen,
-      origin: parts.originOf(doorway.id),
-    },
+    shown,
+    links: () => (links ??= linksOfPage(shown)),
     async note(events) {
       const at = Date.now()
       const rows = events.map((event): PageEventRow => ({
@@ -160,12 +147,12 @@ function askedOf(
 }
 
 /** Whether something that is told can have happened on a page: nobody fills the disk with what is made up. */
-function isOfPage({ kind, part, item }: PageEvent, shown: Shown): boolean {
+function isOfPage({ kind, part, item }: PageEvent, { shown, links }: Asked): boolean {
   const found = shown.page.content.parts.find(({ id }) => id === part)
   if (kind === 'stayed') return part === ''
   if (kind === 'played') return found?.kind === 'audio' || found?.kind === 'video'
   if (kind === 'shared') return found?.kind === 'contact'
-  const address = linksOfPage(shown).get(`${part} ${item}`)
+  const address = links().get(`${part} ${item}`)
   return kind === 'link' && address !== undefined && isDeviceAddress(address)
 }
 
@@ -181,7 +168,7 @@ async function answerWanted(
     return
   }
   if (what === 'l') {
-    const address = linksOfPage(shown).get(`${part} ${item}`)
+    const address = asked.links().get(`${part} ${item}`)
     if (address !== undefined && !isDeviceAddress(address)) {
       await asked.note([{ kind: 'link', part, item }])
       sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, linkAddress(address)))
@@ -243,11 +230,15 @@ async function takePart(
     const file = shown.page.files.get(said(around, part.file).text)
     if (!file) return false
     await note([{ kind: 'file', part: part.id, item: '' }])
-    sendOn(response, fileHref(file) + (part.kind === 'file' && part.way === 'save' ? '&save' : ''))
+    sendOn(response, fileAddress(file, part))
     return true
   }
   return false
 }
+
+/** Where a file is had as its part gives it: to be opened, or to be saved. */
+const fileAddress = (file: ShownFile, part: Part): string =>
+  fileHref(file) + (part.kind === 'file' && part.way === 'save' ? '&save' : '')
 
 /** A portrait small enough to be sent within a card. */
 async function photoOf(parts: PageParts, { page }: Shown, key: string): Promise<CardPhoto | null> {
@@ -285,29 +276,12 @@ function sendNothing(response: ServerResponse): void {
   response.end()
 }
 
+/** What a script tells is no longer. */
 const BYTES_MAX = 2048
 
-/** What a script tells, as far as it is not too long to be that. */
-function bodyOf(request: IncomingMessage): Promise<string> {
-  return new Promise((resolve, reject) => {
-    const pieces: Buffer[] = []
-    let length = 0
-    request.on('data', (piece: Buffer) => {
-      length += piece.length
-      if (length <= BYTES_MAX) pieces.push(piece)
-      else {
-        resolve('')
-        request.destroy()
-      }
-    })
-    request.on('end', () => {
-      resolve(Buffer.concat(pieces).toString('utf8'))
-    })
-    request.on('error', reject)
-  })
-}
-const drained = (request: IncomingMessage) =>
-  request.method === 'POST' ? bodyOf(request) : Promise.resolve('')
+/** What a request from a page was sent with, which is read to its end before it is answered; empty where it is too long. */
+const toldBy = async (request: IncomingMessage): Promise<string> =>
+  request.method === 'POST' ? ((await readBody(request, BYTES_MAX)) ?? '') : ''
 
 /** Shows the page that a scan was decided to be shown, once the scan is on disk. */
 export async function showPage(
@@ -326,14 +300,12 @@ export async function showPage(
     return
   }
   const token = parts.visits.issue({ ...visit, pageId })
+  const { languages } = page.content
   const only = onlyFile(page.content)
-  const file =
-    only &&
-    page.files.get(
-      said(surroundingsOf({ ...shown, page, token: '', chosen: '', origin: '' }), only.file).text,
-    )
-  if (file) {
-    sendOn(response, fileHref(file) + (only?.way === 'save' ? '&save' : ''))
+  const inTheirs = () => ({ language: languageFor(shown.visit.languages, languages), languages })
+  const file = only && page.files.get(said(inTheirs(), only.file).text)
+  if (only && file) {
+    sendOn(response, fileAddress(file, only))
     return
   }
   const { chosen, rest } = takeLanguage(shown.visit.query)

@@ -1,5 +1,4 @@
-import { timingSafeEqual } from 'node:crypto'
-import { signatureOf } from './signature.ts'
+import { isSameText, signatureOf } from './signature.ts'
 
 /** The visit of a page: which scan was shown it, and what decided that. */
 export interface PageVisit {
@@ -39,16 +38,11 @@ export function pageVisits(key: Buffer): PageVisits {
     read(token, codeId, now) {
       const end = token.lastIndexOf('.')
       const signed = token.slice(0, end)
-      if (end < 0 || !isSame(sign(signed), token.slice(end + 1))) return null
+      if (end < 0 || !isSameText(token.slice(end + 1), sign(signed))) return null
       const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0] = numbers(signed)
       const apart = signed.slice(signed.lastIndexOf('.') + 1)
       const isGood = code === codeId && at <= now && now - at <= VISIT_MS
       return isGood ? { codeId, pageId, scanId, routeId, revisionId, at, apart } : null
     },
   }
-}
-
-function isSame(expected: string, given: string): boolean {
-  const [a, b] = [Buffer.from(expected), Buffer.from(given)]
-  return a.length === b.length && timingSafeEqual(a, b)
 }

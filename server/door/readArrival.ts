@@ -49,6 +49,26 @@ export function addressOf(
   }
 }
 
+/** What a request says of itself. @param onward whether it is the next step of an earlier one */
+export function factsOf(
+  parts: Pick<ArrivalParts, 'config' | 'rehearsals'>,
+  request: IncomingMessage,
+  onward: boolean,
+): RequestFacts {
+  const { method = '', headers } = request
+  const { address, isRehearsed } = addressOf(parts, request)
+  return {
+    method,
+    address,
+    userAgent: headers['user-agent'] ?? '',
+    acceptLanguage: headers['accept-language'] ?? '',
+    purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
+    referer: headers.referer ?? '',
+    test: isRehearsed,
+    onward,
+  }
+}
+
 /** How far a scan has got: its query without a pass, whether the password was given, and what its form said. */
 export interface Standing {
   readonly query: string
@@ -67,20 +87,9 @@ export function readArrival(
   today: Today,
   at: number,
 ): CameIn {
-  const { headers } = request
-  const { address, isRehearsed } = addressOf(parts, request)
-  const facts: RequestFacts = {
-    method: request.method ?? '',
-    address,
-    userAgent: headers['user-agent'] ?? '',
-    acceptLanguage: headers['accept-language'] ?? '',
-    purpose: text(headers['sec-purpose'] ?? headers.purpose ?? headers['x-moz']),
-    referer: headers.referer ?? '',
-    test: isRehearsed,
-    onward: scan !== '',
-  }
+  const facts = factsOf(parts, request, scan !== '')
   const { day, salt } = today
-  const visitor = visitorHash(salt, address, facts.userAgent)
+  const visitor = visitorHash(salt, facts.address, facts.userAgent)
   const enriched = parts.enrich(facts)
   const {
     compiled: { route },

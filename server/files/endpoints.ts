@@ -3,12 +3,11 @@ import { filesApi, isPictureType } from '@flimbo/core/files'
 import { attach, missing, mount, type Mounts } from '../api/index.ts'
 import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { INERT_POLICY } from './inert.ts'
 import type { FileLibrary } from './library.ts'
 
 /** What a file is may be kept by whoever asked: under its sum it is never another. */
 const KEPT = 'private, max-age=31536000, immutable'
-/** Whatever stands in a file, nothing of it runs or reaches out, opened as a page or not. */
-const INERT = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
 
 /** The endpoints of files, as `core`’s contract describes them. */
 export function filesEndpoints(
@@ -51,7 +50,7 @@ export function filesEndpoints(
     response.set({
       'Cache-Control': KEPT,
       'Content-Length': String(bytes),
-      'Content-Security-Policy': INERT,
+      'Content-Security-Policy': INERT_POLICY,
       'X-Content-Type-Options': 'nosniff',
     })
     // Whoever leaves in the middle is no fault of ours.

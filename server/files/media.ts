@@ -1,4 +1,4 @@
-import { open, readFile, stat } from 'node:fs/promises'
+import { readFile, stat } from 'node:fs/promises'
 import {
   CAPTIONS_BYTES_MAX,
   isPictureType,
@@ -7,6 +7,7 @@ import {
   type MediaType,
 } from '@flimbo/core/files'
 import { Refusal } from '../api/index.ts'
+import { headOf } from './headOf.ts'
 
 /** What a file is used as; one takes the place of another of the same kind. */
 export type FileKind = 'picture' | 'audio' | 'video' | 'captions' | 'document'
@@ -51,16 +52,6 @@ const HEAD_BYTES = 64
 /** WebVTT, section 4.1: the word, after a byte order mark where there is one, and then white space or the end. */
 const CAPTIONS = /^\ufeff?WEBVTT(?=[ \t\n\r]|$)/
 
-async function headOf(file: string): Promise<string> {
-  const handle = await open(file)
-  try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0)
-    return buffer.toString('utf8', 0, bytesRead)
-  } finally {
-    await handle.close()
-  }
-}
-
 /** @throws Refusal where captions are none that browsers show */
 async function checkCaptions(file: string, bytes: number): Promise<void> {
   if (bytes > CAPTIONS_BYTES_MAX)
@@ -81,7 +72,7 @@ async function checkCaptions(file: string, bytes: number): Promise<void> {
  */
 export async function readMedia(file: string): Promise<{ type: MediaType; bytes: number } | null> {
   const { size: bytes } = await stat(file)
-  if (CAPTIONS.test(await headOf(file))) {
+  if (CAPTIONS.test((await headOf(file, HEAD_BYTES)).toString('utf8'))) {
     await checkCaptions(file, bytes)
     return { type: 'text/vtt', bytes }
   }

@@ -1,4 +1,4 @@
-import { open, readFile, stat } from 'node:fs/promises'
+import { readFile, stat } from 'node:fs/promises'
 import type { Sharp, SharpOptions } from 'sharp'
 import {
   DRAWING_BYTES_MAX,
@@ -7,6 +7,7 @@ import {
   type PictureType,
 } from '@flimbo/core/files'
 import { Refusal } from '../api/index.ts'
+import { headOf } from './headOf.ts'
 import { harmlessSvg, NotADrawing } from './harmlessSvg.ts'
 
 /** A picture as it is kept. */
@@ -54,19 +55,9 @@ export async function cleanPicture(file: string): Promise<CleanPicture> {
       'tooLarge',
       `The picture is larger than ${String(PICTURE_BYTES_MAX / 1024 / 1024)} MB. Save it smaller, or with fewer pixels, and upload it again.`,
     )
-  const head = await headOf(file)
+  const head = await headOf(file, HEAD_BYTES)
   if (head.length === 0) throw refused('The file is empty. Choose another.')
   return looksLikeDrawing(head) ? cleanDrawing(file) : cleanPixels(file)
-}
-
-async function headOf(file: string): Promise<Buffer> {
-  const handle = await open(file)
-  try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0)
-    return buffer.subarray(0, bytesRead)
-  } finally {
-    await handle.close()
-  }
 }
 
 function looksLikeDrawing(head: Buffer): boolean {

@@ -10,7 +10,7 @@ import {
   type PageFault,
 } from '@flimbo/core/pages'
 import { Refusal, wrongField } from '../api/index.ts'
-import { findAmong, tables } from '../database/index.ts'
+import { findAmong, tables, type FileRow } from '../database/index.ts'
 import { kindOf, KIND_WORDS } from '../files/index.ts'
 import { destinationFault } from '../routing/index.ts'
 
@@ -21,8 +21,8 @@ interface Parts {
 
 /** Looks whether a content can be kept, and whether it can be shown. */
 export function contentChecks({ read, domains }: Parts) {
-  /** Refuses a content that names files or a style the workspace does not have. @throws Refusal */
-  async function stored(workspaceId: number, content: PageContent): Promise<void> {
+  /** Refuses a content that names files or a style the workspace does not have. @returns its files @throws Refusal */
+  async function namedFiles(workspaceId: number, content: PageContent): Promise<FileRow[]> {
     const keys = filesOfPage(content)
     const there = await findAmong(read, tables.files, 'key', keys, { workspaceId })
     if (there.length < keys.length)
@@ -30,11 +30,11 @@ export function contentChecks({ read, domains }: Parts) {
     const { styleId } = content
     if (styleId !== null && !(await read.existsBy(tables.pageStyles, { id: styleId, workspaceId })))
       throw wrongField('content.styleId', 'This style was deleted meanwhile. Choose another.')
+    return there
   }
 
   /** Refuses files that are not what their fields show: a picture is nothing to be played. @throws Refusal */
-  async function checkKinds(workspaceId: number, content: PageContent): Promise<void> {
-    const rows = await findAmong(read, tables.files, 'key', filesOfPage(content), { workspaceId })
+  function checkKinds(content: PageContent, rows: readonly FileRow[]): void {
     const kinds = new Map(rows.map(({ key, type }) => [key, kindOf(type)]))
     for (const { partId, path, field, value } of fieldsOfPage(content)) {
       if (field.type !== 'file' || field.takes === 'any') continue
@@ -64,8 +64,7 @@ export function contentChecks({ read, domains }: Parts) {
 
   /** Refuses a content that phones cannot be shown. @throws Refusal, with all that is wrong */
   async function shown(workspaceId: number, content: PageContent): Promise<void> {
-    await stored(workspaceId, content)
-    await checkKinds(workspaceId, content)
+    checkKinds(content, await namedFiles(workspaceId, content))
     const faults = faultsOf(content)
     const [first, ...more] = faults
     if (!first) return
@@ -78,5 +77,5 @@ export function contentChecks({ read, domains }: Parts) {
     })
   }
 
-  return { stored, shown }
+  return { stored: namedFiles, shown }
 }

@@ -12,7 +12,7 @@ import {
   type PageSummary,
 } from '@flimbo/core/pages'
 import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import { findAmong, insertedId, tables, type Database, type PageRow } from '../database/index.ts'
+import { insertedId, tables, type Database, type PageRow } from '../database/index.ts'
 import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -20,6 +20,7 @@ import { contentChecks } from './checks.ts'
 import { campaignsOf, findLeading } from './leading.ts'
 import { storeLive } from './storeLive.ts'
 import { summaryOf } from './summary.ts'
+import { usesOf } from './usesOf.ts'
 
 interface Parts {
   readonly database: Database
@@ -68,23 +69,10 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
       select: { id: true, name: true, summary: true },
       where: { campaignId: In(await campaignsOf(read, workspaceId)) },
     })
-    const users = pages.map(({ id, name, summary: { files: keys } }) => ({
-      use: { by: 'page' as const, id, name },
-      keys,
-    }))
-    const rows = await findAmong(
+    return usesOf(
       read,
-      tables.files,
-      'key',
-      users.flatMap(({ keys }) => keys),
-      { workspaceId },
-    )
-    const sums = new Map(rows.map(({ key, sum }) => [key, sum]))
-    return users.flatMap(({ use, keys }) =>
-      keys.flatMap((key) => {
-        const sum = sums.get(key)
-        return sum === undefined ? [] : [{ sum, use }]
-      }),
+      workspaceId,
+      pages.map(({ id, name, summary: { files: keys } }) => ({ use: { by: 'page', id, name }, keys })),
     )
   })
 

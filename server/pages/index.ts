@@ -1,6 +1,5 @@
 export { pagesEndpoints } from './endpoints.ts'
-export { summaryOf } from './summary.ts'
-export { mapsOf } from './maps.ts'
+export { beginRevisions, insertLivePage } from './insertLive.ts'
 export { pageResultsEndpoints } from './resultsEndpoints.ts'
 export { pageShelf } from './shelf.ts'
 export type { PageShelf, ShelvedPage, Worn } from './shelf.ts'

@@ -1,6 +1,6 @@
 import { IsNull } from 'typeorm'
 import { LRUCache } from 'lru-cache'
-import { compileCondition, languagesIn, type Test } from '@flimbo/core/conditions'
+import { asksNothing, compileCondition, languagesIn, type Test } from '@flimbo/core/conditions'
 import {
   filesOfPage,
   filesOfStyle,
@@ -126,8 +126,6 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
     const rows = await findAmong(read, tables.files, 'key', keys, { workspaceId })
     const conditions = content.parts.map(({ condition }) => condition)
     const speaks = [...new Set([...content.languages, ...languagesIn(conditions)])]
-    const isForAll = (part: PageContent['parts'][number]) =>
-      part.condition.kind === 'all' && part.condition.of.length === 0
     return {
       id,
       workspaceId,
@@ -139,8 +137,8 @@ export function pageShelf({ read }: Pick<ReadOnly, 'read'>): PageShelf {
       wallet: await walletOf(read, workspaceId),
       files: new Map(rows.map((file) => [file.key, shownFile(file)])),
       tests: new Map(
-        content.parts.flatMap((part) =>
-          isForAll(part) ? [] : [[part.id, compileCondition(part.condition, speaks)] as const],
+        content.parts.flatMap(({ id: partId, condition }) =>
+          asksNothing(condition) ? [] : [[partId, compileCondition(condition, speaks)] as const],
         ),
       ),
     }

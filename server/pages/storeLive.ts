@@ -1,7 +1,8 @@
 import type { EntityManager } from 'typeorm'
 import type { PageContent } from '@flimbo/core/pages'
-import { insertedId, tables, type PageRow, type RouteRow, type Turns } from '../database/index.ts'
+import { tables, type PageRow, type RouteRow, type Turns } from '../database/index.ts'
 import { storeChange, type By } from '../routing/index.ts'
+import { insertRevision } from './insertLive.ts'
 import { mapsOf } from './maps.ts'
 import { summaryOf } from './summary.ts'
 
@@ -20,15 +21,7 @@ export async function storeLive(
     routes,
     async () => {
       const number = 1 + (await manager.countBy(tables.pageRevisions, { pageId: id }))
-      const revisionId = insertedId(
-        await manager.insert(tables.pageRevisions, {
-          pageId: id,
-          number,
-          at,
-          personId,
-          content: content as never,
-        }),
-      )
+      const revisionId = await insertRevision(manager, id, number, content, { personId, at })
       await manager.update(
         tables.pages,
         { id },

@@ -12,6 +12,7 @@ import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { campaignsOf } from './leading.ts'
+import { usesOf } from './usesOf.ts'
 
 interface Parts {
   readonly database: Database
@@ -51,17 +52,13 @@ export function pageStylesEndpoints(mounts: Mounts, { database, doors, live, fil
 
   files.usedBy(async (workspaceId) => {
     const styles = await read.findBy(tables.pageStyles, { workspaceId })
-    const rows = await findAmong(
+    return usesOf(
       read,
-      tables.files,
-      'key',
-      styles.flatMap(({ style }) => filesOfStyle(style)),
-      { workspaceId },
-    )
-    return styles.flatMap(({ id, name, style }) =>
-      rows
-        .filter(({ key }) => filesOfStyle(style).includes(key))
-        .map(({ sum }) => ({ sum, use: { by: 'page-style' as const, id, name } })),
+      workspaceId,
+      styles.map(({ id, name, style }) => ({
+        use: { by: 'page-style', id, name },
+        keys: filesOfStyle(style),
+      })),
     )
   })
 

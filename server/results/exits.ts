@@ -1,6 +1,7 @@
 import type { EntityManager } from 'typeorm'
 import { runsOf } from '@flimbo/core/figures'
 import type { ExitTally } from '@flimbo/core/routing'
+import { isPersons } from '@flimbo/core/scans'
 import type { Span } from '@flimbo/core/time'
 import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
 import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
@@ -9,7 +10,7 @@ import { wantedWays } from './matching.ts'
 /** Exits of scans that did not get to where they lead: stopped by dates, limits or a password. */
 const STOPPED = ['', 'before', 'after', 'full', 'full-today'] as const
 /** Whether a scan is one of a person's that got somewhere; the next step of one that was asked something is one. */
-export const isReal = ({ apart }: Way) => apart === null || apart === 'onward'
+export const isReal = ({ apart }: Way) => isPersons(apart)
 const stopped: ReadonlySet<string> = new Set(STOPPED)
 const isLetThrough = (way: Way) => isReal(way) && !stopped.has(way.exit)
 /** The same as an SQL condition on `scans`. */

@@ -87,7 +87,7 @@ export function scanInserter(database: Sqlite.Database) {
           kind: 'opened',
           part: '',
           item: '',
-          // Who was asked something before is a person all the same.
+          // As `apartAfter` has it: this thread loads nothing of core.
           apart: apart === null || apart === 'onward' ? '' : String(apart),
         })
       }

@@ -13,6 +13,7 @@ import {
 import { languageName } from '@flimbo/core/conditions'
 import { quantity } from '@flimbo/core/formats'
 import {
+  languageTag,
   LANGUAGES_MAX,
   missingTexts,
   PAGE_FIELDS,
@@ -168,12 +169,8 @@ function Languages({ content, change, open }: Pick<Props, 'content' | 'change' |
         clearOnBlur
         key={languages.join(' ')}
         onChange={(_event, tag) => {
-          if (
-            typeof tag === 'string' &&
-            /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(tag) &&
-            !languages.includes(tag)
-          )
-            set([...languages, tag])
+          const { data: added } = languageTag.safeParse(tag)
+          if (added !== undefined && !languages.includes(added)) set([...languages, added])
         }}
         renderInput={(params) => <TextField {...params} label="Add language" />}
       />

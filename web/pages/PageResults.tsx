@@ -11,6 +11,7 @@ import {
 } from '@mui/material'
 import { number, quantity, share } from '@flimbo/core/formats'
 import { pageResultsApi, type Page, type PageContent } from '@flimbo/core/pages'
+import { writeTable } from '@flimbo/core/plan'
 import { dayIn, shiftDay } from '@flimbo/core/time'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
@@ -35,10 +36,7 @@ export function PageResults({ page, content, zone }: { page: Page; content: Page
       ...lines.map(({ part, what, scans }) => [part, what, String(scans)]),
       ...stays.map(({ seconds, scans }) => ['', `Seen for ${secondsText(seconds)} or longer`, String(scans)]),
     ]
-    // RFC 4180.
-    const text = rows
-      .map((row) => row.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(','))
-      .join('\r\n')
+    const text = writeTable(rows)
     const link = document.createElement('a')
     link.href = URL.createObjectURL(new Blob([`${text}\r\n`], { type: 'text/csv' }))
     link.download = `${page.name} ${period.from} ${period.to}.csv`

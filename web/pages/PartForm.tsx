@@ -5,7 +5,7 @@ import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import HiddenIcon from '@mui/icons-material/VisibilityOffOutlined'
 import ShownIcon from '@mui/icons-material/VisibilityOutlined'
 import { Box, Button, IconButton, Stack, Tooltip, Typography } from '@mui/material'
-import { conditionInWords, EVERY_SCAN } from '@flimbo/core/conditions'
+import { asksNothing, conditionInWords, EVERY_SCAN } from '@flimbo/core/conditions'
 import { PART_FIELDS, PART_NAMES, type Part } from '@flimbo/core/pages'
 import { useState, type ReactNode } from 'react'
 import { asGroup, ConditionEditor } from '../conditions/index.ts'
@@ -90,7 +90,7 @@ export function PartForm({ part, at, count, zone, editing, change, move, duplica
 /** Whom a part is shown to: the same conditions as those of lanes. */
 function ShownTo({ part, zone, change }: Pick<Props, 'part' | 'zone' | 'change'>) {
   const { condition } = part
-  const isForAll = condition.kind === 'all' && condition.of.length === 0
+  const isForAll = asksNothing(condition)
   const [isOpen, setOpen] = useState(false)
   return (
     <Box sx={{ borderTop: 1, borderColor: 'divider', pt: 1.5 }}>

@@ -208,6 +208,20 @@ describe('the form of a page', () => {
     expect(opened).toHaveBeenCalledWith('', 'en')
   })
 
+  it('takes another language as its tag is spelt, and none that is no tag', () => {
+    const { content } = openPage(two)
+    const add = (tag: string) => {
+      const field = screen.getByLabelText('Add language')
+      fireEvent.change(field, { target: { value: tag } })
+      fireEvent.keyDown(field, { key: 'Enter' })
+    }
+    add('gsw-ch')
+    expect(content().languages).toEqual(['de', 'en', 'gsw-CH'])
+    add('zz-a-1-1-x')
+    add('EN-')
+    expect(content().languages).toEqual(['de', 'en', 'gsw-CH'])
+  })
+
   it('puts another language first, and keeps the last', () => {
     const { content } = openPage(two)
     press('Make first')

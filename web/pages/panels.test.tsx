@@ -1,4 +1,5 @@
 import { newPart, type Page } from '@flimbo/core/pages'
+import { readTable } from '@flimbo/core/plan'
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { around, refusal, startOffice, type Asked } from '../tests/office.tsx'
@@ -13,6 +14,7 @@ import { TeamImport } from './TeamImport.tsx'
 afterEach(() => {
   cleanup()
   vi.unstubAllGlobals()
+  vi.restoreAllMocks()
 })
 
 const page = (more: Partial<Page> = {}): Page => ({
@@ -142,6 +144,30 @@ describe('the results of a page', () => {
     expect(cells).toEqual([
       ['Heading: Stop 1', 'Link followed', '50', '25%'],
       ['Page', 'Seen for 1 min or longer', '20', '10%'],
+    ])
+  })
+
+  it('are a file that tables read', async () => {
+    const tallies = [
+      { kind: 'opened', part: '', item: '', scans: 2 },
+      { kind: 'link', part: 'h', item: 'l', scans: 1 },
+    ]
+    startOffice(() => ({ zone: 'UTC', from: '2026-07-01', to: '2026-07-30', tallies }))
+    const made: Blob[] = []
+    vi.spyOn(URL, 'createObjectURL').mockImplementation((file) => `blob:${String(made.push(file as Blob))}`)
+    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(() => undefined)
+    const heading = { ...newPart('heading', 'h'), text: { en: 'Sun, “sea” and "sand"' } }
+    render(<PageResults page={page()} content={{ ...content, parts: [heading] }} zone="UTC" />, {
+      wrapper: around,
+    })
+    fireEvent.click(await screen.findByRole('button', { name: 'Download as CSV' }))
+    const rows = [
+      ['part', 'what', 'scans'],
+      ['', 'Opened', '2'],
+    ]
+    expect(readTable((await made[0]?.text()) ?? '', ',').rows).toEqual([
+      ...rows,
+      ['Heading: Sun, “sea” and "sand"', 'Link followed', '1'],
     ])
   })
 

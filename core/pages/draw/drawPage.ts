@@ -18,7 +18,7 @@ import {
   questions,
   textPart,
 } from './simple.ts'
-import { fileIn, said, type Surroundings } from './surroundings.ts'
+import { fileIn, fullHref, ownName, said, type Surroundings } from './surroundings.ts'
 import { countdown, eventPart, hoursPart } from './times.ts'
 
 /** One part as markup; nothing where what it needs is not there. */
@@ -67,7 +67,7 @@ export function drawPart(part: Part, around: Surroundings, isFirstPicture = fals
 function languageSwitch({ language, languages, languageHref, spoken }: Surroundings): Markup | null {
   if (languages.length < 2) return null
   const links = languages.map((each) => {
-    const name = new Intl.DisplayNames(each, { type: 'language' }).of(each) ?? each
+    const name = ownName(each)
     return each === language
       ? html`<b lang="${each}" aria-current="true">${name}</b>`
       : html`<a lang="${each}" hreflang="${each}" href="${languageHref(each)}">${name}</a>`
@@ -79,10 +79,7 @@ function languageSwitch({ language, languages, languageHref, spoken }: Surroundi
 function preview(content: PageContent, title: string, around: Surroundings): Markup {
   const { text } = said(around, content.description)
   const file = fileIn(around, content.picture)
-  const widest = file?.widths.at(-1)
-  const href =
-    file &&
-    (widest === undefined ? around.fileHref(file) : around.fileHref(file, { width: widest, format: 'jpg' }))
+  const href = file && fullHref(around, file, 'jpg')
   return html`<meta property="og:type" content="website" /><meta
       property="og:title"
       content="${title}"
@@ -106,11 +103,7 @@ export function drawPage(content: PageContent, around: Surroundings): string {
     around.style,
     (key) => {
       const file = around.file(key)
-      if (!file) return ''
-      const widest = file.widths.at(-1)
-      return widest === undefined
-        ? around.fileHref(file)
-        : around.fileHref(file, { width: widest, format: 'webp' })
+      return file ? fullHref(around, file, 'webp') : ''
     },
     around.scheme,
   )

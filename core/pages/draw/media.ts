@@ -2,7 +2,7 @@ import { html, type Markup } from '../markup.ts'
 import type { PartOf } from '../parts.ts'
 import { firstSaid, fallbacks } from '../localised.ts'
 import { fileFacts, pictureOf, richIn, wordsIn } from './shared.ts'
-import { fileIn, type Surroundings } from './surroundings.ts'
+import { fileIn, fullHref, ownName, type Surroundings } from './surroundings.ts'
 
 export function filePart({ id, file: given, label }: PartOf<'file'>, around: Surroundings): Markup | null {
   const file = fileIn(around, given)
@@ -52,22 +52,18 @@ export function video(given: PartOf<'video'>, around: Surroundings): Markup | nu
   const words = wordsIn(around, label)
   if (!file || !words) return null
   const first = fileIn(around, given.poster)
-  const widest = first?.widths.at(-1)
-  const still =
-    first &&
-    html` poster="${widest === undefined ? around.fileHref(first) : around.fileHref(first, { width: widest, format: 'jpg' })}"`
+  const still = first && html` poster="${fullHref(around, first, 'jpg')}"`
   const shown = firstSaid(captions, fallbacks(around.language, around.languages), (each) => each === '')
   // Captions of every language are there to choose from; those that are read here are on from the start.
   const tracks = around.languages.flatMap((language) => {
     const track = around.file(captions[language] ?? '')
     if (!track) return []
-    const name = new Intl.DisplayNames(language, { type: 'language' }).of(language) ?? language
     const isShown = language === shown?.language && language === around.language
     return [
       html`<track
         kind="captions"
         srclang="${language}"
-        label="${name}"
+        label="${ownName(language)}"
         src="${around.fileHref(track)}"
         ${isShown && html` default`}
       />`,

@@ -3,7 +3,7 @@ import { html, trusted, type Markup } from '../markup.ts'
 import type { Localised } from '../localised.ts'
 import { textMarkup, type RichText } from '../richText.ts'
 import { isRightToLeft } from '../../words/index.ts'
-import { said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
+import { fullHref, said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
 
 /** Says in which language something is that is in another than the page around it (WCAG 2.2, 3.1.2). */
 export function langOf(lang: string): Markup | null {
@@ -50,19 +50,17 @@ const FORMATS = [
 
 /** A picture in the sizes and formats that phones choose from; its place is kept while it loads. */
 export function pictureOf(
-  { fileHref }: Surroundings,
+  around: Surroundings,
   file: ShownFile,
   alt: string,
   { isFirst = false, sizes = SIZES }: { isFirst?: boolean; sizes?: string } = {},
 ): Markup {
-  const set = (format: 'avif' | 'webp' | 'jpg') =>
-    file.widths.map((width) => `${fileHref(file, { width, format })} ${String(width)}w`).join(', ')
-  const widest = file.widths.at(-1)
-  const source = widest === undefined ? fileHref(file) : fileHref(file, { width: widest, format: 'jpg' })
+  const set = (format: 'avif' | 'webp') =>
+    file.widths.map((width) => `${around.fileHref(file, { width, format })} ${String(width)}w`).join(', ')
   const loading = isFirst ? html` fetchpriority="high"` : html` loading="lazy" decoding="async"`
   const sized = html` width="${Math.round(file.width)}" height="${Math.round(file.height)}"`
-  const image = html`<img src="${source}" alt="${alt}" ${sized}${loading} />`
-  if (widest === undefined) return image
+  const image = html`<img src="${fullHref(around, file, 'jpg')}" alt="${alt}" ${sized}${loading} />`
+  if (file.widths.length === 0) return image
   const sources = FORMATS.map(
     ([format, type]) => html`<source type="${type}" srcset="${set(format)}" sizes="${sizes}" />`,
   )

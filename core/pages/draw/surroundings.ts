@@ -90,3 +90,17 @@ export function fileIn(around: Surroundings, value: Localised<string>): ShownFil
   const { text } = said(around, value)
   return text === '' ? undefined : around.file(text)
 }
+
+/** Where a picture is in full, in a format; one that is there only as it is, as that. */
+export function fullHref(
+  { fileHref }: Pick<Surroundings, 'fileHref'>,
+  file: ShownFile,
+  format: Variant['format'],
+): string {
+  const width = file.widths.at(-1)
+  return width === undefined ? fileHref(file) : fileHref(file, { width, format })
+}
+
+/** What a language is called in itself. */
+export const ownName = (tag: string): string =>
+  new Intl.DisplayNames(tag, { type: 'language' }).of(tag) ?? tag
