@@ -59,10 +59,10 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
       await press('Tab')
     expect(await page.getByRole('grid').getAttribute('aria-rowcount')).toBe(String(PIECES + 1))
     await press('Control+Home', 'ArrowRight')
-    expect(await here()).toBe('Piece 0')
+    await expect.poll(here).toBe('Piece 0')
     await press('Control+ArrowDown')
     await page.getByRole('gridcell', { name: 'Piece 49999', exact: true }).waitFor()
-    expect(await here()).toBe('Piece 49999')
+    await expect.poll(here).toBe('Piece 49999')
     await press('PageUp', 'Control+ArrowUp')
     await page.getByRole('gridcell', { name: 'Piece 0', exact: true }).waitFor()
     // No more rows are drawn than are seen.
@@ -76,7 +76,7 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await page.keyboard.type('Pier poster')
     await press('Enter')
     await said('1 piece changed.')
-    expect(await here()).toBe('Piece 1')
+    await expect.poll(here).toBe('Piece 1')
     expect(rows('SELECT name, version FROM codes WHERE id = 1')).toEqual([
       { name: 'Pier poster', version: 2 },
     ])
@@ -96,7 +96,7 @@ describe('a plan of 50,000 pieces, by keyboard alone', () => {
     await said('is no size')
     await expectAccessible(page)
     await press('Escape')
-    expect(await here()).toBe('30')
+    await expect.poll(here).toBe('30')
     await press('Enter')
     await page.keyboard.type('4,5 cm')
     await press('Tab')

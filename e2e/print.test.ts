@@ -188,9 +188,9 @@ describe('a piece on its way to print', () => {
     await page.keyboard.press('Shift+ArrowRight')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Alt+ArrowRight')
-    expect(await page.getByLabel('From the left').inputValue()).toBe('115')
-    expect(await page.getByLabel('From the top').inputValue()).toBe('149')
-    expect(await page.getByLabel('Turned by').inputValue()).toBe('5')
+    await expect.poll(() => page.getByLabel('From the left').inputValue()).toBe('115')
+    await expect.poll(() => page.getByLabel('From the top').inputValue()).toBe('149')
+    await expect.poll(() => page.getByLabel('Turned by').inputValue()).toBe('5')
     const box = await mover.boundingBox()
     if (!box) throw new Error('Nothing to drag')
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]

@@ -192,7 +192,7 @@ describe('two people at once', () => {
     await page.getByRole('button', { name: 'Save' }).click()
     await page.getByRole('button', { name: 'Keep the stored version' }).click()
     await page.getByText('Everything is saved.').waitFor()
-    expect(await page.getByLabel('Note').inputValue()).toBe('their note')
+    await expect.poll(() => page.getByLabel('Note').inputValue()).toBe('their note')
     await page.getByRole('list', { name: 'Changes' }).getByText('changed the note to “their note”').waitFor()
   })
 })

@@ -81,7 +81,7 @@ describe('from nothing to a second scan', () => {
     await page.getByRole('button', { name: 'New campaign' }).first().click()
     // As somebody does who does not wait: what is typed at once is in the form, and Enter is enough.
     await page.keyboard.type('Summer timetable')
-    expect(await page.getByLabel('Campaign value').inputValue()).toBe('summer-timetable')
+    await expect.poll(() => page.getByLabel('Campaign value').inputValue()).toBe('summer-timetable')
     await page.keyboard.press('Enter')
     await page.getByText('Nothing is planned yet').waitFor()
   })

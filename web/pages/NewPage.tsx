@@ -75,7 +75,9 @@ export function NewPage({
                 setStart(key)
               }}
               sx={{
-                display: 'block',
+                flexDirection: 'column',
+                alignItems: 'flex-start',
+                justifyContent: 'flex-start',
                 textAlign: 'left',
                 p: 1.25,
                 border: 1,

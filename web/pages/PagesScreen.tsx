@@ -31,6 +31,9 @@ export function PagesScreen() {
   const add = () => {
     setAddress({ new: '' }, { replace: true })
   }
+  const back = () => {
+    setAddress({}, { replace: true })
+  }
   const step = (by: number) => {
     const next = neighbour(rows, chosen?.id, by)
     if (next) choose(next.id)
@@ -85,45 +88,25 @@ export function PagesScreen() {
       )}
       {pages.data && !isEmpty && (
         <Box
-          sx={{ display: 'grid', gridTemplateColumns: '196px minmax(0, 1fr)', gap: 2, alignItems: 'start' }}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: rows.length > 0 ? '196px minmax(0, 1fr)' : 'minmax(0, 1fr)',
+            gap: 2,
+            alignItems: 'start',
+          }}
         >
-          <PageList rows={rows} chosen={chosen?.id} choose={choose} />
-          {isTeam && (
-            <TeamImport
-              campaignId={campaignId}
-              done={() => {
-                setAddress({}, { replace: true })
-              }}
-              cancel={() => {
-                setAddress({}, { replace: true })
-              }}
-            />
-          )}
+          {rows.length > 0 && <PageList rows={rows} chosen={chosen?.id} choose={choose} />}
+          {isTeam && <TeamImport campaignId={campaignId} done={back} cancel={back} />}
           {isAdding && (
             <NewPage
               campaignId={campaignId}
               made={({ id }) => {
                 choose(id)
               }}
-              cancel={
-                rows.length === 0
-                  ? null
-                  : () => {
-                      setAddress({}, { replace: true })
-                    }
-              }
+              cancel={rows.length === 0 ? null : back}
             />
           )}
-          {chosen && (
-            <ChosenPage
-              key={chosen.id}
-              id={chosen.id}
-              choose={choose}
-              removed={() => {
-                setAddress({}, { replace: true })
-              }}
-            />
-          )}
+          {chosen && <ChosenPage key={chosen.id} id={chosen.id} choose={choose} removed={back} />}
         </Box>
       )}
     </Box>
