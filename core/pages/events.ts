@@ -22,6 +22,22 @@ export interface PageEvent {
   readonly item: string
 }
 
+/** What figures of a piece count of what happened on pages: names of their columns. */
+export const EVENT_COUNTS = ['opened', 'followed', 'taken', 'played', 'finished'] as const
+export type EventCount = (typeof EVENT_COUNTS)[number]
+
+const COUNTED_AS: Readonly<Record<EventCount, (event: Pick<PageEvent, 'kind' | 'item'>) => boolean>> = {
+  opened: ({ kind }) => kind === 'opened',
+  followed: ({ kind }) => kind === 'link',
+  taken: ({ kind }) => kind === 'file' || kind === 'contact' || kind === 'event',
+  played: ({ kind, item }) => kind === 'played' && item === '0',
+  finished: ({ kind, item }) => kind === 'played' && item === '100',
+}
+
+/** Whether something that happened enters a figure of a piece. */
+export const isCountedAs = (count: EventCount, event: Pick<PageEvent, 'kind' | 'item'>): boolean =>
+  COUNTED_AS[count](event)
+
 const PART = /^[a-z0-9]{1,16}$/
 const ITEM = /^[A-Za-z0-9]{1,20}$/
 /** More at once come from no page. */

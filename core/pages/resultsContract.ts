@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { endpoint, idParams } from '../api/index.ts'
-import { hasOneScope, ONE_SCOPE, scanFilter, scopeFields } from '../scans/index.ts'
-import { PAGE_EVENTS } from './events.ts'
+import { endpoint, idParams, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { job } from '../jobs/index.ts'
+import { APART, DEVICE_TYPES, hasOneScope, ONE_SCOPE, scanFilter, scopeFields } from '../scans/index.ts'
+import { EVENT_COUNTS, PAGE_EVENTS } from './events.ts'
 
 const periodFields = { from: scanFilter.shape.from, to: scanFilter.shape.to }
 const isOrdered = (q: { from?: string | undefined; to?: string | undefined }) =>
@@ -33,6 +34,61 @@ export const pieceOnPages = z.object({
   finished: z.int(),
 })
 export type PieceOnPages = z.infer<typeof pieceOnPages>
+
+/** Something that happened on a page, with the scan that was shown it: what the figures are counted from. */
+export const pageEventRow = z.object({
+  id: z.int(),
+  at: z.int(),
+  scanId: z.int(),
+  codeId: z.int(),
+  codeName: z.string(),
+  routeId: z.int(),
+  /** The revision of the route that showed the page. */
+  revision: z.int(),
+  pageId: z.int(),
+  /** As it is called now; empty where it is gone. */
+  pageName: z.string(),
+  kind: z.enum(PAGE_EVENTS),
+  part: z.string(),
+  /** What the part is called on the page as it is now. */
+  partName: z.string(),
+  item: z.string(),
+  apart: z.enum(APART).nullable(),
+  country: z.string(),
+  region: z.string(),
+  city: z.string(),
+  device: z.enum(DEVICE_TYPES),
+  language: z.string(),
+})
+export type PageEventRow = z.infer<typeof pageEventRow>
+
+/** Which of the things that happened on pages are meant. */
+export const eventFilter = z.strictObject({
+  campaignId: scopeFields.campaignId,
+  routeId: scopeFields.routeId,
+  codeId: scopeFields.codeId,
+  pageId: idQuery.optional(),
+  ...periodFields,
+  counted: scanFilter.shape.counted,
+  /** Only those that this figure of a piece counts. */
+  count: z.enum(EVENT_COUNTS).optional(),
+  /** Only what happened so, there, and to that of it: what one figure of a page counts. */
+  kind: z.enum(PAGE_EVENTS).optional(),
+  part: z.string().max(16).optional(),
+  item: z.string().max(20).optional(),
+})
+export type EventFilter = z.infer<typeof eventFilter>
+
+const hasOneOwner = (q: EventFilter) =>
+  [q.campaignId, q.routeId, q.codeId, q.pageId].filter((id) => id !== undefined).length === 1
+const ONE_OWNER = { message: 'Name one campaign, one route, one code or one page.', path: ['campaignId'] }
+
+const eventThings = (from: 'query' | 'body') => ({
+  campaign: `${from}.campaignId`,
+  route: `${from}.routeId`,
+  code: `${from}.codeId`,
+  page: `${from}.pageId`,
+})
 
 export const pageResultsApi = {
   page: endpoint({
@@ -69,5 +125,27 @@ export const pageResultsApi = {
       .refine(hasOneScope, ONE_SCOPE)
       .refine(isOrdered, ORDERED),
     answer: z.object({ rows: z.array(pieceOnPages) }),
+  }),
+  rows: endpoint({
+    method: 'GET',
+    path: '/page-event-rows',
+    room: 'pages',
+    access: { right: 'view', things: eventThings('query') },
+    summary: 'What happened on pages, row by row: what their figures are counted from',
+    query: pageQuery(['at'], 'at')
+      .extend(eventFilter.shape)
+      .refine(hasOneOwner, ONE_OWNER)
+      .refine(isOrdered, ORDERED),
+    answer: pageOf(pageEventRow),
+  }),
+  makeFile: endpoint({
+    method: 'POST',
+    path: '/page-event-files',
+    room: 'pages',
+    access: { right: 'view', things: eventThings('body') },
+    status: 202,
+    summary: 'Have those rows written as a CSV file (RFC 4180) by a job, to be fetched when it is ready',
+    body: eventFilter.refine(hasOneOwner, ONE_OWNER).refine(isOrdered, ORDERED),
+    answer: job,
   }),
 }

@@ -25,7 +25,7 @@ import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
-import { retentionEndpoints, scansEndpoints, type LiveHub } from '../scans/index.ts'
+import { retentionEndpoints, rowFiles, scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
@@ -127,6 +127,7 @@ export function office(parts: OfficeParts): Express {
       selection: codeSelection(given),
       viewer: codeViewer(given),
       jobView: jobViewer(given.database, given.jobs),
+      rowFiles: rowFiles(given.database.file),
     }
     const sessions = makeSessions(database, {
       secure: isSecure(config),

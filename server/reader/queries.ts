@@ -6,6 +6,7 @@ import {
   effect,
   exits,
   pageEvents,
+  readPageEvents,
   readScans,
   recent,
   results,
@@ -19,12 +20,14 @@ import { campaignLooks } from '../tagging/queries.ts'
 /** Everything the reading thread can be asked. */
 export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSizes> = {}) {
   const facts = scanStore(database, sizes)
+  const events = eventStore(database, sizes)
   const scans = readScans(database, facts)
   const rows = tagRows(database)
   return inTransactions(database, {
     ...codeLists(database),
     ...exits(facts),
-    ...pageEvents(database, eventStore(database, sizes)),
+    ...pageEvents(database, events),
+    ...readPageEvents(database, events),
     ...campaignLooks(rows),
     ...printStates(database),
     tagValues: rows.tagValues,

@@ -12,7 +12,8 @@ import {
 } from '@flimbo/core/routing'
 import type { DeviceType } from '@flimbo/core/scans'
 import { EVER, type FactStore } from '../figures/index.ts'
-import type { ScanDimension, Way } from '../scans/queries.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import { decidedBy } from './exits.ts'
 import { latestOf } from './matching.ts'
 
 /** A route as it is and as it is to be, with the routes its lanes lead on to. */
@@ -81,8 +82,8 @@ export function effect(database: Sqlite.Database, scans: FactStore<ScanDimension
       codes.set(id, known)
       return known
     }
-    const decided = { routeId, isWanted: ({ apart }: Way) => apart === null }
-    const sought = { owner: EVERY_CODE, span: EVER, counted: 'counted', decided } as const
+    const ways = { group: routeId, isWanted: decidedBy(routeId, ({ apart }) => apart === null) }
+    const sought = { owner: EVERY_CODE, span: EVER, counted: 'counted', ways } as const
     const rows = latestOf(scans, sought, latest).map((id) => scanOf.get(id) as ScanRow)
     const moved = new Map<string, { was: string; is: string; scans: number; places: Map<string, number> }>()
     for (const row of rows) {

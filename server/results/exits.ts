@@ -13,6 +13,14 @@ const STOPPED = ['', 'before', 'after', 'full', 'full-today'] as const
 export const isReal = ({ apart }: Way) => isPersons(apart)
 const stopped: ReadonlySet<string> = new Set(STOPPED)
 const isLetThrough = (way: Way) => isReal(way) && !stopped.has(way.exit)
+
+/** Whether a scan, by its way as it stands in the dimension, was decided by a route and is wanted. */
+export const decidedBy =
+  (routeId: number, isWanted: (way: Way) => boolean) =>
+  (text: string): boolean => {
+    const way = readWay(text)
+    return way.routeId === routeId && isWanted(way)
+  }
 /** The same as an SQL condition on `scans`. */
 const LET_THROUGH = `(apart IS NULL OR apart = 'onward') AND exit NOT IN (${STOPPED.map((exit) => `'${exit}'`).join(', ')})`
 
@@ -59,7 +67,7 @@ function countDays(
   const columns = part.columns()
   const { at, dimensions } = columns
   const { index } = dimensions.way
-  const wanted = wantedWays(columns, { routeId, isWanted: isLetThrough })
+  const wanted = wantedWays(columns, decidedBy(routeId, isLetThrough))
   for (const { from, to } of runsOf(columns, codes, span)) {
     let day = 0
     for (let i = from; i < to; i++) {

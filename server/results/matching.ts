@@ -1,26 +1,36 @@
 import { COUNTED, runsOf, type Columns } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
-import { readWay, type ScanDimension, type Way } from '../scans/queries.ts'
 
-/** Scans that are sought among codes, in a span; or those that a route decided, whatever codes they came by. */
+/** Facts that took ways: scans, and what happened on pages. */
+export type WayStore = FactStore<'way'>
+
+/** Facts that took certain ways. */
+export interface WaysWanted {
+  /** The group they are of, whatever code they came by: a route, or a page. Null for those of the owner. */
+  readonly group: number | null
+  /** Whether a way is wanted, as it stands in the dimension. */
+  readonly isWanted: (way: string) => boolean
+}
+
+/** Facts that are sought among codes, in a span; or those of a group, such as the route that decided. */
 export interface Sought {
   readonly owner: Owner
   readonly span: Span
   readonly counted: 'counted' | 'apart' | 'both'
-  /** Those a route decided that took certain ways; all that `counted` says is not asked then. */
-  readonly decided?: { readonly routeId: number; readonly isWanted: (way: Way) => boolean } | undefined
+  /** Only those that took certain ways; all that `counted` says is not asked then. */
+  readonly ways?: WaysWanted | undefined
 }
 
-/** Calls for each scan that is sought: with its moment and its number. There are none where only sums are left. */
-function eachSought(part: Part<ScanDimension>, sought: Sought, take: (at: number, id: number) => void): void {
-  const { span, decided } = sought
+/** Calls for each fact that is sought: with its moment and its number. There are none where only sums are left. */
+function eachSought(part: Part<'way'>, sought: Sought, take: (at: number, id: number) => void): void {
+  const { span, ways } = sought
   if (!part.columns) return
   if (overlap(part.span, span) === 'none') return
-  const codes = decided ? part.codesOfGroup(decided.routeId) : sought.owner.codes
+  const codes = ways && ways.group !== null ? part.codesOfGroup(ways.group) : sought.owner.codes
   if (codes !== 'all' && codes.size === 0) return
   const columns = part.columns()
-  const isWanted = decided ? wayTest(columns, decided) : flagTest(columns, sought.counted)
+  const isWanted = ways ? wayTest(columns, ways) : flagTest(columns, sought.counted)
   for (const { from, to } of runsOf(columns, codes, span))
     for (let i = from; i < to; i++)
       if (isWanted(i)) take(columns.at[i] ?? 0, columns.firstId + (columns.id[i] ?? 0))
@@ -32,25 +42,17 @@ function flagTest({ flags }: Columns, counted: Sought['counted']): (i: number) =
   return (i) => ((flags[i] ?? 0) & COUNTED) === wanted
 }
 
-function wayTest(
-  columns: Columns<ScanDimension>,
-  decided: NonNullable<Sought['decided']>,
-): (i: number) => boolean {
-  const wanted = wantedWays(columns, decided)
+function wayTest(columns: Columns<'way'>, ways: WaysWanted): (i: number) => boolean {
+  const wanted = wantedWays(columns, ways.isWanted)
   const { index } = columns.dimensions.way
   return (i) => wanted[index[i] ?? 0] === 1
 }
 
-/** 1 for each way in some columns that is wanted of those a route decided. */
-export function wantedWays(
-  { dimensions: { way } }: Columns<ScanDimension>,
-  { routeId, isWanted }: NonNullable<Sought['decided']>,
-): Uint8Array {
-  return Uint8Array.from(way.values, (value) => {
-    const each = readWay(String(value))
-    return each.routeId === routeId && isWanted(each) ? 1 : 0
-  })
-}
+/** 1 for each way in some columns that is wanted. */
+export const wantedWays = (
+  { dimensions: { way } }: Columns<'way'>,
+  isWanted: WaysWanted['isWanted'],
+): Uint8Array => Uint8Array.from(way.values, (value) => (isWanted(String(value)) ? 1 : 0))
 
 interface Found {
   readonly at: number
@@ -58,20 +60,20 @@ interface Found {
 }
 const byMoment = (a: Found, b: Found) => a.at - b.at || a.id - b.id
 
-/** The numbers of all scans that are sought, the oldest first. */
-export function allInOrder(scans: FactStore<ScanDimension>, sought: Sought): Float64Array {
+/** The numbers of all facts that are sought, the oldest first. */
+export function allInOrder(facts: WayStore, sought: Sought): Float64Array {
   const found: Found[] = []
-  for (const part of scans.parts())
+  for (const part of facts.parts())
     eachSought(part, sought, (at, id) => {
       found.push({ at, id })
     })
   return Float64Array.from(found.sort(byMoment), ({ id }) => id)
 }
 
-/** The numbers of the latest scans that are sought, the newest first. */
-export function latestOf(scans: FactStore<ScanDimension>, sought: Sought, limit: number): number[] {
+/** The numbers of the latest facts that are sought, the newest first. */
+export function latestOf(facts: WayStore, sought: Sought, limit: number): number[] {
   let found: Found[] = []
-  for (const part of [...scans.parts()].sort((a, b) => b.span.end - a.span.end)) {
+  for (const part of [...facts.parts()].sort((a, b) => b.span.end - a.span.end)) {
     // What stands in this part and those after it is older than all that were found.
     if (found.length === limit && part.span.end <= (found.at(-1)?.at ?? 0)) break
     eachSought(part, sought, (at, id) => {
@@ -86,17 +88,17 @@ export function latestOf(scans: FactStore<ScanDimension>, sought: Sought, limit:
 const STEP_MS = 3_600_000
 
 /**
- * The numbers of the scans on a page of all that are sought, in the order of their moments: how many there are in each
- * hour says in which hours the page lies, and only those hours' scans are put in order.
+ * The numbers of the facts on a page of all that are sought, in the order of their moments: how many there are in each
+ * hour says in which hours the page lies, and only those hours' facts are put in order.
  */
-export function pageOfScans(
-  scans: FactStore<ScanDimension>,
+export function pageInOrder(
+  facts: WayStore,
   sought: Sought,
   order: 'asc' | 'desc',
   limit: number,
   offset: number,
 ): { ids: number[]; total: number } {
-  const parts = [...scans.parts()]
+  const parts = [...facts.parts()]
   const hours = new Map<number, number>()
   for (const part of parts) countHours(part, sought, hours)
   let total = 0
@@ -125,9 +127,9 @@ export function pageOfScans(
   return { ids: found.slice(offset - skipped, offset - skipped + limit).map(({ id }) => id), total }
 }
 
-function countHours(part: Part<ScanDimension>, sought: Sought, hours: Map<number, number>): void {
+function countHours(part: Part<'way'>, sought: Sought, hours: Map<number, number>): void {
   if (!part.columns) return
-  const isWhole = !sought.decided && overlap(part.span, sought.span) === 'whole'
+  const isWhole = !sought.ways && overlap(part.span, sought.span) === 'whole'
   const quarters = isWhole ? part.quarters(sought.owner, sought.span) : null
   if (quarters) {
     const [counted, apart] = [sought.counted !== 'apart', sought.counted !== 'counted']
@@ -152,9 +154,9 @@ function countHours(part: Part<ScanDimension>, sought: Sought, hours: Map<number
   if (count > 0) hours.set(last, (hours.get(last) ?? 0) + count)
 }
 
-/** How many scans there are in each step of a span, the steps being equally long. */
+/** How many facts there are in each step of a span, the steps being equally long. */
 export function countSteps(
-  scans: FactStore<ScanDimension>,
+  facts: WayStore,
   owner: Owner,
   start: number,
   stepMs: number,
@@ -162,7 +164,7 @@ export function countSteps(
 ): number[] {
   const counts = Array.from({ length: steps }, () => 0)
   const span = { start, end: start + steps * stepMs }
-  for (const part of scans.parts())
+  for (const part of facts.parts())
     eachSought(part, { owner, span, counted: 'counted' }, (at) => {
       const step = Math.floor((at - start) / stepMs)
       counts[step] = (counts[step] ?? 0) + 1

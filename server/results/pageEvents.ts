@@ -1,22 +1,11 @@
 import type Sqlite from 'better-sqlite3'
-import type { PageTally, PieceOnPages } from '@flimbo/core/pages'
+import { EVENT_COUNTS, isCountedAs, type PageTally, type PieceOnPages } from '@flimbo/core/pages'
 import type { Scope } from '@flimbo/core/scans'
 import { runsOf } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
 import { readEventWay, type EventWay, type PageEventDimension } from '../scans/queries.ts'
 import { scopeOwner } from './scope.ts'
-
-/** What a piece's column counts, of what happened on pages. */
-const COLUMNS: Readonly<Record<Exclude<keyof PieceOnPages, 'codeId' | 'name'>, (way: EventWay) => boolean>> =
-  {
-    opened: ({ kind }) => kind === 'opened',
-    followed: ({ kind }) => kind === 'link',
-    taken: ({ kind }) => kind === 'file' || kind === 'contact' || kind === 'event',
-    played: ({ kind, item }) => kind === 'played' && item === '0',
-    finished: ({ kind, item }) => kind === 'played' && item === '100',
-  }
-const NAMES = Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]
 
 const NOTHING = { opened: 0, followed: 0, taken: 0, played: 0, finished: 0 }
 
@@ -93,8 +82,8 @@ export function pageEvents(database: Sqlite.Database, events: FactStore<PageEven
         for (const [code, way, count] of codeWays(part, codes, { start, end })) {
           if (way.apart !== '') continue
           const row = rows.get(code) ?? { ...NOTHING, codeId: code, name: String(name.get(code)) }
-          const more = NAMES.map((column) => [column, row[column] + (COLUMNS[column](way) ? count : 0)])
-          rows.set(code, { ...row, ...(Object.fromEntries(more) as typeof NOTHING) })
+          for (const column of EVENT_COUNTS) if (isCountedAs(column, way)) row[column] += count
+          rows.set(code, row)
         }
       }
       return [...rows.values()].sort((a, b) => b.opened - a.opened || a.codeId - b.codeId)

@@ -1,8 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import type { FactStore } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
-import { isReal } from './exits.ts'
-import { allInOrder, countSteps, pageOfScans, type Sought } from './matching.ts'
+import { decidedBy, isReal } from './exits.ts'
+import { allInOrder, countSteps, pageInOrder, type Sought } from './matching.ts'
 import { scopeOwner, type Within } from './scope.ts'
 import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 
@@ -72,7 +72,10 @@ function soughtBy(database: Sqlite.Database, { within, start, end, counted, exit
     owner: scopeOwner(database, within),
     span: { start, end },
     counted,
-    decided: exit && { routeId: exit.routeId, isWanted: (way) => isReal(way) && way.exit === exit.name },
+    ways: exit && {
+      group: exit.routeId,
+      isWanted: decidedBy(exit.routeId, (way) => isReal(way) && way.exit === exit.name),
+    },
   }
 }
 
@@ -108,7 +111,7 @@ export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimens
       limit: number,
       offset: number,
     ): { rows: Scan[]; total: number } {
-      const { ids, total } = pageOfScans(scans, soughtBy(database, filter), order, limit, offset)
+      const { ids, total } = pageInOrder(scans, soughtBy(database, filter), order, limit, offset)
       return { total, rows: ids.map((id) => scanOf(byId.get(id) as ScanRow)) }
     },
 

@@ -1,5 +1,5 @@
-import { escapeFormula, writeTable } from '@flimbo/core/plan'
 import { scanColumns, type ScanCell, type ScanColumn } from '../results/index.ts'
+import { csvCell, csvMoment, csvRow } from './csvCells.ts'
 
 /** The columns of the file: what each is headed, and which of a scan's cells stands in it. */
 const COLUMNS: readonly (readonly [heading: string, from: ScanColumn])[] = [
@@ -28,31 +28,13 @@ const COLUMNS: readonly (readonly [heading: string, from: ScanColumn])[] = [
 ]
 const places = COLUMNS.map(([, from]) => ({ from, at: scanColumns.indexOf(from) }))
 
-export const csvHeadings = `${writeTable([COLUMNS.map(([heading]) => heading)])}\r\n`
-
-/** So many different texts are kept as they are written: most of a file is the same few places, devices and codes. */
-const TEXTS_MAX = 50_000
-const texts = new Map<string, string>()
-
-function writtenText(text: string): string {
-  const known = texts.get(text)
-  if (known !== undefined) return known
-  if (texts.size >= TEXTS_MAX) texts.clear()
-  const fresh = writeTable([[escapeFormula(text)]])
-  texts.set(text, fresh)
-  return fresh
-}
+export const csvHeadings = csvRow(COLUMNS.map(([heading]) => heading))
 
 function written(from: ScanColumn, cell: ScanCell): string {
   if (cell === null) return from === 'revision' ? '0' : ''
-  if (from === 'at') return new Date(cell).toISOString()
-  // Only text can be taken for a formula: a minus before a latitude is none.
-  return typeof cell === 'number' ? String(cell) : writtenText(cell)
+  return from === 'at' ? csvMoment(Number(cell)) : csvCell(cell)
 }
 
 /** Some scans as lines of the file. */
-export function csvLines(scans: readonly (readonly ScanCell[])[]): string {
-  return scans
-    .map((scan) => `${places.map(({ from, at }) => written(from, scan[at] ?? null)).join(',')}\r\n`)
-    .join('')
-}
+export const csvLines = (scans: readonly (readonly ScanCell[])[]): string =>
+  scans.map((scan) => csvRow(places.map(({ from, at }) => written(from, scan[at] ?? null)))).join('')

@@ -1,4 +1,4 @@
-import type { ScanFilter } from '../results/index.ts'
+import type { EventRowFilter, ScanFilter } from '../results/index.ts'
 import { callThread, places, type CalledThread, type Calls } from '../threads/index.ts'
 
 /** Some lines of the file; `done` where there are no more. */
@@ -7,10 +7,15 @@ export interface CsvPart {
   readonly done: boolean
 }
 
+/** What a file is of. */
+export type FileRows =
+  | { readonly of: 'scans'; readonly filter: ScanFilter }
+  | { readonly of: 'page-events'; readonly filter: EventRowFilter }
+
 /** What a thread is called for. */
 export interface CsvCalls extends Calls {
   /** The first lines of another file. */
-  begin(filter: ScanFilter): CsvPart
+  begin(rows: FileRows): CsvPart
   /** The next lines of the same one. */
   next(): CsvPart
 }
@@ -20,8 +25,8 @@ const AT_ONCE = 2
 /** A thread that nobody needed for so long is ended. */
 const IDLE_MS = 30_000
 
-/** Makes files of scans on threads of their own: no other question waits for one, and phones feel nothing of it. */
-export function scanFiles(file: string) {
+/** Makes files of rows on threads of their own: no other question waits for one, and phones feel nothing of it. */
+export function rowFiles(file: string) {
   const idle: { readonly thread: CalledThread<CsvCalls>; readonly end: NodeJS.Timeout }[] = []
   const making = places(AT_ONCE)
 
@@ -53,11 +58,11 @@ export function scanFiles(file: string) {
 
   return {
     /** The parts of a file, made as they are asked for; nothing is made ahead of whoever reads. */
-    async *parts(filter: ScanFilter): AsyncGenerator<string, void, undefined> {
+    async *parts(rows: FileRows): AsyncGenerator<string, void, undefined> {
       const thread = await turn()
       let isWell = false
       try {
-        let part = await thread.call('begin', filter)
+        let part = await thread.call('begin', rows)
         for (;;) {
           isWell = true
           yield part.text
@@ -71,3 +76,4 @@ export function scanFiles(file: string) {
     },
   }
 }
+export type RowFiles = ReturnType<typeof rowFiles>

@@ -1,23 +1,23 @@
 import { dayIn, spanOfDays } from '@flimbo/core/time'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
-import type { CampaignRow, Database } from '../database/index.ts'
+import type { CampaignRow } from '../database/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { withinChannel, type Channels, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { cityFinder } from './cities.ts'
-import { scanFiles } from './csvParts.ts'
+import type { RowFiles } from './csvParts.ts'
 import type { LiveHub } from './live.ts'
 
 interface Parts {
-  readonly database: Database
   readonly reader: Reader
   readonly live: LiveHub
   readonly tagging: Channels
   readonly config: Pick<Config, 'dataDir'>
   readonly exporter: Exporter
   readonly jobView: JobViewer
+  readonly rowFiles: RowFiles
 }
 
 const CSV = 'text/csv; charset=utf-8; header=present'
@@ -31,10 +31,9 @@ const HEARTBEAT_MS = 25_000
 /** The endpoints of scans, as `core`’s contract describes them. */
 export function scansEndpoints(
   mounts: Mounts,
-  { database, reader, live, tagging, config, exporter, jobView }: Parts,
+  { reader, live, tagging, config, exporter, jobView, rowFiles }: Parts,
 ): void {
   const cities = cityFinder(config.dataDir)
-  const files = scanFiles(database.file)
   mount(mounts, scansApi.places, async ({ query: { q, kind } }) => ({
     rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city),
   }))
@@ -81,7 +80,7 @@ export function scansEndpoints(
   mount(mounts, scansApi.csv, async ({ query, campaign, response }) => {
     const filter = await filterOf(campaign, query)
     attach(response, CSV, 'scans.csv')
-    for await (const part of files.parts(filter)) {
+    for await (const part of rowFiles.parts({ of: 'scans', filter })) {
       await writeTo(response, part)
       if (response.destroyed) return undefined
     }
@@ -96,7 +95,7 @@ export function scansEndpoints(
     read: (stored) => stored as ScanFilter,
     nameOf: () => Promise.resolve('scans.csv'),
     async write(out, filter, advance) {
-      for await (const part of files.parts(filter)) {
+      for await (const part of rowFiles.parts({ of: 'scans', filter })) {
         advance(0, 0)
         await writeTo(out, part)
       }

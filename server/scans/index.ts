@@ -1,3 +1,5 @@
+export { rowFiles } from './csvParts.ts'
+export type { RowFiles } from './csvParts.ts'
 export { scansEndpoints } from './endpoints.ts'
 export { announceScans } from './announce.ts'
 export type { ScansStored } from './announce.ts'

@@ -196,6 +196,10 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'POST /scan-files body.campaignId': (campaignId) => ({ campaignId }),
   'POST /scan-files body.routeId': (routeId) => ({ routeId }),
   'POST /scan-files body.codeId': (codeId) => ({ codeId }),
+  'POST /page-event-files body.campaignId': (campaignId) => ({ campaignId }),
+  'POST /page-event-files body.routeId': (routeId) => ({ routeId }),
+  'POST /page-event-files body.codeId': (codeId) => ({ codeId }),
+  'POST /page-event-files body.pageId': (pageId) => ({ pageId }),
   'POST /codes body.styleId': (styleId) => ({
     ...CELLS,
     campaignId: ours.campaign,

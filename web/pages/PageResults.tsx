@@ -9,14 +9,15 @@ import {
   TableRow,
   Typography,
 } from '@mui/material'
-import { number, quantity, share } from '@flimbo/core/formats'
+import { quantity, share } from '@flimbo/core/formats'
 import { pageResultsApi, type Page, type PageContent } from '@flimbo/core/pages'
 import { writeTable } from '@flimbo/core/plan'
 import { dayIn, shiftDay } from '@flimbo/core/time'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { DayField, Trouble, useNow } from '../ui/index.ts'
-import { partLines, secondsText, stayLines } from './partResults.ts'
+import { DayField, FigureLink, Trouble, useNow } from '../ui/index.ts'
+import { EventRows, type ShownRows } from './EventRows.tsx'
+import { partLines, stayLines } from './partResults.ts'
 
 const USUAL_DAYS = 30
 
@@ -27,14 +28,13 @@ export function PageResults({ page, content, zone }: { page: Page; content: Page
   const results = useAnswer(pageResultsApi.page, { params: { id: page.id }, query: period })
   const tallies = results.data?.tallies ?? []
   const opened = tallies.find(({ kind }) => kind === 'opened')?.scans ?? 0
-  const lines = partLines(content, tallies)
-  const stays = stayLines(tallies)
+  const lines = [...partLines(content, tallies), ...stayLines(tallies)]
+  const [shown, show] = useState<ShownRows>(null)
   const exported = () => {
     const rows = [
       ['part', 'what', 'scans'],
       ['', 'Opened', String(opened)],
-      ...lines.map(({ part, what, scans }) => [part, what, String(scans)]),
-      ...stays.map(({ seconds, scans }) => ['', `Seen for ${secondsText(seconds)} or longer`, String(scans)]),
+      ...lines.map(({ part, what, tally }) => [part, what, String(tally.scans)]),
     ]
     const text = writeTable(rows)
     const link = document.createElement('a')
@@ -85,19 +85,19 @@ export function PageResults({ page, content, zone }: { page: Page; content: Page
               </TableRow>
             </TableHead>
             <TableBody>
-              {lines.map(({ key, part, what, scans }) => (
+              {lines.map(({ key, part, what, tally: { kind, part: id, item, scans } }) => (
                 <TableRow key={key}>
                   <TableCell>{part}</TableCell>
                   <TableCell sx={{ whiteSpace: 'nowrap' }}>{what}</TableCell>
-                  <TableCell align="right">{number(scans)}</TableCell>
-                  <TableCell align="right">{share(scans, opened)}</TableCell>
-                </TableRow>
-              ))}
-              {stays.map(({ seconds, scans }) => (
-                <TableRow key={seconds}>
-                  <TableCell>Page</TableCell>
-                  <TableCell>Seen for {secondsText(seconds)} or longer</TableCell>
-                  <TableCell align="right">{number(scans)}</TableCell>
+                  <TableCell align="right">
+                    <FigureLink
+                      count={scans}
+                      of={`${part}, ${what}`}
+                      show={() => {
+                        show({ words: `${part}, ${what}`, filter: { kind, part: id, item } })
+                      }}
+                    />
+                  </TableCell>
                   <TableCell align="right">{share(scans, opened)}</TableCell>
                 </TableRow>
               ))}
@@ -110,6 +110,7 @@ export function PageResults({ page, content, zone }: { page: Page; content: Page
           <Button onClick={exported} sx={{ alignSelf: 'flex-start' }}>
             Download as CSV
           </Button>
+          <EventRows scope={{ pageId: page.id, ...period }} zone={zone} shown={shown} show={show} />
         </>
       )}
     </Stack>

@@ -23,12 +23,12 @@ import {
   PART_KINDS,
   PART_NAMES,
   PARTS_MAX,
+  partTitle,
   type PageContent,
   type Part,
   type PartKind,
 } from '@flimbo/core/pages'
 import { useState } from 'react'
-import { partTitle } from './editParts.ts'
 
 interface Props {
   readonly content: PageContent

@@ -1,17 +1,4 @@
-import {
-  contactName,
-  fieldsOfPart,
-  newPart,
-  PART_NAMES,
-  plainText,
-  said,
-  type PageContent,
-  type Part,
-  type PartKind,
-} from '@flimbo/core/pages'
-
-/** So much of a text is shown to know it by. */
-const SNIPPET = 60
+import { newPart, type PageContent, type Part, type PartKind } from '@flimbo/core/pages'
 
 /** A key that no part of a page has. */
 export function freshId(content: PageContent): string {
@@ -62,25 +49,3 @@ export const withChanged = (content: PageContent, id: string, change: (part: Par
   ...content,
   parts: content.parts.map((part) => (part.id === id ? change(part) : part)),
 })
-
-/** What a part is called in lists: its kind, and the first words in it. */
-export function partTitle(
-  part: Part,
-  language: string,
-  languages: readonly string[],
-): { kind: string; words: string } {
-  const words = fieldsOfPart(part).find(
-    ({ field, value }) => field.type === 'words' && Object.keys(value as object).length > 0,
-  )
-  const kind = PART_NAMES[part.kind]
-  if (part.kind === 'contact') return { kind, words: contactName(part) }
-  if (part.kind === 'text')
-    return {
-      kind,
-      words: plainText(part.text[language] ?? Object.values(part.text)[0] ?? []).slice(0, SNIPPET),
-    }
-  return {
-    kind,
-    words: words ? said({ language, languages }, words.value as Readonly<Record<string, string>>).text : '',
-  }
-}

@@ -1,3 +1,5 @@
+export { EventRows } from './EventRows.tsx'
+export type { ShownRows } from './EventRows.tsx'
 export { FileDestination } from './FileDestination.tsx'
 export { PageStylesPart } from './PageStylesPart.tsx'
 export { PagesScreen } from './PagesScreen.tsx'

@@ -3,12 +3,13 @@ import { describe, expect, it } from 'vitest'
 import {
   emptyContent,
   newPart,
+  partTitle,
   richText,
   type PageContent,
   type Part,
   type RichText,
 } from '@flimbo/core/pages'
-import { withCopy, withMoved, withoutPart, withPart, partTitle } from './editParts.ts'
+import { withCopy, withMoved, withoutPart, withPart } from './editParts.ts'
 import { readSlots } from './HoursField.tsx'
 import { partLines, stayLines } from './partResults.ts'
 import { fromDocument, toDocument, type EditorNode } from './richDocument.ts'
@@ -113,7 +114,7 @@ describe('the results of a page', () => {
       at('played', 'b', '0', 8),
       at('link', 'a', 'tel0', 2),
     ])
-    expect(lines.map(({ part, what, scans }) => [part, what, scans])).toEqual([
+    expect(lines.map(({ part, what, tally }) => [part, what, tally.scans])).toEqual([
       ['Heading: A', 'Link followed: telephone', 2],
       ['Heading: B', 'Begun to play', 8],
       ['Heading: B', 'Played to 100 %', 3],
@@ -122,8 +123,10 @@ describe('the results of a page', () => {
   })
 
   it('tell for how long it was seen', () => {
-    expect(stayLines([{ kind: 'stayed', part: '', item: '15', scans: 4 }])).toEqual([
-      { seconds: 15, scans: 4 },
+    const stayed = (item: string) => ({ kind: 'stayed', part: '', item, scans: 4 }) as const
+    expect(stayLines([stayed('120'), stayed('15')]).map(({ what }) => what)).toEqual([
+      'Seen for 15 s or longer',
+      'Seen for 2 min or longer',
     ])
   })
 })

@@ -147,6 +147,35 @@ describe('the results of a page', () => {
     ])
   })
 
+  it('lead from each figure to its rows, and to those as a file', async () => {
+    const row = {
+      ...{ id: 1, at: 0, scanId: 9, codeId: 2, codeName: 'Pier', routeId: 3, revision: 4, pageId: 7 },
+      ...{ pageName: 'Stop 1', kind: 'link', part: 'h', partName: 'Heading: Stop 1', item: 'l', apart: null },
+      ...{ country: 'DE', region: '', city: 'Kiel', device: 'phone', language: 'de' },
+    }
+    const { asked, writes } = startOffice(({ path, method }) => {
+      if (method === 'POST') return { id: 5 }
+      if (path.startsWith('/page-event-rows')) return { rows: [row], total: 1, page: 0, pageSize: 25 }
+      const tallies = [
+        { kind: 'opened', part: '', item: '', scans: 2 },
+        { kind: 'link', part: 'h', item: 'l', scans: 1 },
+      ]
+      return { zone: 'UTC', from: '2026-07-01', to: '2026-07-30', tallies }
+    })
+    render(<PageResults page={page()} content={content} zone="UTC" />, { wrapper: around })
+    fireEvent.click(await screen.findByRole('button', { name: /^1, Heading: Stop 1, Link followed/ }))
+    await screen.findByText('Only: Heading: Stop 1, Link followed')
+    const wanted = { pageId: '7', kind: 'link', part: 'h', item: 'l' }
+    const query = new URLSearchParams(asked.at(-1)?.path.split('?')[1])
+    expect(Object.fromEntries(query)).toMatchObject(wanted)
+    press('Download these rows as CSV')
+    await waitFor(() => {
+      expect(writes()[0]?.body).toMatchObject({ ...wanted, pageId: 7 })
+    })
+    press('Hide the rows')
+    expect(screen.queryByRole('grid')).toBeNull()
+  })
+
   it('are a file that tables read', async () => {
     const tallies = [
       { kind: 'opened', part: '', item: '', scans: 2 },

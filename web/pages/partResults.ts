@@ -1,5 +1,11 @@
-import { PLAYED_MARKS, STAY_SECONDS, type PageContent, type PageTally, type Part } from '@flimbo/core/pages'
-import { partTitle } from './editParts.ts'
+import {
+  partName,
+  PLAYED_MARKS,
+  type PageContent,
+  type PageEvent,
+  type PageEventKind,
+  type PageTally,
+} from '@flimbo/core/pages'
 
 /** One line of a page's results: what was done, and by how many of the scans that opened it. */
 export interface ResultLine {
@@ -7,10 +13,11 @@ export interface ResultLine {
   /** The part, as the list of parts calls it. */
   readonly part: string
   readonly what: string
-  readonly scans: number
+  readonly tally: PageTally
 }
 
-const WHAT: Readonly<Record<string, string>> = {
+const WHAT: Readonly<Record<Exclude<PageEventKind, 'played' | 'stayed'>, string>> = {
+  opened: 'Opened',
   link: 'Link followed',
   file: 'File taken',
   contact: 'Contact saved',
@@ -25,10 +32,12 @@ const ITEMS: readonly (readonly [RegExp, string])[] = [
   [/^geo|^web$/, 'map'],
 ]
 
-function whatOf({ kind, item }: PageTally): string {
+/** What happened, in words. */
+export function eventText({ kind, item }: Pick<PageEvent, 'kind' | 'item'>): string {
+  if (kind === 'stayed') return `Seen for ${secondsText(Number(item))} or longer`
   if (kind === 'played') return item === '0' ? 'Begun to play' : `Played to ${item} %`
   const found = ITEMS.find(([pattern]) => pattern.test(item))?.[1]
-  const name = WHAT[kind] ?? kind
+  const name = WHAT[kind]
   return kind === 'link' && found !== undefined ? `${name}: ${found}` : name
 }
 
@@ -37,13 +46,7 @@ const orderOf = ({ kind, item }: PageTally) =>
 
 /** What was done at each part, in the order of the page; parts that are gone come last. */
 export function partLines(content: PageContent, tallies: readonly PageTally[]): ResultLine[] {
-  const language = content.languages[0] ?? 'en'
   const placeOf = (id: string) => content.parts.findIndex((part) => part.id === id)
-  const nameOf = (part: Part | undefined) => {
-    if (!part) return 'A part that was removed'
-    const { kind, words } = partTitle(part, language, content.languages)
-    return words === '' ? kind : `${kind}: ${words}`
-  }
   return tallies
     .filter(({ part }) => part !== '')
     .map((tally) => ({ tally, place: placeOf(tally.part) }))
@@ -54,22 +57,26 @@ export function partLines(content: PageContent, tallies: readonly PageTally[]): 
         orderOf(a.tally) - orderOf(b.tally) ||
         b.tally.scans - a.tally.scans,
     )
-    .map(({ tally, place }) => ({
+    .map(({ tally }) => ({
       key: `${tally.kind} ${tally.part} ${tally.item}`,
-      part: nameOf(content.parts[place]),
-      what: whatOf(tally),
-      scans: tally.scans,
+      tally,
+      part: partName(content, tally.part),
+      what: eventText(tally),
     }))
 }
 
 /** How many scans looked at the page for so long, or longer, by the seconds. */
-export function stayLines(tallies: readonly PageTally[]): { seconds: number; scans: number }[] {
-  return STAY_SECONDS.map((seconds) => ({
-    seconds,
-    scans: tallies.find(({ kind, item }) => kind === 'stayed' && item === String(seconds))?.scans ?? 0,
-  })).filter(({ scans }) => scans > 0)
-}
+export const stayLines = (tallies: readonly PageTally[]): ResultLine[] =>
+  tallies
+    .filter(({ kind }) => kind === 'stayed')
+    .sort((a, b) => Number(a.item) - Number(b.item))
+    .map((tally) => ({
+      key: `stayed ${tally.item}`,
+      part: 'Page',
+      what: eventText(tally),
+      tally,
+    }))
 
 /** A time in the words people use: 15 s, 2 min. */
-export const secondsText = (seconds: number): string =>
+const secondsText = (seconds: number): string =>
   seconds < 60 ? `${String(seconds)} s` : `${String(seconds / 60)} min`

@@ -1,14 +1,32 @@
 import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { number } from '@flimbo/core/formats'
-import { pageResultsApi } from '@flimbo/core/pages'
+import { EVENT_COUNTS, pageResultsApi, type EventCount } from '@flimbo/core/pages'
 import type { Scope } from '@flimbo/core/scans'
+import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { Sheet } from '../ui/index.ts'
+import { EventRows, type ShownRows } from '../pages/index.ts'
+import { FigureLink, Sheet } from '../ui/index.ts'
 
 const SHOWN = 50
 
+const HEADINGS: Readonly<Record<EventCount, string>> = {
+  opened: 'Opened a page',
+  followed: 'Followed links',
+  taken: 'Took files, contacts, events',
+  played: 'Began to play',
+  finished: 'Played to the end',
+}
+
+interface Props {
+  readonly scope: Scope
+  readonly from: string
+  readonly to: string
+  readonly zone: string
+}
+
 /** What scans of each piece did on the pages they were shown; nothing where none was shown one. */
-export function OnPages({ scope, from, to }: { scope: Scope; from: string; to: string }) {
+export function OnPages({ scope, from, to, zone }: Props) {
+  const [shown, show] = useState<ShownRows>(null)
   const { campaignId, routeId, codeId } = scope
   const { data } = useAnswer(pageResultsApi.pieces, { query: { campaignId, routeId, codeId, from, to } })
   const rows = data?.rows ?? []
@@ -19,20 +37,27 @@ export function OnPages({ scope, from, to }: { scope: Scope; from: string; to: s
         <TableHead>
           <TableRow>
             <TableCell>Piece</TableCell>
-            <TableCell align="right">Opened a page</TableCell>
-            <TableCell align="right">Followed links</TableCell>
-            <TableCell align="right">Took files, contacts, events</TableCell>
-            <TableCell align="right">Began to play</TableCell>
-            <TableCell align="right">Played to the end</TableCell>
+            {EVENT_COUNTS.map((count) => (
+              <TableCell key={count} align="right">
+                {HEADINGS[count]}
+              </TableCell>
+            ))}
           </TableRow>
         </TableHead>
         <TableBody>
-          {rows.slice(0, SHOWN).map(({ codeId: id, name, opened, followed, taken, played, finished }) => (
-            <TableRow key={id}>
-              <TableCell>{name}</TableCell>
-              {[opened, followed, taken, played, finished].map((count, i) => (
-                <TableCell key={i} align="right">
-                  {number(count)}
+          {rows.slice(0, SHOWN).map((piece) => (
+            <TableRow key={piece.codeId}>
+              <TableCell>{piece.name}</TableCell>
+              {EVENT_COUNTS.map((count) => (
+                <TableCell key={count} align="right">
+                  <FigureLink
+                    count={piece[count]}
+                    of={`${piece.name}, ${HEADINGS[count]}`}
+                    show={() => {
+                      const words = `${piece.name}, ${HEADINGS[count]}`
+                      show({ words, filter: { codeId: piece.codeId, count } })
+                    }}
+                  />
                 </TableCell>
               ))}
             </TableRow>
@@ -45,6 +70,7 @@ export function OnPages({ scope, from, to }: { scope: Scope; from: string; to: s
           route above for others.
         </Typography>
       )}
+      <EventRows scope={{ campaignId, routeId, codeId, from, to }} zone={zone} shown={shown} show={show} />
     </Sheet>
   )
 }

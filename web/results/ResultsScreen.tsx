@@ -106,7 +106,15 @@ export function ResultsScreen() {
               }}
             />
           )}
-          {channel === undefined && <OnPages scope={scope} from={data.period.from} to={data.period.to} />}
+          {channel === undefined && (
+            <OnPages
+              key={JSON.stringify(scope)}
+              scope={scope}
+              from={data.period.from}
+              to={data.period.to}
+              zone={data.zone}
+            />
+          )}
           <RowsBehind
             key={JSON.stringify([scope, channel, exit])}
             scope={{ ...scope, channel }}

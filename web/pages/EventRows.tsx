@@ -1,0 +1,154 @@
+import { Alert, Box, Button, Chip, MenuItem, Stack, TextField } from '@mui/material'
+import { DataGrid, type GridColDef } from '@mui/x-data-grid'
+import { moment } from '@flimbo/core/formats'
+import { pageResultsApi, type EventFilter, type PageEventRow } from '@flimbo/core/pages'
+import { useEffect, useRef, useState } from 'react'
+import { useAnswer } from '../api/index.ts'
+import { useFile } from '../jobs/index.ts'
+import { country, language } from '../ui/index.ts'
+import { eventText } from './partResults.ts'
+
+const COUNTED = { counted: 'Counted', apart: 'Kept apart', both: 'Both' } as const
+
+/** One figure whose rows are shown: what it counts, in words and as a filter. */
+export interface EventFigure {
+  readonly words: string
+  readonly filter: Pick<EventFilter, 'kind' | 'part' | 'item' | 'count' | 'codeId'>
+}
+
+/** Which rows are shown: those of one figure, all, or none. */
+export type ShownRows = EventFigure | 'all' | null
+
+interface Props {
+  /** Whose events: of a campaign, a route, a code or a page, in days of the campaign’s zone. */
+  readonly scope: Omit<EventFilter, 'counted'>
+  readonly zone: string
+  readonly shown: ShownRows
+  readonly show: (rows: ShownRows) => void
+}
+
+const columns = (zone: string, isOnePage: boolean): GridColDef<PageEventRow>[] => [
+  {
+    field: 'at',
+    headerName: 'When',
+    width: 150,
+    valueFormatter: (value: number) => moment(value, zone),
+  },
+  { field: 'codeName', headerName: 'Piece', flex: 1, minWidth: 120 },
+  ...(isOnePage ? [] : [{ field: 'pageName', headerName: 'Page', flex: 1, minWidth: 120 }]),
+  { field: 'partName', headerName: 'Part', flex: 1, minWidth: 120 },
+  { field: 'kind', headerName: 'What', width: 150, valueGetter: (_value, row) => eventText(row) },
+  {
+    field: 'city',
+    headerName: 'Where',
+    flex: 1,
+    minWidth: 120,
+    valueGetter: (_value, row) => [row.city, country(row.country)].filter(Boolean).join(', '),
+  },
+  { field: 'device', headerName: 'Device', width: 90 },
+  { field: 'language', headerName: 'Language', width: 110, valueFormatter: language },
+  { field: 'revision', headerName: 'Revision', type: 'number', width: 80 },
+  { field: 'scanId', headerName: 'Scan', type: 'number', width: 90 },
+  { field: 'apart', headerName: 'Kept apart as', width: 110, valueFormatter: (value) => value ?? '' },
+]
+
+/** The rows that figures of what happened on pages are counted from, when they are asked for. */
+export function EventRows({ shown, show, ...props }: Props) {
+  const rows = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    // Whoever chose a figure goes on from its rows.
+    if (shown !== null && shown !== 'all') rows.current?.focus()
+  }, [shown])
+  return (
+    <Box ref={rows} tabIndex={-1} role="region" aria-label="The rows behind it" sx={{ outline: 'none' }}>
+      <Button
+        aria-expanded={shown !== null}
+        onClick={() => {
+          show(shown === null ? 'all' : null)
+        }}
+        sx={{ m: 1 }}
+      >
+        {shown === null ? 'Show the rows' : 'Hide the rows'}
+      </Button>
+      {shown !== null && (
+        <EventTable
+          {...props}
+          key={JSON.stringify([props.scope, shown])}
+          figure={shown === 'all' ? null : shown}
+          all={() => {
+            show('all')
+          }}
+        />
+      )}
+    </Box>
+  )
+}
+
+interface TableProps extends Pick<Props, 'scope' | 'zone'> {
+  readonly figure: EventFigure | null
+  readonly all: () => void
+}
+
+/** What happened on pages, row by row, and as a file. */
+function EventTable({ scope, zone, figure, all }: TableProps) {
+  const [counted, setCounted] = useState<keyof typeof COUNTED>('counted')
+  const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
+  const owner = figure?.filter.codeId === undefined ? {} : { campaignId: undefined, routeId: undefined }
+  const filter = { ...scope, ...owner, ...figure?.filter, counted }
+  const file = useFile(pageResultsApi.makeFile)
+  const rows = useAnswer(pageResultsApi.rows, { query: { ...filter, ...paging, order: 'desc' } })
+  return (
+    <Stack spacing={1}>
+      <Stack direction="row" sx={{ p: 1, gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <TextField
+          select
+          size="small"
+          label="Rows"
+          value={counted}
+          onChange={({ target }) => {
+            setCounted(target.value as keyof typeof COUNTED)
+            setPaging({ ...paging, page: 0 })
+          }}
+          sx={{ minWidth: 130 }}
+        >
+          {Object.entries(COUNTED).map(([value, label]) => (
+            <MenuItem key={value} value={value}>
+              {label}
+            </MenuItem>
+          ))}
+        </TextField>
+        {figure && <Chip label={`Only: ${figure.words}`} onDelete={all} />}
+        <Box sx={{ flex: 1 }} />
+        <Button
+          variant="outlined"
+          onClick={() => {
+            void file.order({ body: filter })
+          }}
+        >
+          Download these rows as CSV
+        </Button>
+        {file.fault !== null && <Alert severity="error">{file.fault}</Alert>}
+        {rows.isError && <Alert severity="error">The rows could not be read. Try again.</Alert>}
+      </Stack>
+      <Box sx={{ height: 420 }}>
+        <DataGrid
+          aria-label="What happened on pages"
+          rows={rows.data?.rows ?? []}
+          columns={columns(zone, scope.pageId !== undefined).map((each) => ({ ...each, sortable: false }))}
+          rowCount={rows.data?.total ?? 0}
+          rowHeight={36}
+          columnHeaderHeight={36}
+          paginationMode="server"
+          paginationModel={paging}
+          onPaginationModelChange={setPaging}
+          pageSizeOptions={[25, 100]}
+          loading={!rows.data && !rows.isError}
+          disableColumnMenu
+          disableRowSelectionOnClick
+          sx={{ border: 0 }}
+          localeText={{ noRowsLabel: 'Nothing happened in these days, or its rows are folded into sums.' }}
+        />
+      </Box>
+    </Stack>
+  )
+}
