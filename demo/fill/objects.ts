@@ -19,6 +19,7 @@ import { STATIC_CODES } from '../scenario/staticCodes.ts'
 import { VISIT_TAGS } from '../scenario/visitTags.ts'
 import { shiftToToday, ZONE } from './calendar.ts'
 import { fillStyles } from './styles.ts'
+import { fillWallet } from './wallet.ts'
 
 export const SIGN_IN = { email: 'anna@saltmarsh.example', password: 'low tide at noon' }
 
@@ -67,6 +68,7 @@ export async function fillObjects(
   filesDirectory: string,
 ): Promise<void> {
   const staff = await staffOf(database)
+  await fillWallet(database, staff.anna, now)
   const styleOf = await fillStyles(database, filesDirectory, { personId: staff.anna, now })
   const pages = samplePages(await fillMedia(database, filesDirectory, staff.anna))
   const workDay = (day: string, today: string) =>

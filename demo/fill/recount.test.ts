@@ -1,3 +1,4 @@
+import { createPrivateKey, X509Certificate } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -149,5 +150,25 @@ describe('the sample scenario', () => {
           WHERE campaign = 1 AND device = 'phone' AND apart IS NULL AND strftime(${local}, '%Y-%m-%d') >= '2026-01-01' GROUP BY ALL`),
       ),
     )
+  })
+})
+
+describe('the certificate for wallet passes', () => {
+  it('is the one its key is of, and was issued by its authority, as another library reads them', () => {
+    const value = flimbo
+      .prepare("SELECT value FROM settings WHERE section = 'wallet'")
+      .pluck()
+      .get() as string
+    const { wallet } = JSON.parse(value) as {
+      wallet: { certificate: string; key: string; authority: string }
+    }
+    const [own, authority] = [new X509Certificate(wallet.certificate), new X509Certificate(wallet.authority)]
+    expect(own.checkPrivateKey(createPrivateKey(wallet.key))).toBe(true)
+    expect([own.checkIssued(authority), own.verify(authority.publicKey), authority.ca]).toEqual([
+      true,
+      true,
+      true,
+    ])
+    expect(own.subject).toContain('CN=pass.example.saltmarsh')
   })
 })

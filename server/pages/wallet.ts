@@ -10,7 +10,8 @@ import { readSetting, writeSetting, type Section } from '../workspace/index.ts'
 interface Stored {
   readonly wallet: WalletSetting | null
 }
-const WALLET: Section<Stored> = {
+/** The section of a workspace's settings that it stands in. */
+export const WALLET: Section<Stored> = {
   name: 'wallet',
   schema: z.object({ wallet: walletSetting.nullable() }),
   fallback: { wallet: null },

@@ -16,7 +16,7 @@ export function NewPage({
 }: {
   campaignId: number
   made: (page: Page) => void
-  cancel: (() => void) | null
+  cancel: () => void
 }) {
   const [name, setName] = useState('')
   const [language, setLanguage] = useState('en')
@@ -102,11 +102,9 @@ export function NewPage({
           <Button type="submit" variant="contained" disabled={create.isPending}>
             Make page
           </Button>
-          {cancel && (
-            <Button color="inherit" onClick={cancel}>
-              Cancel
-            </Button>
-          )}
+          <Button color="inherit" onClick={cancel}>
+            Cancel
+          </Button>
         </Stack>
       </Stack>
     </Sheet>

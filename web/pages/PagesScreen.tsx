@@ -29,7 +29,7 @@ export function PagesScreen() {
     setAddress({ page: String(id) }, { replace: true })
   }
   const add = () => {
-    setAddress({ new: '' }, { replace: true })
+    setAddress({ new: '' })
   }
   const back = () => {
     setAddress({}, { replace: true })
@@ -55,7 +55,7 @@ export function PagesScreen() {
         </Typography>
         <Button
           onClick={() => {
-            setAddress({ team: '' }, { replace: true })
+            setAddress({ team: '' })
           }}
         >
           A team’s cards
@@ -103,7 +103,7 @@ export function PagesScreen() {
               made={({ id }) => {
                 choose(id)
               }}
-              cancel={rows.length === 0 ? null : back}
+              cancel={back}
             />
           )}
           {chosen && <ChosenPage key={chosen.id} id={chosen.id} choose={choose} removed={back} />}

@@ -53,7 +53,7 @@ describe('a new page', () => {
   it('is made of what was chosen to begin with', async () => {
     const { writes } = startOffice(() => page())
     const made = vi.fn()
-    render(<NewPage campaignId={1} made={made} cancel={null} />, { wrapper: around })
+    render(<NewPage campaignId={1} made={made} cancel={vi.fn()} />, { wrapper: around })
     type('Name', 'Menu of the day')
     press(/^Menu/)
     expect(screen.getByRole('button', { name: /^Menu/ }).getAttribute('aria-pressed')).toBe('true')
