@@ -1,6 +1,6 @@
 import type { Faker } from '@faker-js/faker'
 import type { PageEventRow } from '@flimbo/server/scans'
-import { SEALS_PAGE, TIDES_PAGE } from '../scenario/pages.ts'
+import { OFFICE_PAGE, SEALS_PAGE, TIDES_PAGE } from '../scenario/pages.ts'
 
 /** A scan that was shown a page, by its place in a group that is stored together. */
 export interface Opened extends Pick<
@@ -47,6 +47,11 @@ function actions(faker: Faker, pageId: number): Did[] {
       done.push({ kind: 'played', part: 'listen', item: String(mark), afterMs: (4 + i * 2) * SECOND })
     }
     if (chance(0.12)) done.push({ kind: 'link', part: 'book', item: 'l', afterMs: 40 * SECOND })
+  }
+  if (pageId === OFFICE_PAGE) {
+    if (chance(0.3)) done.push({ kind: 'link', part: 'office', item: 'tel0', afterMs: 6 * SECOND })
+    if (chance(0.22))
+      done.push({ kind: 'contact', part: 'office', item: chance(0.3) ? 'pass' : '', afterMs: 9 * SECOND })
   }
   return done
 }

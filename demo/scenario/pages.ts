@@ -141,3 +141,4 @@ export const samplePages = (files: SampleFiles): Readonly<Record<string, readonl
 /** Their numbers, for lanes that lead to them. */
 export const TIDES_PAGE = 1
 export const SEALS_PAGE = 2
+export const OFFICE_PAGE = 3

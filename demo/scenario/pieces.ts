@@ -185,6 +185,21 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
           },
         ],
       },
+      {
+        name: 'Harbour office',
+        leads: [{ since: '2026-05-18', to: `${SITE}/office`, by: 'anna' }],
+        pieces: [
+          {
+            name: 'Card on the office door',
+            slug: 'OFFICE',
+            medium: 'print',
+            source: 'door-card',
+            place: 'Harbour office',
+            sizeMm: 30,
+            weekly: 22,
+          },
+        ],
+      },
     ],
   },
   {

@@ -1,6 +1,6 @@
 import { EVERY_SCAN, type Condition } from '@flimbo/core/conditions'
 import { NO_RULES, openLife, type Expectation, type Lane, type Rules } from '@flimbo/core/routing'
-import { SEALS_PAGE, TIDES_PAGE } from './pages.ts'
+import { OFFICE_PAGE, SEALS_PAGE, TIDES_PAGE } from './pages.ts'
 
 const SITE = 'https://saltmarsh.example'
 const ZONE = 'Europe/Berlin'
@@ -104,6 +104,17 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
             { kind: 'page', pageId: SEALS_PAGE },
           ),
         ],
+      },
+    },
+  ],
+  'Harbour office': [
+    {
+      since: '2026-05-19',
+      by: 'anna',
+      rules: {
+        ...NO_RULES,
+        language: 'en',
+        lanes: [lane('card', 'The office’s card', EVERY_SCAN, { kind: 'page', pageId: OFFICE_PAGE })],
       },
     },
   ],

@@ -7,7 +7,6 @@ import {
   type PageContent,
   type PageEventRow,
 } from '@flimbo/core/pages'
-import type { DeviceType } from '@flimbo/core/scans'
 import { readEventWay } from '../scans/queries.ts'
 import { allInOrder, pageInOrder, type Sought, type WayStore } from './matching.ts'
 import { scopeOwner } from './scope.ts'
@@ -18,19 +17,20 @@ export type EventRowFilter = Omit<EventFilter, 'from' | 'to'> & {
   readonly end: number
 }
 
-/** Each on its own, as scans are read. A scan is folded together with what happened after it. */
+/** Each on its own, as scans are read. */
 const BY_ID = `SELECT e.id, e.at, e.scanId, e.codeId, c.name AS codeName, w.routeId, ifnull(v.number, 0) AS revision,
-    w.pageId, w.kind, w.part, w.item, w.apart, ifnull(p.country, '') AS country, ifnull(p.region, '') AS region,
-    ifnull(p.city, '') AS city, ifnull(a.device, 'other') AS device, ifnull(s.language, '') AS language
+    w.pageId, w.kind, w.part, w.item, w.apart
   FROM event_rows e JOIN event_ways w ON w.id = e.wayId JOIN codes c ON c.id = e.codeId
-    LEFT JOIN revisions v ON v.id = w.revisionId LEFT JOIN scans s ON s.id = e.scanId
-    LEFT JOIN places p ON p.id = s.placeId LEFT JOIN agents a ON a.id = s.agentId
+    LEFT JOIN revisions v ON v.id = w.revisionId
   WHERE e.id = ?`
+/** By a value, never by a join: all scans would be looked through for each. */
+const SCAN_BY_ID = `SELECT p.country, p.region, p.city, a.device, s.language
+  FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`
 
-type StoredEvent = Omit<PageEventRow, 'apart' | 'pageName' | 'partName'> & {
-  apart: string
-  device: DeviceType
-}
+type OfScan = Pick<PageEventRow, 'country' | 'region' | 'city' | 'device' | 'language'>
+type StoredEvent = Omit<PageEventRow, keyof OfScan | 'apart' | 'pageName' | 'partName'> & { apart: string }
+/** A scan is folded together with what happened after it; should it be gone before, nothing is known of it. */
+const NO_SCAN: OfScan = { country: '', region: '', city: '', device: 'other', language: '' }
 
 function soughtBy(database: Sqlite.Database, filter: EventRowFilter): Sought {
   const { pageId, start, end, counted, count, kind, part, item } = filter
@@ -61,6 +61,7 @@ const PAGES_MAX = 200
 /** Reads events by their numbers, and what their pages and parts are called now. */
 function eventReader(database: Sqlite.Database) {
   const read = database.prepare(BY_ID)
+  const readScan = database.prepare(SCAN_BY_ID)
   const findPage = database.prepare('SELECT name, live FROM pages WHERE id = ?')
   const pages = new LRUCache<number, { name: string; content: PageContent | null }>({ max: PAGES_MAX })
   function pageOf(id: number) {
@@ -79,6 +80,7 @@ function eventReader(database: Sqlite.Database) {
     const page = pageOf(row.pageId)
     return {
       ...row,
+      ...((readScan.get(row.scanId) as OfScan | undefined) ?? NO_SCAN),
       // As it was written: one of the reasons, or nothing.
       apart: row.apart === '' ? null : (row.apart as PageEventRow['apart']),
       pageName: page.name,

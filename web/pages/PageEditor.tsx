@@ -129,7 +129,8 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: '224px minmax(0, 1fr) 346px',
+          // Figures and their rows want the room that the preview has.
+          gridTemplateColumns: `224px minmax(0, 1fr)${panel === 'results' ? '' : ' 346px'}`,
           gap: 2,
           alignItems: 'start',
         }}
@@ -207,16 +208,18 @@ export function PageEditor({ page, content: stored, choosePage, removed }: Props
             />
           )}
         </Sheet>
-        <Box sx={{ position: 'sticky', top: 8 }}>
-          <Sheet title="On a phone">
-            <PagePreview
-              content={content}
-              style={styleOf(content, styles, clientId)}
-              language={editing.language}
-              fileOf={files.fileOf}
-            />
-          </Sheet>
-        </Box>
+        {panel !== 'results' && (
+          <Box sx={{ position: 'sticky', top: 8 }}>
+            <Sheet title="On a phone">
+              <PagePreview
+                content={content}
+                style={styleOf(content, styles, clientId)}
+                language={editing.language}
+                fileOf={files.fileOf}
+              />
+            </Sheet>
+          </Box>
+        )}
       </Box>
     </Box>
   )

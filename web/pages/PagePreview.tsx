@@ -5,6 +5,7 @@ import {
   filesOfPage,
   filesOfStyle,
   mappedPoints,
+  walletApi,
   type PageContent,
   type PageStyle,
   type ShownFile,
@@ -12,7 +13,7 @@ import {
 import { wordsFor } from '@flimbo/core/words'
 import { useQueries } from '@tanstack/react-query'
 import { useState } from 'react'
-import { hrefOf } from '../api/index.ts'
+import { hrefOf, useAnswer } from '../api/index.ts'
 import { usePlaceMap } from './usePlaceMap.ts'
 import { PhoneFrame, useNow } from '../ui/index.ts'
 
@@ -79,6 +80,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
   const [hasScript, setScript] = useState(true)
   const now = useNow()
   const pictures = usePictures([...filesOfPage(content), ...filesOfStyle(style)], fileOf)
+  const signsPasses = Boolean(useAnswer(walletApi.get, {}).data?.stored)
   const mapOf = usePlaceMap(mappedPoints(content).length > 0)
   const markup = drawPage(content, {
     language: content.languages.includes(language) ? language : (content.languages[0] ?? 'en'),
@@ -97,7 +99,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
     fileHref: ({ key }) => pictures.get(key) ?? '',
     linkHref: (_part, _item, address) => address,
     takeHref: () => '#',
-    passHref: null,
+    passHref: signsPasses ? () => '#' : null,
     languageHref: () => '#',
     mapOf,
     tellHref: null,

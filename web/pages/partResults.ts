@@ -36,6 +36,7 @@ const ITEMS: readonly (readonly [RegExp, string])[] = [
 export function eventText({ kind, item }: Pick<PageEvent, 'kind' | 'item'>): string {
   if (kind === 'stayed') return `Seen for ${secondsText(Number(item))} or longer`
   if (kind === 'played') return item === '0' ? 'Begun to play' : `Played to ${item} %`
+  if (kind === 'contact' && item === 'pass') return 'Contact saved as a wallet pass'
   const found = ITEMS.find(([pattern]) => pattern.test(item))?.[1]
   const name = WHAT[kind]
   return kind === 'link' && found !== undefined ? `${name}: ${found}` : name

@@ -9,6 +9,7 @@ export function FigureLink({ count, of, show }: { count: number; of: string; sho
       component="button"
       type="button"
       color="inherit"
+      underline="always"
       onClick={show}
       aria-label={`${number(count)}, ${of}: show the rows`}
       sx={{ font: 'inherit', textDecorationStyle: 'dotted', textUnderlineOffset: 3 }}
