@@ -120,6 +120,7 @@ function answerWithPage(
       routeId,
       revisionId,
       at: arrival.at,
+      repeat: arrival.repeat,
       apart: apartAfter(apart),
     },
   ).catch((error: unknown) => {

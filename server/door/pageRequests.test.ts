@@ -239,6 +239,7 @@ describe('the name of a visit', () => {
     routeId: 5,
     revisionId: 11,
     at: 1_764_000_000_000,
+    repeat: true,
     apart: '',
   }
 

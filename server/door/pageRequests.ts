@@ -70,11 +70,12 @@ function visitorOf(
   parts: PageParts,
   request: IncomingMessage,
   query: string,
+  repeat: boolean,
 ): { visit: Visit; apart: string } {
   const { apart, place, device, languages } = parts.enrich(factsOf(parts, request, true))
   return {
     apart: apartAfter(apart),
-    visit: { at: Date.now(), query, place, device, languages, visitor: '', repeat: false, precise: null },
+    visit: { at: Date.now(), query, place, device, languages, visitor: '', repeat, precise: null },
   }
 }
 
@@ -119,7 +120,7 @@ function askedOf(
   token: string,
 ): Asked {
   const { chosen, rest } = takeLanguage(query)
-  const visitor = visitorOf(parts, request, rest)
+  const visitor = visitorOf(parts, request, rest, visit.repeat)
   const { codeId, scanId, routeId, revisionId, pageId } = visit
   const apart = visit.apart === '' ? visitor.apart : visit.apart
   const origin = parts.originOf(doorway.id)

@@ -9,6 +9,8 @@ export interface PageVisit {
   readonly revisionId: number
   /** UTC milliseconds. */
   readonly at: number
+  /** Whether the visitor had scanned the code before that day: what is shown to them stays so in another language. */
+  readonly repeat: boolean
   /** Why its scan is kept apart; empty where it is a person's. */
   readonly apart: string
 }
@@ -30,8 +32,10 @@ const numbers = (text: string) => text.split('.').map((part) => Number.parseInt(
 export function pageVisits(key: Buffer): PageVisits {
   const sign = (text: string) => signatureOf(key, text).slice(0, SIGNATURE_SIGNS)
   return {
-    issue({ codeId, pageId, scanId, routeId, revisionId, at, apart }) {
-      const text = [codeId, pageId, scanId, routeId, revisionId, at].map((n) => n.toString(36)).join('.')
+    issue({ codeId, pageId, scanId, routeId, revisionId, at, repeat, apart }) {
+      const text = [codeId, pageId, scanId, routeId, revisionId, at, repeat ? 1 : 0]
+        .map((n) => n.toString(36))
+        .join('.')
       const signed = `${text}.${apart}`
       return `${signed}.${sign(signed)}`
     },
@@ -39,10 +43,12 @@ export function pageVisits(key: Buffer): PageVisits {
       const end = token.lastIndexOf('.')
       const signed = token.slice(0, end)
       if (end < 0 || !isSameText(token.slice(end + 1), sign(signed))) return null
-      const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0] = numbers(signed)
+      const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0, again = 0] =
+        numbers(signed)
       const apart = signed.slice(signed.lastIndexOf('.') + 1)
       const isGood = code === codeId && at <= now && now - at <= VISIT_MS
-      return isGood ? { codeId, pageId, scanId, routeId, revisionId, at, apart } : null
+      const repeat = again === 1
+      return isGood ? { codeId, pageId, scanId, routeId, revisionId, at, repeat, apart } : null
     },
   }
 }

@@ -405,4 +405,8 @@ it('a part may be for those alone who scan for the first time that day', async (
   const [first, second] = [await shown('/visits'), await shown('/visits')]
   expect([first.includes('Welcome'), first.includes('Back again')]).toEqual([true, false])
   expect([second.includes('Welcome'), second.includes('Back again')]).toEqual([false, true])
+  // In another language of the page they are still the same visitors.
+  const token = /visits\/(~[^/"'\s]+)/.exec(second)?.[1] ?? ''
+  const other = await shown(`/visits/${token}/in/en`)
+  expect([other.includes('Welcome'), other.includes('Back again')]).toEqual([false, true])
 })
