@@ -29,7 +29,8 @@ export function PagesScreen() {
     setAddress({ page: String(id) }, { replace: true })
   }
   const add = () => {
-    setAddress({ new: '' })
+    // Back leads to where somebody was before, however often it was pressed.
+    setAddress({ new: '' }, { replace: isAdding || isTeam })
   }
   const back = () => {
     setAddress({}, { replace: true })
@@ -55,7 +56,7 @@ export function PagesScreen() {
         </Typography>
         <Button
           onClick={() => {
-            setAddress({ team: '' })
+            setAddress({ team: '' }, { replace: isAdding || isTeam })
           }}
         >
           A team’s cards
