@@ -5,12 +5,12 @@ import {
   newPart,
   PART_KINDS,
   PLAIN_STYLE,
-  textFromPlain,
   type PageStyle,
   type Part,
   type PartKind,
   type PartOf,
 } from '@flimbo/core/pages'
+import { textFromPlain } from '@flimbo/core/fields'
 import { PHONE } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 

@@ -8,14 +8,8 @@ import { fileURLToPath } from 'node:url'
 import { gzipSync } from 'node:zlib'
 import sharp from 'sharp'
 import { EVERY_SCAN } from '@flimbo/core/conditions'
-import {
-  emptyContent,
-  newPart,
-  textFromPlain,
-  type Page,
-  type PageContent,
-  type Part,
-} from '@flimbo/core/pages'
+import { emptyContent, newPart, type Page, type PageContent, type Part } from '@flimbo/core/pages'
+import { textFromPlain } from '@flimbo/core/fields'
 import { openBrowser } from '../../e2e/browser.ts'
 import { PHONE } from '../../server/tests/phones.ts'
 import { ascending, at, median } from '../figures.ts'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { zoneName } from '../time/index.ts'
-import { file, words, type Field, type Fields, type GeoPoint } from './fields.ts'
-import { firstSaid, languageTag, LANGUAGES_MAX, type Localised } from './localised.ts'
+import { file, words, type Field, type Fields, type GeoPoint } from '../fields/index.ts'
+import { firstSaid, languageTag, LANGUAGES_MAX, type Localised } from '../fields/index.ts'
 import { newPart, part, PART_FIELDS, PART_NAMES, type Part, type PartOf } from './parts.ts'
 
 export const PARTS_MAX = 100

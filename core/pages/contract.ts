@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { endpoint, idParams, idQuery, requiredLine } from '../api/index.ts'
 import { fileKey, storedFile } from '../files/index.ts'
 import { pageContent } from './content.ts'
-import { languageTag } from './localised.ts'
+import { languageTag } from '../fields/index.ts'
 import { STARTS } from './starts.ts'
 
 /** A small mobile page that Flimbo itself serves where a lane or a bound of a route leads to it. */

@@ -1,4 +1,4 @@
-import { escapeMarkup } from './escapeMarkup.ts'
+import { escapeMarkup } from '../fields/index.ts'
 
 /** The language of a document (BCP 47), and which way it is written. */
 export interface Writing {

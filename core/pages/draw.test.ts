@@ -7,13 +7,13 @@ import {
   newPart,
   PART_KINDS,
   PLAIN_STYLE,
-  textFromPlain,
   type Part,
   type PartKind,
   type PartOf,
   type ShownFile,
   type Surroundings,
 } from './index.ts'
+import { textFromPlain } from '../fields/index.ts'
 
 interface Tag {
   readonly name: string

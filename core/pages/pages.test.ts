@@ -7,7 +7,6 @@ import {
   contactName,
   drawPage,
   emptyContent,
-  escapeMarkup,
   faultInWords,
   filesOfPage,
   missingTexts,
@@ -21,10 +20,10 @@ import {
   readTold,
   startContent,
   STARTS,
-  textFromPlain,
   type PageContent,
   type Part,
 } from './index.ts'
+import { escapeMarkup, textFromPlain } from '../fields/index.ts'
 
 /** The tags and names of attributes of a document, in their order. */
 function structureOf(markup: string): string[] {

@@ -18,7 +18,7 @@ import {
   words,
   type Fields,
   type ValuesOf,
-} from './fields.ts'
+} from '../fields/index.ts'
 
 const LINE = 200
 

@@ -1,7 +1,7 @@
 import { geoMercator, geoPath } from 'd3-geo'
 import { feature } from 'topojson-client'
 import type { Topology } from 'topojson-specification'
-import type { GeoPoint } from './fields.ts'
+import type { GeoPoint } from '../fields/index.ts'
 
 const WIDTH = 320
 const HEIGHT = 180

@@ -1,6 +1,6 @@
 import { emptyContent, type PageContent } from './content.ts'
 import { newPart, type Part, type PartKind, type PartOf } from './parts.ts'
-import { textFromPlain } from './richText.ts'
+import { textFromPlain } from '../fields/index.ts'
 
 /** Texts of a starting page, in the language it begins in. */
 interface Says {

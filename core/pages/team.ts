@@ -4,7 +4,7 @@ import { headingForm, readTable } from '../plan/index.ts'
 import { destination } from '../routing/index.ts'
 import { emptyContent, pageFaults, type PageContent } from './content.ts'
 import { contactName } from './draw/people.ts'
-import { languageTag } from './localised.ts'
+import { languageTag } from '../fields/index.ts'
 import { newPart, type PartOf } from './parts.ts'
 
 /** As many people as a file of one team has. */

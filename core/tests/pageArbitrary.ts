@@ -1,14 +1,7 @@
 import fc from 'fast-check'
 import { EVERY_SCAN } from '../conditions/index.ts'
-import {
-  newPart,
-  PART_FIELDS,
-  PART_KINDS,
-  type Field,
-  type Fields,
-  type PageContent,
-  type Part,
-} from '../pages/index.ts'
+import { newPart, PART_FIELDS, PART_KINDS, type PageContent, type Part } from '../pages/index.ts'
+import { type Field, type Fields } from '../fields/index.ts'
 
 /** Languages of pages in property tests: of two scripts and both directions. */
 export const PAGE_LANGUAGES = ['de', 'en', 'ar'] as const

@@ -2,12 +2,12 @@ import { EVERY_SCAN } from '@flimbo/core/conditions'
 import {
   emptyContent,
   newPart,
-  textFromPlain,
   type PageContent,
   type Part,
   type PartKind,
   type PartOf,
 } from '@flimbo/core/pages'
+import { textFromPlain } from '@flimbo/core/fields'
 
 import { ZONE } from '../fill/calendar.ts'
 import type { SampleFiles } from '../fill/media.ts'

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { escapeMarkup } from '@flimbo/core/pages'
+import { escapeMarkup } from '@flimbo/core/fields'
 import { fill, secondsIn, type Spoken } from '@flimbo/core/words'
 import type { Voice } from './voice.ts'
 import { document, type Rendered } from './pages.ts'

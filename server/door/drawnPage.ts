@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import type { Visit } from '@flimbo/core/conditions'
-import { drawPage, isDeviceAddress, languageFor, mapKey, type Surroundings } from '@flimbo/core/pages'
+import { drawPage, mapKey, type Surroundings } from '@flimbo/core/pages'
+import { isDeviceAddress, languageFor } from '@flimbo/core/fields'
 import { wordsFor } from '@flimbo/core/words'
 import type { ShelvedPage } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { escapeMarkup } from '@flimbo/core/pages'
+import { escapeMarkup } from '@flimbo/core/fields'
 import { hitAddress, VISIT_FIELDS, type Fired, type VisitTag, type VisitValues } from '@flimbo/core/visitTags'
 import { fill } from '@flimbo/core/words'
 import type { Voice } from './voice.ts'

@@ -5,9 +5,6 @@ import {
   contactCard,
   contactName,
   eventCalendar,
-  isDeviceAddress,
-  languageFor,
-  linkAddress,
   onlyFile,
   readTold,
   said,
@@ -16,6 +13,7 @@ import {
   type PageEvent,
   type ShownFile,
 } from '@flimbo/core/pages'
+import { isDeviceAddress, languageFor, linkAddress } from '@flimbo/core/fields'
 import { taggedAddress } from '@flimbo/core/routing'
 import { apartAfter } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'

@@ -1,4 +1,5 @@
-import { escapeMarkup, publicDocument } from '@flimbo/core/pages'
+import { publicDocument } from '@flimbo/core/pages'
+import { escapeMarkup } from '@flimbo/core/fields'
 import type { OwnPage } from '@flimbo/core/words'
 import type { Voice } from './voice.ts'
 

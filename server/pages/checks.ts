@@ -4,11 +4,11 @@ import {
   faultInWords,
   fieldsOfPage,
   filesOfPage,
-  isDeviceAddress,
   pageFaults,
   type PageContent,
   type PageFault,
 } from '@flimbo/core/pages'
+import { isDeviceAddress } from '@flimbo/core/fields'
 import { Refusal, wrongField } from '../api/index.ts'
 import { findAmong, tables, type FileRow } from '../database/index.ts'
 import { kindOf, KIND_WORDS } from '../files/index.ts'

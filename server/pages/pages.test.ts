@@ -7,12 +7,12 @@ import type { StoredFile } from '@flimbo/core/files'
 import {
   newPart,
   readTeam,
-  textFromPlain,
   type Page,
   type PageRevision,
   type PageSummary,
   type Part,
 } from '@flimbo/core/pages'
+import { textFromPlain } from '@flimbo/core/fields'
 import { NO_RULES, openLife, type Lane, type LaneSet, type Rules } from '@flimbo/core/routing'
 import { DOOR, runningFlimbo, type Running } from '../tests/running.ts'
 

@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { readUrl } from '@flimbo/core/api'
-import { escapeMarkup as escape } from '@flimbo/core/pages'
+import { escapeMarkup as escape } from '@flimbo/core/fields'
 import { collector, isCollectorHost, type Collector } from './collector.ts'
 
 /** Sites under `.example` (RFC 2606) exist on no network: this one answers for all of them. */

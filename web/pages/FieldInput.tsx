@@ -7,7 +7,7 @@ import {
   type RichText,
   type WeekHours,
   type GeoPoint,
-} from '@flimbo/core/pages'
+} from '@flimbo/core/fields'
 import { lazy, Suspense } from 'react'
 import { Pick } from '../conditions/index.ts'
 import { MomentField } from '../ui/index.ts'

@@ -1,5 +1,5 @@
 import { Stack } from '@mui/material'
-import type { Field, Fields } from '@flimbo/core/pages'
+import type { Field, Fields } from '@flimbo/core/fields'
 import { FieldInput, type Editing } from './FieldInput.tsx'
 
 /** Several fields, one below the other. */

@@ -1,7 +1,7 @@
 import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Box, Button, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material'
 import { filesApi, isPictureType, type StoredFile } from '@flimbo/core/files'
-import type { FileTake } from '@flimbo/core/pages'
+import type { FileTake } from '@flimbo/core/fields'
 import { lazy, Suspense, useRef, useState } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
 import { useUpload } from '../print/index.ts'

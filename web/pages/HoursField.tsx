@@ -1,7 +1,7 @@
 import AddIcon from '@mui/icons-material/Add'
 import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Box, Button, IconButton, Stack, TextField, Typography } from '@mui/material'
-import type { OpeningSlot, WeekHours } from '@flimbo/core/pages'
+import type { OpeningSlot, WeekHours } from '@flimbo/core/fields'
 import { WEEKDAYS } from '@flimbo/core/time'
 import { useState } from 'react'
 import { DayField } from '../ui/index.ts'

@@ -12,15 +12,8 @@ import {
 } from '@mui/material'
 import { languageName } from '@flimbo/core/conditions'
 import { quantity } from '@flimbo/core/formats'
-import {
-  languageTag,
-  LANGUAGES_MAX,
-  missingTexts,
-  PAGE_FIELDS,
-  PART_NAMES,
-  type PageContent,
-  type SavedStyle,
-} from '@flimbo/core/pages'
+import { missingTexts, PAGE_FIELDS, PART_NAMES, type PageContent, type SavedStyle } from '@flimbo/core/pages'
+import { languageTag, LANGUAGES_MAX } from '@flimbo/core/fields'
 import { LANGUAGES, Pick, ZoneField } from '../conditions/index.ts'
 import type { Editing } from './FieldInput.tsx'
 import { FieldsInput } from './FieldsInput.tsx'

@@ -1,5 +1,5 @@
 import { Box, Stack, TextField, Typography } from '@mui/material'
-import type { GeoPoint } from '@flimbo/core/pages'
+import type { GeoPoint } from '@flimbo/core/fields'
 import { useState } from 'react'
 import { OnePlace } from '../conditions/index.ts'
 

@@ -1,14 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  emptyContent,
-  newPart,
-  partTitle,
-  richText,
-  type PageContent,
-  type Part,
-  type RichText,
-} from '@flimbo/core/pages'
+import { emptyContent, newPart, partTitle, type PageContent, type Part } from '@flimbo/core/pages'
+import { richText, type RichText } from '@flimbo/core/fields'
 import { withCopy, withMoved, withoutPart, withPart } from './editParts.ts'
 import { readSlots } from './HoursField.tsx'
 import { partLines, stayLines } from './partResults.ts'

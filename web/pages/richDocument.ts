@@ -1,4 +1,4 @@
-import type { Block, RichText, Run } from '@flimbo/core/pages'
+import type { Block, RichText, Run } from '@flimbo/core/fields'
 
 /** A node of the editor's document (ProseMirror), as far as texts of pages have them. */
 export interface EditorNode {

@@ -1,4 +1,5 @@
-import { placeMap, type GeoPoint } from '@flimbo/core/pages'
+import { placeMap } from '@flimbo/core/pages'
+import { type GeoPoint } from '@flimbo/core/fields'
 import { useQuery } from '@tanstack/react-query'
 import type { Topology } from 'topojson-specification'
 import land from 'world-atlas/land-50m.json?url'

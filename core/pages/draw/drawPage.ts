@@ -1,6 +1,6 @@
 import { isRightToLeft } from '../../words/index.ts'
 import type { PageContent } from '../content.ts'
-import { html, trusted, type Markup } from '../markup.ts'
+import { html, trusted, type Markup } from '../../fields/index.ts'
 import type { Part } from '../parts.ts'
 import { pageCss } from './css.ts'
 import { audio, filePart, video } from './media.ts'

@@ -1,5 +1,5 @@
 import { phoneDigits } from '../../contents/index.ts'
-import { html, trusted, type Markup } from '../markup.ts'
+import { html, trusted, type Markup } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { portraitOf } from './media.ts'
 import { linkTo, wordsIn } from './shared.ts'

@@ -1,7 +1,7 @@
-import { isDeviceAddress } from '../address.ts'
-import { html, trusted, type Markup } from '../markup.ts'
-import type { Localised } from '../localised.ts'
-import { textMarkup, type RichText } from '../richText.ts'
+import { isDeviceAddress } from '../../fields/index.ts'
+import { html, trusted, type Markup } from '../../fields/index.ts'
+import type { Localised } from '../../fields/index.ts'
+import { textMarkup, type RichText } from '../../fields/index.ts'
 import { isRightToLeft } from '../../words/index.ts'
 import { fullHref, said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
 

@@ -1,4 +1,4 @@
-import { html, type Markup } from '../markup.ts'
+import { html, type Markup } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { altOf, linkTo, pictureOf, richIn, wordsIn } from './shared.ts'
 import { fileIn, type Surroundings } from './surroundings.ts'

@@ -1,7 +1,7 @@
 import type { Spoken } from '../../words/index.ts'
-import { fallbacks, firstSaid, type Localised } from '../localised.ts'
+import { fallbacks, firstSaid, type Localised } from '../../fields/index.ts'
 import type { Part } from '../parts.ts'
-import { plainText, type RichText } from '../richText.ts'
+import { plainText, type RichText } from '../../fields/index.ts'
 import type { PageStyle } from '../style.ts'
 
 /** An uploaded file as a page shows it. */

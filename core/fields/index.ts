@@ -1,0 +1,26 @@
+export { isDeviceAddress, linkAddress, linkFault } from './address.ts'
+export { escapeMarkup } from './escapeMarkup.ts'
+export {
+  address,
+  choice,
+  emptyOf,
+  file,
+  hours,
+  list,
+  moment,
+  point,
+  rich,
+  shapeOf,
+  text,
+  toggle,
+  words,
+} from './fields.ts'
+export type { Field, Fields, FileTake, GeoPoint, ValuesOf, WeekHours } from './fields.ts'
+export { fallbacks, firstSaid, languageFor, LANGUAGES_MAX, languageTag } from './localised.ts'
+export type { Localised } from './localised.ts'
+export { html, trusted } from './markup.ts'
+export type { Markup } from './markup.ts'
+export { isOpen, openingHours, openState, slotsOn } from './openingHours.ts'
+export type { OpeningHours, OpeningSlot, OpenState } from './openingHours.ts'
+export { plainText, RICH_TEXT_MAX, richText, textFromPlain, textMarkup } from './richText.ts'
+export type { Block, RichText, Run } from './richText.ts'
