@@ -11,6 +11,7 @@ import {
   type PartOf,
 } from '@flimbo/core/pages'
 import { textFromPlain } from '@flimbo/core/fields'
+import { newQuestion, QUESTION_KINDS, type Question } from '@flimbo/core/forms'
 import { PHONE } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
@@ -106,6 +107,22 @@ const SAYS: { [K in PartKind]: () => Partial<PartOf<K>> } = {
   countdown: () => ({ label: en('First boat in'), moment: '2030-07-03T09:00' }),
   divider: () => ({}),
   questions: () => ({ items: [{ question: en('By card?'), answer: rich('Yes.') }] }),
+  form: () => ({
+    label: en('Tell us'),
+    keptMonths: 6,
+    questions: QUESTION_KINDS.map((kind, i) => {
+      const fresh = newQuestion(kind, `q${String(i)}`)
+      const said = {
+        label: en(kind),
+        name: kind,
+        ...('consent' in fresh ? { consent: rich('I agree to be told.') } : {}),
+      }
+      const filled = fresh.kind === 'section' ? { ...fresh, title: en('About you') } : { ...fresh, ...said }
+      return (
+        'choices' in filled ? { ...filled, choices: [{ key: 'a', label: en('Lark Holm') }] } : filled
+      ) as Question
+    }),
+  }),
   appSwitch: () => ({
     label: en('Get the app'),
     systems: [{ system: 'iOS', address: 'https://one.example/' }],

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { ADDRESS_MAX, hasControlCharacters } from '../api/index.ts'
 import { fileKey } from '../files/index.ts'
-import { localMoment } from '../time/index.ts'
+import { calendarDay, localMoment } from '../time/index.ts'
 import { linkFault } from './address.ts'
 import { localised, type Localised } from './localised.ts'
 import { openingHours, type OpeningHours } from './openingHours.ts'
@@ -63,6 +63,18 @@ export interface ToggleField extends FieldBase<boolean> {
 export interface MomentField extends FieldBase<string> {
   readonly type: 'moment'
 }
+/** A whole number, or one with decimals; null where there is none. */
+export interface NumberField extends FieldBase<number | null> {
+  readonly type: 'number'
+}
+/** A day as `2026-07-03`; empty where there is none. */
+export interface DayField extends FieldBase<string> {
+  readonly type: 'day'
+}
+/** What a row is known by for as long as it is there; nobody enters it. */
+export interface KeyField extends FieldBase<string> {
+  readonly type: 'key'
+}
 export interface HoursField extends FieldBase<WeekHours> {
   readonly type: 'hours'
 }
@@ -75,6 +87,17 @@ export interface ListField<F extends Fields = Fields> extends FieldBase<readonly
   readonly one: string
   readonly max: number
   readonly of: F
+}
+
+/** Rows of several kinds, each with fields of its own beside what all rows have. */
+export interface KindsField<
+  R extends { readonly kind: string } = { readonly kind: string },
+> extends FieldBase<readonly R[]> {
+  readonly type: 'kinds'
+  /** What one of them is called. */
+  readonly one: string
+  readonly max: number
+  readonly kinds: Readonly<Record<string, Fields>>
 }
 
 /** A field of a part: how it is entered, kept and checked. */
@@ -90,6 +113,10 @@ export type Field =
   | HoursField
   | PointField
   | ListField
+  | KindsField
+  | NumberField
+  | DayField
+  | KeyField
 /** Fields by name. What checks a value of one field does not take another's, so only what they have in common is said. */
 export type Fields = Readonly<Record<string, Pick<Field, 'type' | 'label'> & { readonly schema: z.ZodType }>>
 
@@ -262,6 +289,71 @@ export function list<F extends Fields>(
     fault: (rows) => (rows.length === 0 ? (wanted ?? null) : null),
   }
 }
+
+/**
+ * Rows of several kinds.
+ *
+ * @param kinds the fields of each kind
+ * @param row the schema of a row, with all that it has
+ */
+export function kinds<R extends { readonly kind: string }>(
+  label: string,
+  one: string,
+  max: number,
+  kinds: Readonly<Record<R['kind'], Fields>>,
+  row: z.ZodType<R>,
+  { wanted }: Options = {},
+): KindsField<R> {
+  return {
+    type: 'kinds',
+    label,
+    one,
+    max,
+    kinds,
+    schema: z.array(row).max(max, `There are at most ${String(max)}.`),
+    empty: [],
+    fault: (rows) => (rows.length === 0 ? (wanted ?? null) : null),
+  }
+}
+
+/** A number between two bounds, both included. */
+export function number(
+  label: string,
+  { help, wanted, least, most, isWhole = true }: Options & Bounds,
+): NumberField {
+  const bounds = `Give a number from ${least.toLocaleString('en-GB')} to ${most.toLocaleString('en-GB')}.`
+  const inBounds = z.number(bounds).min(least, bounds).max(most, bounds)
+  return {
+    type: 'number',
+    label,
+    ...(help === undefined ? {} : { help }),
+    schema: (isWhole ? inBounds.int('Give a whole number.') : inBounds).nullable(),
+    empty: null,
+    fault: (value) => (value === null ? (wanted ?? null) : null),
+  }
+}
+interface Bounds {
+  readonly least: number
+  readonly most: number
+  readonly isWhole?: boolean
+}
+
+export function day(label: string, { help }: Options = {}): DayField {
+  return {
+    type: 'day',
+    label,
+    ...(help === undefined ? {} : { help }),
+    schema: z.union([calendarDay, z.literal('')]),
+    empty: '',
+    fault: nothing,
+  }
+}
+
+/** The key of a row: small letters and digits. */
+export const rowKey = z
+  .string()
+  .regex(/^[a-z0-9]{1,16}$/, 'A key has up to 16 of the small letters and digits.')
+export const key = (): KeyField => ({ type: 'key', label: '', schema: rowKey, empty: '', fault: nothing })
 
 /** The schema of what fields hold. */
 export function shapeOf<F extends Fields>(fields: F): z.ZodType<ValuesOf<F>> {

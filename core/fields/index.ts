@@ -3,19 +3,24 @@ export { escapeMarkup } from './escapeMarkup.ts'
 export {
   address,
   choice,
+  day,
   emptyOf,
   file,
   hours,
+  key,
+  kinds,
   list,
   moment,
+  number,
   point,
   rich,
+  rowKey,
   shapeOf,
   text,
   toggle,
   words,
 } from './fields.ts'
-export type { Field, Fields, FileTake, GeoPoint, ValuesOf, WeekHours } from './fields.ts'
+export type { Field, Fields, FileTake, GeoPoint, KindsField, ValuesOf, WeekHours } from './fields.ts'
 export { fallbacks, firstSaid, languageFor, LANGUAGES_MAX, languageTag } from './localised.ts'
 export type { Localised } from './localised.ts'
 export { html, trusted } from './markup.ts'

@@ -1,7 +1,17 @@
 import { z } from 'zod'
+import { reviewForm } from '../forms/index.ts'
 import { zoneName } from '../time/index.ts'
-import { file, words, type Field, type Fields, type GeoPoint } from '../fields/index.ts'
-import { firstSaid, languageTag, LANGUAGES_MAX, type Localised } from '../fields/index.ts'
+import {
+  file,
+  words,
+  type Field,
+  type Fields,
+  type GeoPoint,
+  firstSaid,
+  languageTag,
+  LANGUAGES_MAX,
+  type Localised,
+} from '../fields/index.ts'
 import { newPart, part, PART_FIELDS, PART_NAMES, type Part, type PartOf } from './parts.ts'
 
 export const PARTS_MAX = 100
@@ -68,6 +78,8 @@ export interface Placed {
   readonly value: unknown
 }
 
+type KindRow = Readonly<Record<string, unknown>> & { readonly kind: string }
+
 function* fieldsIn(
   fields: Fields,
   values: Readonly<Record<string, unknown>>,
@@ -78,6 +90,9 @@ function* fieldsIn(
     const path = `${before}${name}`
     const value = values[name]
     yield { partId, path, field, value }
+    if (field.type === 'kinds')
+      for (const [i, row] of (value as readonly KindRow[]).entries())
+        yield* fieldsIn(field.kinds[row.kind] ?? {}, row, partId, `${path}.${String(i)}.`)
     if (field.type === 'list')
       for (const [i, row] of (value as readonly Readonly<Record<string, unknown>>[]).entries())
         yield* fieldsIn(field.of, row, partId, `${path}.${String(i)}.`)
@@ -145,6 +160,7 @@ function moreFaults(given: Part, languages: readonly string[]): Found[] {
   if (given.kind === 'picture') return pictureFaults(given, languages)
   if (given.kind === 'contact') return contactFaults(given)
   if (given.kind === 'event' && given.from !== '' && given.upTo !== '') return eventFaults(given)
+  if (given.kind === 'form') return formFaults(given)
   if (given.kind === 'appSwitch') {
     const named = given.systems.map(({ system }) => system)
     return new Set(named).size === named.length
@@ -164,6 +180,20 @@ function pictureFaults({ alt, isDecoration }: PartOf<'picture'>, languages: read
           sentence: 'Say what the picture shows, or that it is only decoration.',
         },
       ]
+}
+
+/** What is wrong between the questions of a form, and between its dates. */
+function formFaults({ questions, opens, closes, after, thanksAddress }: PartOf<'form'>): Found[] {
+  const at = new Map(questions.map(({ id }, i) => [id, i]))
+  const faults = reviewForm(questions).map(({ id, path, sentence }) => ({
+    path: `questions.${String(at.get(id) ?? 0)}.${path}`,
+    sentence,
+  }))
+  if (opens !== '' && closes !== '' && closes <= opens)
+    faults.push({ path: 'closes', sentence: 'It closes before it opens: change one of them.' })
+  if (after === 'address' && thanksAddress.trim() === '')
+    faults.push({ path: 'thanksAddress', sentence: 'Give the address that follows, or let words follow.' })
+  return faults
 }
 
 function contactFaults({ given, family, organisation }: PartOf<'contact'>): Found[] {

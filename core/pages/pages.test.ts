@@ -58,7 +58,20 @@ const isCalledAlike = (given: object) =>
   'organisation' in given &&
   typeof given.organisation === 'string' &&
   given.organisation.trim() === contactName(given as never)
-const KEPT = new Set(['kind', 'id', 'size', 'look', 'version', 'system', 'zone', 'languages', 'from', 'upTo'])
+const FORM_KEPT = ['steps', 'after', 'keptThen', 'takes', 'key']
+const KEPT = new Set([
+  'kind',
+  'id',
+  'size',
+  'look',
+  'version',
+  'system',
+  'zone',
+  'languages',
+  'from',
+  'upTo',
+  ...FORM_KEPT,
+])
 
 describe('a page, whatever is typed on it', () => {
   it('has no tag and no attribute but those of its parts', () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { condition, EVERY_SCAN, type Condition } from '../conditions/index.ts'
 import { mailFault, phoneFault } from '../contents/index.ts'
+import { FORM_FIELDS } from '../forms/index.ts'
 import { APP_SYSTEMS } from '../routing/index.ts'
 import {
   address,
@@ -12,6 +13,7 @@ import {
   moment,
   point,
   rich,
+  rowKey,
   shapeOf,
   text,
   toggle,
@@ -171,6 +173,7 @@ export const PART_FIELDS = {
       { wanted: 'Add a question.' },
     ),
   },
+  form: FORM_FIELDS,
   appSwitch: {
     label: words('Label', 60, { wanted: 'Write what the button says.' }),
     systems: list(
@@ -209,6 +212,7 @@ export const PART_NAMES: Readonly<Record<PartKind, string>> = {
   countdown: 'Countdown',
   divider: 'Divider',
   questions: 'Questions and answers',
+  form: 'Form',
   appSwitch: 'App switch',
 }
 
@@ -225,12 +229,10 @@ export type PartOf<K extends PartKind> = Common<K> & ValuesOf<(typeof PART_FIELD
 /** One thing on a page. */
 export type Part = { [K in PartKind]: PartOf<K> }[PartKind]
 
-const partId = z.string().regex(/^[a-z0-9]{1,16}$/, 'A key has up to 16 of the small letters and digits.')
-
 const schemaOf = (kind: PartKind) => {
   const fields = shapeOf(PART_FIELDS[kind] as Fields) as unknown as z.ZodObject
   return fields.extend({
-    id: partId,
+    id: rowKey,
     kind: z.literal(kind),
     isHidden: z.boolean(),
     condition,

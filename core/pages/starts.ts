@@ -1,6 +1,7 @@
 import { emptyContent, type PageContent } from './content.ts'
 import { newPart, type Part, type PartKind, type PartOf } from './parts.ts'
 import { textFromPlain } from '../fields/index.ts'
+import { startingForm } from '../forms/index.ts'
 
 /** Texts of a starting page, in the language it begins in. */
 interface Says {
@@ -131,7 +132,7 @@ export const STARTS = [
     parts: ({ words, rich }) => [
       ['heading', { text: words('Stay in touch'), size: 'title' }],
       ['text', { text: rich('What you will send, and how often.') }],
-      ['button', { label: words('Write to us') }],
+      ['form', { ...startingForm('news', Object.keys(words(''))[0] ?? 'en') }],
       [
         'questions',
         {

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { ALWAYS } from '../forms/index.ts'
 import { EVERY_SCAN } from '../conditions/index.ts'
 import { newPart, PART_FIELDS, PART_KINDS, type PageContent, type Part } from '../pages/index.ts'
 import { type Field, type Fields } from '../fields/index.ts'
@@ -76,9 +77,26 @@ function valueOf(field: Field): fc.Arbitrary<unknown> {
       return fc.constant({ week: [DAY, DAY, [], DAY, DAY, [], []], except: [] })
     case 'point':
       return fc.constantFrom(null, { latitude: 53.5, longitude: 7.2 })
+    case 'number':
+      return fc.constant(null)
+    case 'day':
+      return fc.constantFrom('', '2026-07-03')
+    case 'key':
+      return fc.constant('k')
+    case 'kinds':
+      return fc
+        .array(anyRow(field), { maxLength: 3 })
+        .map((rows) => rows.map((row, i) => ({ ...row, id: `q${String(i)}` })))
     case 'list':
       return fc.array(recordOf(field.of), { maxLength: Math.min(2, field.max) })
   }
+}
+function anyRow({ kinds }: Extract<Field, { type: 'kinds' }>) {
+  return fc
+    .constantFrom(...Object.keys(kinds))
+    .chain((kind) =>
+      recordOf(kinds[kind] ?? {}).map((values) => ({ ...values, kind, id: 'q', branch: ALWAYS })),
+    )
 }
 function recordOf(fields: Fields): fc.Arbitrary<Record<string, unknown>> {
   return fc.record(

@@ -63,4 +63,67 @@ export interface Words {
     readonly transcript: string
     readonly languages: string
   }
+  /** What stands in forms beside what their managers wrote, and what is wrong with answers. */
+  readonly forms: {
+    readonly send: string
+    readonly next: string
+    readonly back: string
+    /** With `{n}` and `{of}`. */
+    readonly step: string
+    /** Beside a question. */
+    readonly required: string
+    readonly other: string
+    /** What is written in beside “Other”. */
+    readonly otherWhich: string
+    readonly choose: string
+    readonly yes: string
+    readonly no: string
+    readonly agree: string
+    readonly rankHint: string
+    readonly check: string
+    readonly more: string
+    readonly missing: string
+    readonly disagreed: string
+    readonly mail: string
+    readonly phone: string
+    readonly number: string
+    readonly whole: string
+    /** With `{n}`. */
+    readonly decimals: string
+    /** With `{n}`. */
+    readonly least: string
+    /** With `{n}`. */
+    readonly most: string
+    /** With `{n}`. */
+    readonly leastChoices: string
+    /** With `{n}`. */
+    readonly mostChoices: string
+    readonly date: string
+    /** With `{date}`. */
+    readonly dateFirst: string
+    /** With `{date}`. */
+    readonly dateLast: string
+    readonly choice: string
+    readonly rank: string
+    /** With `{n}` and `{most}`, counted in characters. */
+    readonly tooLong: string
+    readonly fileType: string
+    /** With `{size}`. */
+    readonly fileSize: string
+    /** With `{size}`. */
+    readonly fileNote: string
+    readonly thanksTitle: string
+    readonly thanks: string
+    /** With `{time}`. */
+    readonly early: string
+    readonly closed: string
+    readonly full: string
+    readonly once: string
+    /** With `{time}`, a span of months. */
+    readonly kept: string
+    readonly draft: string
+    readonly sending: string
+    readonly offline: string
+    readonly expired: string
+  }
 }

@@ -8,14 +8,18 @@ import {
   type WeekHours,
   type GeoPoint,
 } from '@flimbo/core/fields'
+import type { Question } from '@flimbo/core/forms'
 import { lazy, Suspense } from 'react'
 import { Pick } from '../conditions/index.ts'
-import { MomentField } from '../ui/index.ts'
+import { DayField, MomentField } from '../ui/index.ts'
 import { FileField } from './FileField.tsx'
 import { HoursField } from './HoursField.tsx'
 import { ListField } from './ListField.tsx'
+import { NumberInput } from './NumberInput.tsx'
 import { PointField } from './PointField.tsx'
 
+// Only forms have questions.
+const QuestionsField = lazy(async () => ({ default: (await import('./QuestionsField.tsx')).QuestionsField }))
 // The editor of texts is large, and most parts have none.
 const RichEditor = lazy(async () => ({ default: (await import('./RichEditor.tsx')).RichEditor }))
 
@@ -143,6 +147,33 @@ export function FieldInput({ field, value, path, editing, change }: Props) {
       return <HoursField value={value as WeekHours} fault={fault} change={change} />
     case 'point':
       return <PointField label={field.label} value={value as GeoPoint | null} change={change} />
+    case 'number':
+      return (
+        <NumberInput
+          label={field.label}
+          help={field.help}
+          value={value as number | null}
+          fault={fault}
+          change={change}
+        />
+      )
+    case 'day':
+      return (
+        <DayField label={field.label} value={String(value)} fault={fault} hint={field.help} change={change} />
+      )
+    case 'key':
+      return null
+    case 'kinds':
+      return (
+        <Suspense fallback={<Skeleton variant="rounded" height={200} />}>
+          <QuestionsField
+            questions={value as readonly Question[]}
+            path={path}
+            editing={editing}
+            change={change}
+          />
+        </Suspense>
+      )
     case 'list':
       return (
         <ListField

@@ -5,6 +5,7 @@ import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Box, Button, IconButton, Stack, Typography } from '@mui/material'
 import { emptyOf, type Field } from '@flimbo/core/fields'
 import { swap } from '../ui/index.ts'
+import { keyedRow } from './editQuestions.ts'
 import { FieldsInput } from './FieldsInput.tsx'
 import type { Editing } from './FieldInput.tsx'
 
@@ -94,7 +95,7 @@ export function ListField({ field, rows, path, editing, change }: Props) {
         sx={{ mt: 0.75 }}
         disabled={rows.length >= max}
         onClick={() => {
-          change([...rows, emptyOf(of)])
+          change([...rows, keyedRow(of, emptyOf(of), rows)])
         }}
       >
         Add {one}

@@ -3,6 +3,7 @@ import type { PageContent } from '../content.ts'
 import { html, trusted, type Markup } from '../../fields/index.ts'
 import type { Part } from '../parts.ts'
 import { pageCss } from './css.ts'
+import { formPart } from './form.ts'
 import { audio, filePart, video } from './media.ts'
 import { contactPart, placePart } from './people.ts'
 import { pageScript } from './script.ts'
@@ -60,6 +61,8 @@ export function drawPart(part: Part, around: Surroundings, isFirstPicture = fals
       return questions(part, around)
     case 'appSwitch':
       return appSwitch(part, around)
+    case 'form':
+      return formPart(part, around)
   }
 }
 
@@ -105,7 +108,7 @@ export function drawPage(content: PageContent, around: Surroundings): string {
       const file = around.file(key)
       return file ? fullHref(around, file, 'webp') : ''
     },
-    around.scheme,
+    { forced: around.scheme, hasForm: shown.some(({ kind }) => kind === 'form') },
   )
   const script = pageScript(
     around.tellHref,

@@ -1,6 +1,5 @@
-import { html, type Markup } from '../../fields/index.ts'
+import { html, type Markup, firstSaid, fallbacks } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
-import { firstSaid, fallbacks } from '../../fields/index.ts'
 import { fileFacts, pictureOf, richIn, wordsIn } from './shared.ts'
 import { fileIn, fullHref, ownName, type Surroundings } from './surroundings.ts'
 

@@ -1,7 +1,12 @@
-import { isDeviceAddress } from '../../fields/index.ts'
-import { html, trusted, type Markup } from '../../fields/index.ts'
-import type { Localised } from '../../fields/index.ts'
-import { textMarkup, type RichText } from '../../fields/index.ts'
+import {
+  isDeviceAddress,
+  html,
+  trusted,
+  type Markup,
+  type Localised,
+  textMarkup,
+  type RichText,
+} from '../../fields/index.ts'
 import { isRightToLeft } from '../../words/index.ts'
 import { fullHref, said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
 

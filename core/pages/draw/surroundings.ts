@@ -1,7 +1,7 @@
 import type { Spoken } from '../../words/index.ts'
-import { fallbacks, firstSaid, type Localised } from '../../fields/index.ts'
-import type { Part } from '../parts.ts'
-import { plainText, type RichText } from '../../fields/index.ts'
+import { fallbacks, firstSaid, type Localised, plainText, type RichText } from '../../fields/index.ts'
+import type { AnswerFault, Answers, FormState, SentValues } from '../../forms/index.ts'
+import type { Part, PartOf } from '../parts.ts'
 import type { PageStyle } from '../style.ts'
 
 /** An uploaded file as a page shows it. */
@@ -25,6 +25,30 @@ export interface Variant {
   readonly width: number
   readonly format: 'avif' | 'webp' | 'jpg'
 }
+
+/** A form as somebody has come to it. */
+export type FormVisit =
+  /** It takes no answers. */
+  | { readonly kind: 'shut'; readonly state: Exclude<FormState, 'open'> }
+  /** It was sent, with these answers. */
+  | { readonly kind: 'done'; readonly answers: Answers }
+  | {
+      readonly kind: 'asked'
+      /** Where it is sent. */
+      readonly action: string
+      /** Tells that this page showed it, and when. */
+      readonly key: string
+      /** What was sent before, to be shown again; and what of it is asked, given that. */
+      readonly sent: SentValues
+      readonly shown: ReadonlySet<string>
+      readonly faults: ReadonlyMap<string, AnswerFault>
+      /** The section that is asked, where they are asked one by one; from 0. */
+      readonly step: number
+      /** Why it is shown again. */
+      readonly notice: 'check' | 'more' | 'expired' | 'once' | null
+      /** Decides the order of what is shuffled. */
+      readonly seed: string
+    }
 
 /** What a page is drawn into: who sees it when, and where its links go. */
 export interface Surroundings {
@@ -51,6 +75,8 @@ export interface Surroundings {
   readonly takeHref: (partId: string) => string
   /** Where a contact is taken as a wallet pass; null where the workspace signs none. */
   readonly passHref: ((partId: string) => string) | null
+  /** A form as the visitor has come to it; left out where nobody answers it, as in previews. */
+  readonly form?: (part: PartOf<'form'>) => FormVisit
   /** The same page in another of its languages. */
   readonly languageHref: (language: string) => string
   /** A map about a place, as markup; empty where there is none. */

@@ -1,7 +1,13 @@
 import { shiftDay, dayIn, momentOf } from '../../time/index.ts'
 import { fill } from '../../words/index.ts'
-import { html, type Markup } from '../../fields/index.ts'
-import { openState, slotsOn, type OpeningHours, type OpeningSlot } from '../../fields/index.ts'
+import {
+  html,
+  type Markup,
+  openState,
+  slotsOn,
+  type OpeningHours,
+  type OpeningSlot,
+} from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { wordsIn } from './shared.ts'
 import { said, type Surroundings } from './surroundings.ts'
