@@ -20,6 +20,7 @@ export {
 export type { Asked, Question, QuestionKind, QuestionOf } from './questions.ts'
 export {
   ANSWER_FILE_MAX,
+  keptName,
   otherName,
   rankName,
   RATING_STEPS,

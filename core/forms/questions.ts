@@ -115,7 +115,6 @@ export const QUESTION_FIELDS = {
     from: choice('Value', [
       ['query', 'A value of the address that was scanned'],
       ['piece', 'The name of the piece'],
-      ['place', 'The place of the piece'],
       ['source', 'utm_source of the piece'],
       ['medium', 'utm_medium of the piece'],
       ['content', 'utm_content of the piece'],

@@ -40,6 +40,8 @@ export interface AnswerReaders {
 /** Names of the values of a question within a form. */
 export const valueName = (id: string): string => `q.${id}`
 export const otherName = (id: string): string => `q.${id}.other`
+/** Of a file that was sent before, with another step or a wrong answer. */
+export const keptName = (id: string): string => `q.${id}.kept`
 export const rankName = (id: string, choice: string): string => `q.${id}.${choice}`
 
 const SHORT_MAX = 200

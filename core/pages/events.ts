@@ -8,6 +8,7 @@ export const PAGE_EVENTS = [
   'contact',
   'event',
   'shared',
+  'answered',
   'played',
   'stayed',
 ] as const

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type { Visit } from '@flimbo/core/conditions'
-import { drawPage, mapKey, type Surroundings } from '@flimbo/core/pages'
+import { drawPage, mapKey, type FormVisit, type PartOf, type Surroundings } from '@flimbo/core/pages'
 import { isDeviceAddress, languageFor } from '@flimbo/core/fields'
 import { wordsFor } from '@flimbo/core/words'
 import type { ShelvedPage } from '../pages/index.ts'
@@ -19,10 +19,21 @@ export interface Shown {
   /** The language that was chosen on it; empty before. */
   readonly chosen: string
   readonly origin: string
+  /** How its forms are shown; left out where nobody answers them. */
+  readonly form?: (part: PartOf<'form'>) => FormVisit
 }
 
 /** What a page is drawn into for a visitor. */
-export function surroundingsOf({ page, posting, visit, path, token, chosen, origin }: Shown): Surroundings {
+export function surroundingsOf({
+  page,
+  posting,
+  visit,
+  path,
+  token,
+  chosen,
+  origin,
+  form,
+}: Shown): Surroundings {
   const { content, style, files, tests } = page
   const language = languageFor(visit.languages, content.languages, chosen)
   const base = `${path}/~${token}`
@@ -46,6 +57,7 @@ export function surroundingsOf({ page, posting, visit, path, token, chosen, orig
     languageHref: (tag) => `${base}/in/${tag}${query}`,
     mapOf: (point) => page.maps[mapKey(point)] ?? '',
     tellHref: base,
+    ...(form ? { form } : {}),
     nonce: randomBytes(12).toString('base64'),
     origin,
   }
@@ -55,10 +67,11 @@ export function surroundingsOf({ page, posting, visit, path, token, chosen, orig
 export function drawnPage(shown: Shown): Rendered {
   const around = surroundingsOf(shown)
   const { nonce, language } = around
+  const hasForm = shown.page.content.parts.some(({ kind }) => kind === 'form')
   return {
     status: 200,
     language,
-    security: `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; img-src 'self'; media-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'`,
+    security: `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; img-src 'self'; media-src 'self'; connect-src 'self'; base-uri 'none'; form-action ${hasForm ? "'self'" : "'none'"}; frame-ancestors 'none'`,
     hidesReferrer: true,
     body: Buffer.from(drawPage(shown.page.content, around)),
   }

@@ -20,19 +20,24 @@ import type { Doorway } from '../domains/index.ts'
 import type { PageShelf, PassMaker, ShelvedPage } from '../pages/index.ts'
 import { variantSuffix } from '../files/index.ts'
 import type { Posting } from '../routing/index.ts'
-import type { PageEventRow, ScanWriter } from '../scans/index.ts'
+import { visitorHash, type PageEventRow, type ScanWriter } from '../scans/index.ts'
 import { factsOf, type ArrivalParts } from './readArrival.ts'
 import { readBody } from './readBody.ts'
 import { fileHref } from './fileHref.ts'
+import { readFormBody } from './formBody.ts'
+import { FORM_MS } from './formKeys.ts'
+import { answerForm, thankFor, type FormParts } from './formRequests.ts'
+import { formVisit, type FormShown } from './formVisits.ts'
 import { drawnPage, linksOfPage, surroundingsOf, type Shown } from './drawnPage.ts'
 import type { PageVisit, PageVisits } from './pageVisits.ts'
 import { send, sendOn, sendPage } from './respond.ts'
 
-export interface PageParts extends Pick<ArrivalParts, 'enrich' | 'config' | 'rehearsals'> {
+export interface PageParts
+  extends FormParts, Pick<ArrivalParts, 'enrich' | 'config' | 'rehearsals' | 'salts'> {
   readonly shelf: PageShelf
   readonly visits: PageVisits
   readonly walletPasses: PassMaker
-  readonly writer: Pick<ScanWriter, 'note'>
+  readonly writer: Pick<ScanWriter, 'note' | 'keepLead'>
   /** Where an uploaded file lies, by its sum and what follows its name. */
   readonly placeOf: (sum: string, suffix?: string) => string
   readonly originOf: (domainId: number) => string
@@ -81,6 +86,8 @@ function visitorOf(
 interface Asked {
   readonly shown: Shown
   readonly visit: PageVisit
+  /** Why what happens is kept apart; empty where it is not. */
+  readonly apart: string
   /** Where its links lead; the page is drawn for that when it is first asked. */
   readonly links: () => ReturnType<typeof linksOfPage>
   /** Notes what happened, for the scan that was shown the page. Resolves once it is on disk. */
@@ -91,15 +98,34 @@ interface Asked {
 export async function answerFromPage(parts: PageParts, from: FromPage, posting: Posting): Promise<void> {
   const { request, response, path, rest } = from
   const [token = '', ...wanted] = rest.split('/')
-  const visit = parts.visits.read(token, posting.codeId, Date.now())
+  const [what = '', partId = ''] = wanted
+  const isForm = what === 'f' || what === 'done'
+  const visit = parts.visits.read(token, posting.codeId, Date.now(), isForm ? FORM_MS : undefined)
   const page = visit && (await parts.shelf.page(visit.pageId))
+  const home = path === '' ? '/' : path
   if (!visit || page?.workspaceId !== posting.workspaceId) {
+    if (isForm) {
+      request.resume()
+      sendOn(response, home, 303)
+      return
+    }
     await toldBy(request)
     if (request.method === 'POST') sendNothing(response)
-    else sendOn(response, path === '' ? '/' : path)
+    else sendOn(response, home)
     return
   }
   const asked = askedOf(parts, from, posting, page, visit, token)
+  if (isForm) {
+    const form = page.content.parts.find(({ id, isHidden }) => id === partId && !isHidden)
+    const of = form?.kind === 'form' ? { form, shown: asked.shown } : null
+    if (of && what === 'done') thankFor(parts, response, of, wanted[2] ?? '')
+    else if (of && request.method === 'POST') await takeForm(parts, from, posting, of, asked)
+    else {
+      request.resume()
+      sendOn(response, home, 303)
+    }
+    return
+  }
   if (request.method === 'POST') {
     const told = readTold(await toldBy(request))
     await asked.note(told.filter((event) => isOfPage(event, asked)))
@@ -107,6 +133,29 @@ export async function answerFromPage(parts: PageParts, from: FromPage, posting: 
     return
   }
   await answerWanted(parts, from, asked, wanted)
+}
+
+/** Takes a form that was sent: its body is read to the end, and what it says is on disk, before it is answered. */
+async function takeForm(
+  parts: PageParts,
+  { request, response }: FromPage,
+  posting: Posting,
+  of: FormShown,
+  { visit, apart, note }: Asked,
+): Promise<void> {
+  const body = await readFormBody(request, parts.answerFiles)
+  if (!body) {
+    response.once('finish', () => {
+      request.destroy()
+    })
+    sendPage(response, 'malformed')
+    return
+  }
+  const { workspaceId, workspaceZone } = posting
+  const today = await parts.salts.today(workspaceId, workspaceZone, Date.now())
+  const { address, userAgent } = factsOf(parts, request, true)
+  const visitor = visitorHash(today.salt, address, userAgent)
+  await answerForm(parts, response, of, { visit, posting, today, visitor, apart, note }, body)
 }
 
 function askedOf(
@@ -122,10 +171,11 @@ function askedOf(
   const { codeId, scanId, routeId, revisionId, pageId } = visit
   const apart = visit.apart === '' ? visitor.apart : visit.apart
   const origin = parts.originOf(doorway.id)
-  const shown: Shown = { page, posting, visit: visitor.visit, path, token, chosen, origin }
+  const shown = withForms(parts, { page, posting, visit: visitor.visit, path, token, chosen, origin })
   let links: ReturnType<typeof linksOfPage> | null = null
   return {
     visit,
+    apart,
     shown,
     links: () => (links ??= linksOfPage(shown)),
     async note(events) {
@@ -143,6 +193,11 @@ function askedOf(
       if (rows.length > 0) await parts.writer.note(rows)
     },
   }
+}
+
+/** What is shown, with its forms as somebody comes to them. */
+function withForms(parts: PageParts, shown: Shown): Shown {
+  return { ...shown, form: (form) => formVisit(parts, { form, shown }, Date.now()) }
 }
 
 /** Whether something that is told can have happened on a page: nobody fills the disk with what is made up. */
@@ -310,13 +365,15 @@ export async function showPage(
   const { chosen, rest } = takeLanguage(shown.visit.query)
   send(
     response,
-    drawnPage({
-      ...shown,
-      visit: { ...shown.visit, query: rest },
-      page,
-      token,
-      chosen,
-      origin: parts.originOf(domainId),
-    }),
+    drawnPage(
+      withForms(parts, {
+        ...shown,
+        visit: { ...shown.visit, query: rest },
+        page,
+        token,
+        chosen,
+        origin: parts.originOf(domainId),
+      }),
+    ),
   )
 }

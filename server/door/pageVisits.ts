@@ -23,8 +23,8 @@ const SIGNATURE_SIGNS = 22
 /** Names the visit of a page in its links, in place of a cookie, signed with a key that only the front doors have. */
 export interface PageVisits {
   issue(visit: PageVisit): string
-  /** The visit that a token names; null where it is made up, of another code, or too old. */
-  read(token: string, codeId: number, now: number): PageVisit | null
+  /** The visit that a token names; null where it is made up, of another code, or older than it lasts. */
+  read(token: string, codeId: number, now: number, lastsMs?: number): PageVisit | null
 }
 
 const numbers = (text: string) => text.split('.').map((part) => Number.parseInt(part, 36))
@@ -39,14 +39,14 @@ export function pageVisits(key: Buffer): PageVisits {
       const signed = `${text}.${apart}`
       return `${signed}.${sign(signed)}`
     },
-    read(token, codeId, now) {
+    read(token, codeId, now, lastsMs = VISIT_MS) {
       const end = token.lastIndexOf('.')
       const signed = token.slice(0, end)
       if (end < 0 || !isSameText(token.slice(end + 1), sign(signed))) return null
       const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0, again = 0] =
         numbers(signed)
       const apart = signed.slice(signed.lastIndexOf('.') + 1)
-      const isGood = code === codeId && at <= now && now - at <= VISIT_MS
+      const isGood = code === codeId && at <= now && now - at <= lastsMs
       const repeat = again === 1
       return isGood ? { codeId, pageId, scanId, routeId, revisionId, at, repeat, apart } : null
     },

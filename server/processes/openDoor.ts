@@ -13,6 +13,8 @@ import {
   pageVisits,
   rehearsals,
   seals,
+  formKeys,
+  formPace,
 } from '../door/index.ts'
 import { addressesOf, type DoorNews, type Forget, type Ports } from '../line/index.ts'
 import { createSparingLog } from '../log/index.ts'
@@ -27,6 +29,7 @@ import {
   startUpkeep,
   storedLimits,
 } from '../scans/index.ts'
+import { answerFiles, storedAnswers } from '../leads/index.ts'
 import { pageShelf, passMaker } from '../pages/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
 import { storedSecret } from './storedSecret.ts'
@@ -73,10 +76,15 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
   const shelf = pageShelf(reading)
   const files = join(config.dataDir, 'files')
   const walletPasses = passMaker()
+  const doorSecret = storedSecret(config.dataDir)
   const server = frontDoor({
     shelf,
     walletPasses,
-    visits: pageVisits(keyFor('visit', storedSecret(config.dataDir))),
+    visits: pageVisits(keyFor('visit', doorSecret)),
+    formKeys: formKeys(keyFor('form', doorSecret)),
+    formPace: formPace(),
+    answerFiles: answerFiles(config.dataDir),
+    ...storedAnswers(reading.prepared),
     placeOf: (sum, suffix = '') => join(files, sum.slice(0, 2), `${sum}${suffix}`),
     originOf: (id) => domains.origin(id),
     config,

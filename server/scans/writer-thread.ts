@@ -1,5 +1,6 @@
 import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
+import { leadInserter } from '../leads/insert.ts'
 import { prepareWriter } from '../sqlite/index.ts'
 import { serveCalls } from '../threads/index.ts'
 import { eventInserter } from './eventRows.ts'
@@ -16,6 +17,7 @@ database.pragma('busy_timeout = 0')
 const calls: WriterCalls = {
   store: scanInserter(database),
   note: eventInserter(database),
+  keepLeads: leadInserter(database),
   keepSalt: saltKeeper(database),
 }
 serveCalls(calls, () => {

@@ -1,14 +1,18 @@
+import type { LeadOutcome, LeadToStore } from '../leads/record.ts'
 import { callThread, type Calls } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
 import type { PageEventRow } from './eventRows.ts'
 import type { Stored } from './insert.ts'
-import { noteWriter } from './notes.ts'
+import { gather } from './gather.ts'
 import { pack, type Packed, type ScanRecord } from './record.ts'
 import type { SaltRow } from './salts.ts'
 import type { LimitCount, NoneLeft } from './take.ts'
 
 /** More scans than this waiting for the disk, and new ones are turned away rather than kept in memory. */
 export const QUEUE_MAX = 20_000
+
+/** The same of answers of forms. */
+const LEADS_MAX = 2000
 
 /** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
 export type Outcome =
@@ -31,6 +35,8 @@ export interface WriterCalls extends Calls {
   store(packed: Packed[]): Stored
   /** Stores what happened on pages in one commit; what is there already is not stored twice. */
   note(events: PageEventRow[]): void
+  /** Stores answers of forms in one commit. @returns what became of each */
+  keepLeads(leads: LeadToStore[]): LeadOutcome[]
   keepSalt(salt: SaltRow): SaltRow
 }
 
@@ -48,6 +54,8 @@ export interface ScanWriter {
   store(scan: ScanRecord, done: Settle): void
   /** Stores what happened on a page. Resolves once it is on disk. @throws DoorBusy where too much is waiting already */
   note(events: readonly PageEventRow[]): Promise<void>
+  /** Stores an answer of a form. Resolves once it is on disk, or refused. @throws DoorBusy where too many are waiting already */
+  keepLead(lead: LeadToStore): Promise<LeadOutcome>
   /** Stores a salt unless its day has one. @returns the salt of the day */
   keepSalt(salt: SaltRow): Promise<SaltRow>
   /** Called after each commit, with the scans in it. */
@@ -135,14 +143,25 @@ export function startScanWriter(file: string): ScanWriter {
       look()
     })
 
-  const notes = noteWriter((events) => thread.call('note', events))
+  const notes = gather(async (events: PageEventRow[]) => {
+    await thread.call('note', events)
+    return []
+  }, QUEUE_MAX)
+  const leads = gather((group: LeadToStore[]) => thread.call('keepLeads', group), LEADS_MAX)
+  const unlessBusy = (error: unknown): never => {
+    throw error instanceof DoorBusy ? error : notStored(error)
+  }
 
   return {
     note(events) {
       if (broken) return Promise.reject(broken)
-      return notes.add(events).catch((error: unknown) => {
-        throw error instanceof DoorBusy ? error : notStored(error)
-      })
+      return notes.add(events).then(() => undefined, unlessBusy)
+    },
+    async keepLead(lead) {
+      if (broken) throw broken
+      const [outcome] = await leads.add([lead]).catch(unlessBusy)
+      if (!outcome) throw notStored('nothing became of it')
+      return outcome
     },
     store(scan, done) {
       if (broken) throw broken
@@ -163,6 +182,7 @@ export function startScanWriter(file: string): ScanWriter {
     async close() {
       await drained()
       await notes.empty()
+      await leads.empty()
       if (!broken) {
         broken = new ScanNotStored('the writer is closed')
         await thread.close()

@@ -23,6 +23,7 @@ const WHAT: Readonly<Record<Exclude<PageEventKind, 'played' | 'stayed'>, string>
   contact: 'Contact saved',
   event: 'Event added',
   shared: 'Shared',
+  answered: 'Form sent',
 }
 /** What tells the links of a contact or place apart. */
 const ITEMS: readonly (readonly [RegExp, string])[] = [

@@ -168,6 +168,7 @@ function previewed({ questions, id }: PartOf<'form'>): FormVisit {
     sent: new Map(),
     shown,
     faults: new Map(),
+    files: new Map(),
     step: 0,
     notice: null,
     seed: id,

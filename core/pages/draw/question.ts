@@ -1,6 +1,7 @@
 import {
   ANSWER_FILE_MAX,
   faultWords,
+  keptName,
   megabytesIn,
   OTHER,
   otherName,
@@ -159,10 +160,15 @@ const ACCEPTED: Readonly<Record<QuestionOf<'file'>['takes'], string>> = {
 function fileInput(
   question: QuestionOf<'file'>,
   { id, name, attributes }: Told,
-  { around }: Drawing,
+  { around, visit }: Drawing,
 ): Markup {
   const size = megabytesIn(question.largest ?? ANSWER_FILE_MAX, around.language)
-  return html`<input
+  const before = visit.files.get(question.id)
+  const kept =
+    before &&
+    html`<p>${before.name}</p>
+      <input type="hidden" name="${keptName(question.id)}" value="${before.kept}" />`
+  return html`${kept ?? null}<input
       id="${id}"
       type="file"
       name="${name}"

@@ -42,6 +42,8 @@ export type FormVisit =
       readonly sent: SentValues
       readonly shown: ReadonlySet<string>
       readonly faults: ReadonlyMap<string, AnswerFault>
+      /** Files that were sent before, by the ids of their questions: what they are called, and what names them to the front door. */
+      readonly files: ReadonlyMap<string, { readonly name: string; readonly kept: string }>
       /** The section that is asked, where they are asked one by one; from 0. */
       readonly step: number
       /** Why it is shown again. */

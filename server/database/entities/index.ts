@@ -4,6 +4,7 @@ import { routes, laneSets, revisions } from './routes.ts'
 import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
+import { formCounts, leads } from './leads.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -29,6 +30,8 @@ export const tables = {
   outbox,
   jobs,
   files,
+  leads,
+  formCounts,
   houseStyles,
   proofs,
   releases,
@@ -42,5 +45,6 @@ export type * from './routes.ts'
 export type * from './codes.ts'
 export type * from './jobs.ts'
 export type * from './files.ts'
+export type * from './leads.ts'
 export type * from './print.ts'
 export type * from './staticCodes.ts'

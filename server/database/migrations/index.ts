@@ -3,6 +3,7 @@ import { Doors1764500000000 } from './doors.ts'
 import { Folds1765300000000 } from './folds.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
+import { Leads1765600000000 } from './leads.ts'
 import { PageEvents1765500000000 } from './pageEvents.ts'
 import { PageParts1765400000000 } from './pageParts.ts'
 import { Pages1764400000000 } from './pages.ts'
@@ -33,4 +34,5 @@ export const MIGRATIONS = [
   Folds1765300000000,
   PageParts1765400000000,
   PageEvents1765500000000,
+  Leads1765600000000,
 ]

@@ -2,7 +2,7 @@ import Sqlite from 'better-sqlite3'
 import { describe, expect, it } from 'vitest'
 import { DoorBusy } from './errors.ts'
 import { eventInserter, type PageEventRow } from './eventRows.ts'
-import { noteWriter } from './notes.ts'
+import { gather } from './gather.ts'
 
 const event = (more: Partial<PageEventRow> = {}): PageEventRow => ({
   at: 1000,
@@ -22,12 +22,17 @@ const event = (more: Partial<PageEventRow> = {}): PageEventRow => ({
 function disk() {
   const groups: PageEventRow[][] = []
   const waiting: { resolve: () => void; reject: (error: Error) => void }[] = []
-  const notes = noteWriter((events) => {
+  const notes = gather((events: PageEventRow[]) => {
     groups.push(events)
-    return new Promise((resolve, reject) => {
-      waiting.push({ resolve, reject })
+    return new Promise<number[]>((resolve, reject) => {
+      waiting.push({
+        resolve: () => {
+          resolve(events.map(({ scanId }) => scanId))
+        },
+        reject,
+      })
     })
-  })
+  }, 20_000)
   const tick = () => new Promise((resolve) => setTimeout(resolve, 0))
   return {
     notes,
@@ -61,6 +66,19 @@ describe('what happened on pages', () => {
     expect([sizes(), stored]).toEqual([[1, 3], 1])
     await done()
     expect(stored).toBe(3)
+  })
+
+  it('is told each what became of its own', async () => {
+    const { notes, done, tick } = disk()
+    void notes.add([event()])
+    await tick()
+    const [some, others] = [
+      notes.add([event({ scanId: 7 }), event({ scanId: 8 })]),
+      notes.add([event({ scanId: 9 })]),
+    ]
+    await done()
+    await done()
+    expect([await some, await others]).toEqual([[7, 8], [9]])
   })
 
   it('that could not be stored is told of to those alone who told it, and what comes after is tried', async () => {

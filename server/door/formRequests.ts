@@ -1,0 +1,295 @@
+import {
+  sectionsOf,
+  keptName,
+  valueName,
+  type AnswerFault,
+  type AnswerFile,
+  type Answers,
+  type Question,
+  type ReadForm,
+} from '@flimbo/core/forms'
+import { fallbacks, firstSaid, linkAddress, plainText } from '@flimbo/core/fields'
+import type { HeldReason } from '@flimbo/core/leads'
+import { FORM_NAMES, type FormVisit, type PageEvent } from '@flimbo/core/pages'
+import { taggedAddress } from '@flimbo/core/routing'
+import type { ServerResponse } from 'node:http'
+import type { AnswerFiles, GivenConsent, LeadRecord } from '../leads/index.ts'
+import type { Posting } from '../routing/index.ts'
+import type { ScanWriter, Today } from '../scans/index.ts'
+import { drawnPage } from './drawnPage.ts'
+import type { FormBody } from './formBody.ts'
+import type { FormKey } from './formKeys.ts'
+import type { FormPace } from './formPace.ts'
+import {
+  askedVisit,
+  doneVisit,
+  readersFor,
+  readSent,
+  shownName,
+  stateOf,
+  type Asking,
+  type FormShown,
+  type FormVisitParts,
+} from './formVisits.ts'
+import type { PageVisit } from './pageVisits.ts'
+import { send, sendOn } from './respond.ts'
+
+export interface FormParts extends FormVisitParts {
+  readonly writer: Pick<ScanWriter, 'keepLead'>
+  readonly answerFiles: AnswerFiles
+  readonly formPace: FormPace
+  /** The answers that were stored with a key; null where none were. */
+  readonly sentAnswers: (sendKey: string) => Answers | null
+}
+
+/** Who sent a form. */
+export interface Sender {
+  readonly visit: PageVisit
+  readonly posting: Posting
+  readonly today: Today
+  /** The visitor of the day, as scans have them. */
+  readonly visitor: string
+  readonly apart: string
+  readonly note: (events: readonly PageEvent[]) => Promise<void>
+}
+
+/** Nobody reads a form and answers it in less. */
+const QUICK_MS = 1500
+
+/** Shows a page again, with its form as it now is. */
+function show(
+  response: ServerResponse,
+  of: FormShown,
+  visit: FormVisit,
+  parts: FormVisitParts,
+  now: number,
+): void {
+  const { shown, form } = of
+  const others = shown.form
+  send(
+    response,
+    drawnPage({
+      ...shown,
+      form: (part) =>
+        part.id === form.id
+          ? visit
+          : (others?.(part) ?? {
+              kind: 'shut',
+              state: stateOf(parts, { form: part, shown }, now) === 'early' ? 'early' : 'closed',
+            }),
+    }),
+  )
+}
+
+/** Files by the ids of their questions: sent now, or before. */
+function filesOf(parts: FormParts, { form }: FormShown, body: FormBody) {
+  const files = new Map<string, AnswerFile | null>()
+  for (const { id, kind } of form.questions) {
+    if (kind !== 'file') continue
+    const kept = body.values.get(keptName(id))?.[0]
+    const text = kept === undefined ? null : parts.formKeys.unsign(kept)
+    // It was written and signed here.
+    if (text !== null) files.set(valueName(id), JSON.parse(text) as AnswerFile)
+    const fresh = body.files.get(valueName(id))
+    if (fresh !== undefined) files.set(valueName(id), fresh)
+  }
+  return files
+}
+
+/** Sections that are asked, with the ids in each. */
+const stepsOf = (questions: readonly Question[], { shown }: ReadForm) =>
+  sectionsOf(questions)
+    .filter(({ section }) => section === null || shown.has(section.id))
+    .map(({ questions: own }) =>
+      own.filter(({ id, kind }) => shown.has(id) && kind !== 'hidden').map(({ id }) => id),
+    )
+
+const only = (faults: ReadonlyMap<string, AnswerFault>, ids: readonly string[]) =>
+  new Map([...faults].filter(([id]) => ids.includes(id)))
+
+/** What comes next of a form that was sent: another look at it, or its end. */
+function nextOf(
+  of: FormShown,
+  body: FormBody,
+  read: ReadForm,
+): Pick<Asking, 'faults' | 'step' | 'notice'> | null {
+  const { form } = of
+  const value = (name: string) => body.values.get(name)?.[0] ?? ''
+  const steps = stepsOf(form.questions, read)
+  const last = steps.length - 1
+  const step = Math.min(Math.max(0, Number.parseInt(value(FORM_NAMES.step), 10) || 0), last)
+  const asked = new Set(value(FORM_NAMES.asked).split(','))
+  if (form.steps === 'steps') {
+    if (value(FORM_NAMES.act) === 'back') return { faults: new Map(), step: step - 1, notice: null }
+    const here = only(read.faults, steps[step] ?? [])
+    if (here.size > 0) return { faults: here, step, notice: 'check' }
+    // Questions that came into a step by what was answered in it.
+    if ((steps[step] ?? []).some((id) => !asked.has(id))) return { faults: new Map(), step, notice: 'more' }
+    if (step < last) return { faults: new Map(), step: step + 1, notice: null }
+    const wrong = steps.findIndex((ids) => ids.some((id) => read.faults.has(id)))
+    return wrong < 0 ? null : { faults: only(read.faults, steps[wrong] ?? []), step: wrong, notice: 'check' }
+  }
+  const fresh = steps.flat().filter((id) => !asked.has(id))
+  const known = new Map([...read.faults].filter(([id]) => !fresh.includes(id)))
+  if (known.size > 0) return { faults: known, step: 0, notice: 'check' }
+  return fresh.length > 0 ? { faults: new Map(), step: 0, notice: 'more' } : null
+}
+
+/** Why an answer is suspected to be a program's; empty where it is not. */
+function heldReason(
+  parts: FormParts,
+  body: FormBody,
+  key: FormKey,
+  sender: Sender,
+  form: string,
+  now: number,
+): HeldReason | '' {
+  if ((body.values.get(FORM_NAMES.trap)?.[0] ?? '') !== '') return 'trap'
+  if (sender.apart !== '' && sender.apart !== 'test') return 'program'
+  if (now - key.at < QUICK_MS) return 'quick'
+  return parts.formPace.isTooMany(sender.visitor, form, now) ? 'many' : ''
+}
+
+/** What somebody agreed to, in the words they read. */
+function consentsOf({ form, shown }: FormShown, answers: Answers, language: string): GivenConsent[] {
+  const order = fallbacks(language, shown.page.content.languages)
+  return form.questions.flatMap((each) => {
+    if (each.kind !== 'consent' || answers[each.id] !== true) return []
+    const said = firstSaid(each.consent, order, (text) => plainText(text).trim() === '')
+    return said ? [{ question: each.id, words: plainText(said.value), language: said.language }] : []
+  })
+}
+
+/** The first answer to a question of a kind: what persons are joined by. */
+const firstOf = (questions: readonly Question[], answers: Answers, kind: 'mail' | 'phone'): string => {
+  const found = questions.find((each) => each.kind === kind && typeof answers[each.id] === 'string')
+  const answer = found && answers[found.id]
+  return typeof answer === 'string' ? answer : ''
+}
+
+function leadOf(
+  of: FormShown,
+  sender: Sender,
+  answers: Answers,
+  sendKey: string,
+  held: HeldReason | '',
+  now: number,
+): LeadRecord {
+  const { form, shown } = of
+  const { visit, posting, today } = sender
+  const { language } = readersFor(of)
+  const { place, device } = shown.visit
+  return {
+    workspaceId: posting.workspaceId,
+    campaignId: posting.campaignId,
+    pageId: visit.pageId,
+    pageRevisionId: shown.page.revisionId,
+    part: form.id,
+    sendKey,
+    at: now,
+    scanId: visit.scanId,
+    codeId: visit.codeId,
+    routeId: visit.routeId,
+    revisionId: visit.revisionId,
+    language,
+    country: place.country,
+    region: place.region,
+    city: place.city,
+    device: device.type,
+    system: device.system,
+    utm: { ...posting.compiled.code.settings.utm },
+    answers,
+    consents: consentsOf(of, answers, language),
+    email: firstOf(form.questions, answers, 'mail').toLowerCase(),
+    phone: firstOf(form.questions, answers, 'phone'),
+    day: today.day,
+    visitor: sender.visitor,
+    held,
+    apart: held === '' ? sender.apart : '',
+  }
+}
+
+/** The same for the same answers: what is sent twice is one answer, and what was changed in between another. */
+function sendKeyOf(parts: FormParts, { nonce }: FormKey, answers: Answers): string {
+  return parts.formKeys.sign(`${nonce} ${JSON.stringify(answers)}`).slice(-22) + nonce
+}
+
+/** Where somebody goes who sent a form. */
+function afterSending(response: ServerResponse, { form, shown }: FormShown, sendKey: string): void {
+  if (form.after === 'address' && form.thanksAddress.trim() !== '') {
+    const address = linkAddress(form.thanksAddress)
+    sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, address), 303)
+    return
+  }
+  const language = shown.chosen === '' ? '' : `?in=${shown.chosen}`
+  sendOn(response, `${shown.path}/~${shown.token}/done/${form.id}/${sendKey}${language}`, 303)
+}
+
+/** Answers who sent a form: with thanks, once their answers are on disk; or with the form, and what it still wants. */
+export async function answerForm(
+  parts: FormParts,
+  response: ServerResponse,
+  of: FormShown,
+  sender: Sender,
+  body: FormBody,
+): Promise<void> {
+  const now = Date.now()
+  const files = filesOf(parts, of, body)
+  const read = readSent(of, body.values, files)
+  const sentFiles = new Map(
+    [...files].flatMap(([name, file]) => (file ? [[name.slice(2), file] as const] : [])),
+  )
+  const again = (next: Pick<Asking, 'faults' | 'step' | 'notice'>) => {
+    show(
+      response,
+      of,
+      askedVisit(parts, of, { ...next, sent: body.values, read, files: sentFiles }, now),
+      parts,
+      now,
+    )
+  }
+  const key = parts.formKeys.read(body.values.get(FORM_NAMES.key)?.[0] ?? '', shownName(of), now)
+  if (!key) {
+    again({ faults: new Map(), step: 0, notice: 'expired' })
+    return
+  }
+  const next = nextOf(of, body, read)
+  const sendKey = sendKeyOf(parts, key, read.answers)
+  // Whoever sends again what was taken is thanked again, whatever became of the form meanwhile.
+  if (!next && parts.sentAnswers(sendKey)) {
+    afterSending(response, of, sendKey)
+    return
+  }
+  const state = stateOf(parts, of, now)
+  if (state !== 'open') {
+    show(response, of, { kind: 'shut', state }, parts, now)
+    return
+  }
+  if (next) {
+    again(next)
+    return
+  }
+  const held = heldReason(parts, body, key, sender, shownName(of).split(' ').at(-1) ?? '', now)
+  const outcome = await parts.writer.keepLead({
+    lead: leadOf(of, sender, read.answers, sendKey, held, now),
+    limit: of.form.limit,
+    isOnceADay: of.form.isOnceADay,
+  })
+  if (outcome.kind === 'full') {
+    show(response, of, { kind: 'shut', state: 'full' }, parts, now)
+    return
+  }
+  if (outcome.kind === 'once') {
+    again({ faults: new Map(), step: 0, notice: 'once' })
+    return
+  }
+  if (held === '') await sender.note([{ kind: 'answered', part: of.form.id, item: '' }])
+  afterSending(response, of, sendKey)
+}
+
+/** Thanks somebody who sent a form, in the words of the form with their answers in them. */
+export function thankFor(parts: FormParts, response: ServerResponse, of: FormShown, sendKey: string): void {
+  const answers = parts.sentAnswers(sendKey)
+  if (answers) show(response, of, doneVisit(answers), parts, Date.now())
+  else sendOn(response, of.shown.path)
+}

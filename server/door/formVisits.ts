@@ -1,0 +1,112 @@
+import {
+  formState,
+  readForm,
+  type Answers,
+  type AnswerFault,
+  type AnswerFile,
+  type AnswerReaders,
+  type QuestionOf,
+  type ReadForm,
+  type SentValues,
+} from '@flimbo/core/forms'
+import type { FormVisit, PartOf } from '@flimbo/core/pages'
+import { languageFor } from '@flimbo/core/fields'
+import { answerReaders } from '../leads/index.ts'
+import type { Shown } from './drawnPage.ts'
+import type { FormKeys } from './formKeys.ts'
+
+type Form = PartOf<'form'>
+
+export interface FormVisitParts {
+  readonly formKeys: FormKeys
+  /** How many answers a form of a page took. */
+  readonly answersOf: (pageId: number, part: string) => number
+}
+
+/** A form on a page that somebody is shown, and where it is sent. */
+export interface FormShown {
+  readonly form: Form
+  readonly shown: Shown
+}
+
+/** What names a form to its key: the page as it was shown, and the part. */
+export const shownName = ({ form, shown }: FormShown): string => `${shown.token} ${form.id}`
+
+/** What a hidden question holds: of the address that was scanned, or of the piece. */
+function hiddenValue({ from, parameter }: QuestionOf<'hidden'>, { posting, visit }: Shown): string {
+  if (from === 'query') return new URLSearchParams(visit.query).get(parameter.trim()) ?? ''
+  const { label, source, medium, content } = posting.compiled.code.scanned
+  return { piece: label, source, medium, content }[from]
+}
+
+/** What reads the answers of somebody who is shown a form. */
+export function readersFor(
+  { shown }: FormShown,
+  files: ReadonlyMap<string, AnswerFile | null> = new Map(),
+): AnswerReaders {
+  return {
+    ...answerReaders,
+    file: (name) => files.get(name) ?? null,
+    hidden: (question) => hiddenValue(question, shown),
+    language: languageFor(shown.visit.languages, shown.page.content.languages, shown.chosen),
+  }
+}
+
+export const readSent = (
+  of: FormShown,
+  sent: SentValues,
+  files?: ReadonlyMap<string, AnswerFile | null>,
+): ReadForm => readForm(of.form.questions, sent, readersFor(of, files))
+
+/** Whether a form takes answers at a moment, by what is stored. */
+export const stateOf = ({ answersOf }: FormVisitParts, { form, shown }: FormShown, now: number) =>
+  formState(form, shown.page.content.zone, now, form.limit === null ? 0 : answersOf(shown.page.id, form.id))
+
+/** A form as it is asked again, or for the first time. */
+export interface Asking {
+  readonly sent: SentValues
+  readonly read: ReadForm
+  readonly faults: ReadonlyMap<string, AnswerFault>
+  readonly files: ReadonlyMap<string, AnswerFile>
+  readonly step: number
+  readonly notice: Extract<FormVisit, { kind: 'asked' }>['notice']
+}
+
+/** A form that is asked, with a key of its own. */
+export function askedVisit(
+  { formKeys }: FormVisitParts,
+  of: FormShown,
+  asking: Asking,
+  now: number,
+): FormVisit {
+  const { form, shown } = of
+  const { visit, path, token, chosen } = shown
+  const query = [visit.query, chosen === '' ? '' : `in=${chosen}`].filter((each) => each !== '').join('&')
+  const { read, files, ...again } = asking
+  return {
+    kind: 'asked',
+    ...again,
+    action: `${path}/~${token}/f/${form.id}${query === '' ? '' : `?${query}`}`,
+    key: formKeys.issue(shownName(of), now),
+    shown: read.shown,
+    files: new Map(
+      [...files].map(([id, file]) => [id, { name: file.name, kept: formKeys.sign(JSON.stringify(file)) }]),
+    ),
+    seed: token,
+  }
+}
+
+/** How a form on a page is shown to somebody who comes to it. */
+export function formVisit(parts: FormVisitParts, of: FormShown, now: number): FormVisit {
+  const state = stateOf(parts, of, now)
+  if (state !== 'open') return { kind: 'shut', state }
+  const read = readSent(of, new Map())
+  return askedVisit(
+    parts,
+    of,
+    { sent: new Map(), read, faults: new Map(), files: new Map(), step: 0, notice: null },
+    now,
+  )
+}
+
+export const doneVisit = (answers: Answers): FormVisit => ({ kind: 'done', answers })
