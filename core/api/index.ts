@@ -1,4 +1,4 @@
-export { idsAt } from './access.ts'
+export { CAMPAIGN_THINGS, idsAt } from './access.ts'
 export type { Access, CampaignThing, Places, Right, Thing } from './access.ts'
 export { isShallow, NESTED_MAX } from './depth.ts'
 export { addressOf, endpoint } from './endpoint.ts'

@@ -6,6 +6,7 @@ import { domainsApi } from '../domains/index.ts'
 import { filesApi } from '../files/index.ts'
 import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
+import { leadsApi } from '../leads/index.ts'
 import { pageResultsApi, pagesApi, pageStylesApi, teamApi, walletApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
@@ -36,6 +37,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   domainsApi,
   jobsApi,
   filesApi,
+  leadsApi,
   houseStylesApi,
   printApi,
   staticCodesApi,

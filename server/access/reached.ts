@@ -1,5 +1,5 @@
 import { In, type EntityManager } from 'typeorm'
-import { idsAt, type CampaignThing, type Places, type Thing } from '@flimbo/core/api'
+import { CAMPAIGN_THINGS, idsAt, type CampaignThing, type Places, type Thing } from '@flimbo/core/api'
 import { missing, Refusal } from '../api/index.ts'
 import { tables, type CampaignRow } from '../database/index.ts'
 
@@ -18,6 +18,7 @@ const IN_CAMPAIGN = {
   route: tables.routes,
   code: tables.codes,
   staticCode: tables.staticCodes,
+  lead: tables.leads,
 } as const
 /** What stands in the workspace itself. */
 const IN_WORKSPACE = {
@@ -36,6 +37,7 @@ const CALLED: Readonly<Record<Thing, string>> = {
   route: 'route',
   code: 'code',
   staticCode: 'static code',
+  lead: 'lead',
   client: 'client',
   job: 'job',
   laneSet: 'set of lanes',
@@ -143,7 +145,7 @@ export function findReached(read: EntityManager): FindReached {
     for (const sum of sums)
       if (!(await read.existsBy(tables.files, { sum, workspaceId }))) throw notOurs('file')
     let reached: Reached = null
-    for (const thing of ['campaign', 'page', 'route', 'code', 'staticCode'] as const) {
+    for (const thing of CAMPAIGN_THINGS) {
       const ids = named(thing)
       if (ids.length === 0) continue
       const campaign = await campaignOfAll(thing, ids, workspaceId)

@@ -1,6 +1,6 @@
 import type { Request, Response, Router } from 'express'
 import type { z } from 'zod'
-import type { Access, CampaignThing, Endpoint } from '@flimbo/core/api'
+import { CAMPAIGN_THINGS, type Access, type CampaignThing, type Endpoint } from '@flimbo/core/api'
 import { hasRight } from '@flimbo/core/workspace'
 import type { FindReached, Reached } from '../access/index.ts'
 import type { CampaignRow } from '../database/index.ts'
@@ -39,7 +39,6 @@ type CampaignOf<W> = W extends { orAll: true }
     : null
 
 const NO_BYTES = new Uint8Array(0)
-const CAMPAIGN_THINGS = ['campaign', 'page', 'route', 'code', 'staticCode'] as const
 const MAY_NOT = {
   view: 'You may not look at this. Ask an admin of your workspace.',
   edit: 'You may look but not change. Ask an admin to make you an editor.',

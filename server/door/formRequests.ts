@@ -1,4 +1,5 @@
 import {
+  answerText,
   sectionsOf,
   keptName,
   valueName,
@@ -12,6 +13,7 @@ import { fallbacks, firstSaid, linkAddress, plainText } from '@flimbo/core/field
 import type { HeldReason } from '@flimbo/core/leads'
 import { FORM_NAMES, type FormVisit, type PageEvent } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
+import { wordsFor } from '@flimbo/core/words'
 import type { ServerResponse } from 'node:http'
 import type { AnswerFiles, GivenConsent, LeadRecord } from '../leads/index.ts'
 import type { Posting } from '../routing/index.ts'
@@ -38,6 +40,8 @@ export interface FormParts extends FormVisitParts {
   readonly writer: Pick<ScanWriter, 'keepLead'>
   readonly answerFiles: AnswerFiles
   readonly formPace: FormPace
+  /** Tells the office that somebody answered; it may be lost. */
+  readonly tellLead: (lead: Pick<LeadRecord, 'workspaceId' | 'campaignId'>) => void
   /** The answers that were stored with a key; null where none were. */
   readonly sentAnswers: (sendKey: string) => Answers | null
 }
@@ -167,6 +171,23 @@ const firstOf = (questions: readonly Question[], answers: Answers, kind: 'mail' 
   return typeof answer === 'string' ? answer : ''
 }
 
+const TITLE_MAX = 120
+const SEARCH_MAX = 20_000
+
+/** What a lead is listed, found and joined by. */
+function calledBy({ form, shown }: FormShown, answers: Answers, language: string) {
+  const { questions } = form
+  const { languages } = shown.page.content
+  const around = { language, languages, words: wordsFor([language]).words.forms }
+  const texts = questions.flatMap((each) => answerText(each, answers[each.id], around))
+  const name = questions.find((each) => each.kind === 'short' && answers[each.id] !== undefined)
+  const email = firstOf(questions, answers, 'mail').toLowerCase()
+  const phone = firstOf(questions, answers, 'phone')
+  const title = (name ? answerText(name, answers[name.id], around) : '') || email || phone
+  const search = texts.filter((each) => each !== '').join('\n')
+  return { email, phone, title: title.slice(0, TITLE_MAX), search: search.toLowerCase().slice(0, SEARCH_MAX) }
+}
+
 function leadOf(
   of: FormShown,
   sender: Sender,
@@ -200,8 +221,7 @@ function leadOf(
     utm: { ...posting.compiled.code.settings.utm },
     answers,
     consents: consentsOf(of, answers, language),
-    email: firstOf(form.questions, answers, 'mail').toLowerCase(),
-    phone: firstOf(form.questions, answers, 'phone'),
+    ...calledBy(of, answers, language),
     day: today.day,
     visitor: sender.visitor,
     held,
@@ -283,6 +303,7 @@ export async function answerForm(
     again({ faults: new Map(), step: 0, notice: 'once' })
     return
   }
+  if (outcome.kind === 'stored' && outcome.isNew && held === '') parts.tellLead(sender.posting)
   if (held === '') await sender.note([{ kind: 'answered', part: of.form.id, item: '' }])
   afterSending(response, of, sendKey)
 }

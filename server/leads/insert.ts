@@ -26,7 +26,7 @@ const COLUMNS = [
     'utm',
     'answers',
   ] as const),
-  ...(['consents', 'email', 'phone', 'day', 'visitor', 'held', 'apart'] as const),
+  ...(['consents', 'title', 'search', 'email', 'phone', 'day', 'visitor', 'held', 'apart'] as const),
 ] satisfies readonly (keyof LeadRecord)[]
 
 const stored = (value: LeadRecord[keyof LeadRecord]) =>
@@ -47,8 +47,8 @@ export function leadInserter(database: Sqlite.Database) {
      ON CONFLICT (pageId, part) DO UPDATE SET answers = form_counts.answers + 1`,
   )
   const insert = database.prepare(
-    `INSERT INTO leads (${COLUMNS.join(', ')}, state, assignedTo, version)
-     VALUES (${COLUMNS.map(() => '?').join(', ')}, 'new', NULL, 1)`,
+    `INSERT INTO leads (${COLUMNS.join(', ')}, tags, state, assignedTo, version)
+     VALUES (${COLUMNS.map(() => '?').join(', ')}, '[]', 'new', NULL, 1)`,
   )
 
   function storeOne({ lead, limit, isOnceADay }: LeadToStore): LeadOutcome {

@@ -35,6 +35,9 @@ export interface LeadRecord {
   readonly utm: Readonly<Record<string, string>>
   readonly answers: Answers
   readonly consents: readonly GivenConsent[]
+  /** What they are called by, and all that can be found of their answers, in small letters. */
+  readonly title: string
+  readonly search: string
   /** What persons are joined by: a mail address and a telephone number (E.164) they gave; empty where none. */
   readonly email: string
   readonly phone: string

@@ -38,7 +38,8 @@ export interface Ports {
   readonly dns: number
 }
 
-/** What the front doors tell the office: scans that were stored. It may be lost, and then is. */
+/** What the front doors tell the office: scans that were stored, and campaigns in which somebody answered a form. It may be lost, and then is. */
 export interface DoorNews {
   readonly scans: readonly ScansStored[]
+  readonly leads?: readonly { readonly workspaceId: number; readonly campaignId: number }[]
 }

@@ -25,6 +25,7 @@ import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
+import { leadsEndpoints } from '../leads/index.ts'
 import { retentionEndpoints, rowFiles, scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
@@ -166,6 +167,7 @@ export function office(parts: OfficeParts): Express {
     houseStylesEndpoints(mounts, rest)
     scansEndpoints(mounts, rest)
     retentionEndpoints(mounts, rest)
+    leadsEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

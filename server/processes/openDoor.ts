@@ -83,6 +83,9 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
     visits: pageVisits(keyFor('visit', doorSecret)),
     formKeys: formKeys(keyFor('form', doorSecret)),
     formPace: formPace(),
+    tellLead({ workspaceId, campaignId }) {
+      tell({ scans: [], leads: [{ workspaceId, campaignId }] })
+    },
     answerFiles: answerFiles(config.dataDir),
     ...storedAnswers(reading.prepared),
     placeOf: (sum, suffix = '') => join(files, sum.slice(0, 2), `${sum}${suffix}`),

@@ -133,7 +133,8 @@ export async function openOffice({
   })
   return {
     server,
-    hear({ scans }) {
+    hear({ scans, leads = [] }) {
+      for (const { workspaceId, campaignId } of leads) live.tell(workspaceId, { type: 'leads', campaignId })
       for (const { workspaceId, scans: lines } of scans)
         live.tell(workspaceId, { type: 'scans', scans: lines })
     },

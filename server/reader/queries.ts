@@ -13,6 +13,7 @@ import {
   tagRows,
   tallies,
 } from '../results/queries.ts'
+import { leadQueries } from '../leads/queries.ts'
 import { printStates } from '../print/queries.ts'
 import { eventStore, foldedScans, scanStore } from '../scans/queries.ts'
 import { campaignLooks } from '../tagging/queries.ts'
@@ -29,6 +30,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
     ...pageEvents(database, events),
     ...readPageEvents(database, events),
     ...campaignLooks(rows),
+    ...leadQueries(database),
     ...printStates(database),
     tagValues: rows.tagValues,
     channelCodes: rows.channelCodes,

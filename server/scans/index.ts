@@ -1,3 +1,4 @@
+export { csvCell, csvMoment, csvRow } from './csvCells.ts'
 export { rowFiles } from './csvParts.ts'
 export type { RowFiles } from './csvParts.ts'
 export { scansEndpoints } from './endpoints.ts'

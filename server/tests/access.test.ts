@@ -7,6 +7,7 @@ import type { StoredFile } from '@flimbo/core/files'
 import { PLAIN_STYLE, readTeam } from '@flimbo/core/pages'
 import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
+import { storeLead } from './leadSample.ts'
 import { runningFlimbo, type Running } from './running.ts'
 
 let flimbo: Running
@@ -37,6 +38,7 @@ beforeAll(async () => {
     domain: await made('/api/domains', { host: 'go.pier.example' }),
     houseStyle: await made('/api/house-styles', { name: 'Navy', look: PLAIN_LOOK }),
     release: 0,
+    lead: storeLead(flimbo.file, { campaignId: campaign, codeId: code, routeId: route }),
     staticCode: await made('/api/static-codes', { ...FIXED, campaignId: campaign }),
     file: (await flimbo.ask<StoredFile>('POST', '/api/files?name=gull.svg', Buffer.from(GULL))).body.sum,
   }
@@ -196,6 +198,10 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'POST /scan-files body.campaignId': (campaignId) => ({ campaignId }),
   'POST /scan-files body.routeId': (routeId) => ({ routeId }),
   'POST /scan-files body.codeId': (codeId) => ({ codeId }),
+  'POST /lead-files body.campaignId': (campaignId) => ({ campaignId }),
+  'POST /lead-files body.pageId': (pageId) => ({ pageId }),
+  'POST /lead-files body.codeId': (codeId) => ({ codeId }),
+  'POST /lead-changes body.ids': (id) => ({ ids: [id], set: { state: 'open' } }),
   'POST /page-event-files body.campaignId': (campaignId) => ({ campaignId }),
   'POST /page-event-files body.routeId': (routeId) => ({ routeId }),
   'POST /page-event-files body.codeId': (codeId) => ({ codeId }),

@@ -50,6 +50,9 @@ export function useLive(): void {
     const counts = createPacer(() => {
       if (!document.hidden) readAgain((path) => path in COUNTED)
     }, COUNTS)
+    const leads = createPacer(() => {
+      readAgain((path) => path.startsWith('/leads'))
+    }, CHANGES)
     const changes = createPacer(() => {
       readAgain((path) => path !== '/session' && path !== '/phone')
     }, CHANGES)
@@ -80,6 +83,10 @@ export function useLive(): void {
         changes.want()
         return
       }
+      if (event.data.type === 'leads') {
+        leads.want()
+        return
+      }
       lines.push(...event.data.scans)
       figures.want()
       sums.want()
@@ -94,7 +101,7 @@ export function useLive(): void {
       document.removeEventListener('visibilitychange', shown)
       stream?.close()
       if (reopen) clearTimeout(reopen)
-      for (const each of [figures, sums, counts, changes]) each.stop()
+      for (const each of [figures, sums, counts, changes, leads]) each.stop()
     }
   }, [queries])
 }

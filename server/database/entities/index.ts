@@ -4,7 +4,7 @@ import { routes, laneSets, revisions } from './routes.ts'
 import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
-import { formCounts, leads } from './leads.ts'
+import { erasures, formCounts, leadNotes, leads } from './leads.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -31,6 +31,8 @@ export const tables = {
   jobs,
   files,
   leads,
+  leadNotes,
+  erasures,
   formCounts,
   houseStyles,
   proofs,

@@ -1,12 +1,14 @@
 import { EntitySchema } from 'typeorm'
+import type { LeadState } from '@flimbo/core/leads'
 import type { LeadRecord } from '../../leads/record.ts'
 import { id, integer, json, optionalInteger, text } from './columns.ts'
 
 /** Somebody who answered a form. Moments are UTC milliseconds. */
 export interface LeadRow extends LeadRecord {
   id: number
+  tags: string[]
   /** Where the office stands with it: one of the workspace's own states. */
-  state: string
+  state: LeadState
   assignedTo: number | null
   version: number
 }
@@ -39,11 +41,50 @@ export const leads = new EntitySchema<LeadRow>({
     phone: text,
     day: text,
     visitor: text,
+    title: text,
+    search: text,
+    tags: json,
     state: text,
     assignedTo: optionalInteger,
     held: text,
     apart: text,
     version: integer,
+  },
+})
+
+export interface LeadNoteRow {
+  id: number
+  leadId: number
+  at: number
+  personId: number
+  text: string
+}
+export const leadNotes = new EntitySchema<LeadNoteRow>({
+  name: 'lead_notes',
+  columns: { id, leadId: integer, at: integer, personId: integer, text },
+})
+
+/** That answers were erased, how many and by whom; nothing of whose they were. */
+export interface ErasureRow {
+  id: number
+  workspaceId: number
+  at: number
+  /** Null where the form’s own rule did it. */
+  personId: number | null
+  leads: number
+  files: number
+  why: 'asked' | 'retention'
+}
+export const erasures = new EntitySchema<ErasureRow>({
+  name: 'erasures',
+  columns: {
+    id,
+    workspaceId: integer,
+    at: integer,
+    personId: optionalInteger,
+    leads: integer,
+    files: integer,
+    why: text,
   },
 })
 

@@ -1,0 +1,195 @@
+import { z } from 'zod'
+import { endpoint, idParams, idQuery, line, pageOf, pageQuery } from '../api/index.ts'
+import { job } from '../jobs/index.ts'
+import { calendarDay } from '../time/index.ts'
+import { HELD_REASONS } from './held.ts'
+
+/** Where the office stands with somebody who answered. */
+export const LEAD_STATES = ['new', 'open', 'done', 'unusable'] as const
+export type LeadState = (typeof LEAD_STATES)[number]
+export const LEAD_STATE_NAMES: Readonly<Record<LeadState, string>> = {
+  new: 'New',
+  open: 'Open',
+  done: 'Done',
+  unusable: 'Not usable',
+}
+
+const leadState = z.enum(LEAD_STATES)
+const TAGS_MAX = 20
+const LEADS_AT_ONCE = 500
+
+/** Somebody who answered a form, as lists show them. */
+export const leadSummary = z.object({
+  id: z.int(),
+  version: z.int(),
+  at: z.int(),
+  /** What they are called by: the first short text they gave, or their mail address or telephone number. */
+  title: z.string(),
+  email: z.string(),
+  phone: z.string(),
+  state: leadState,
+  assignedTo: z.int().nullable(),
+  tags: z.array(z.string()),
+  pageId: z.int(),
+  /** Empty where the page is gone. */
+  pageName: z.string(),
+  codeId: z.int(),
+  codeName: z.string(),
+  city: z.string(),
+  country: z.string(),
+  held: z.enum(HELD_REASONS).nullable(),
+})
+export type LeadSummary = z.infer<typeof leadSummary>
+
+/** One answer of theirs, in the words of the form they were shown. */
+export const leadAnswer = z.object({
+  question: z.string(),
+  title: z.string(),
+  text: z.string(),
+  /** The key of a file that was sent. */
+  file: z.object({ key: z.string(), name: z.string(), type: z.string(), bytes: z.int() }).nullable(),
+})
+export type LeadAnswer = z.infer<typeof leadAnswer>
+
+export const leadNote = z.object({ id: z.int(), at: z.int(), by: z.string(), text: z.string() })
+
+/** All that is known of a lead, and of the way it came. */
+export const lead = leadSummary.extend({
+  routeId: z.int(),
+  routeName: z.string(),
+  scanId: z.int(),
+  language: z.string(),
+  region: z.string(),
+  device: z.string(),
+  system: z.string(),
+  utm: z.record(z.string(), z.string()),
+  answers: z.array(leadAnswer),
+  consents: z.array(z.object({ title: z.string(), words: z.string(), language: z.string() })),
+  notes: z.array(leadNote),
+  /** What else the same person answered, by mail address or telephone number; the newest first. */
+  others: z.array(leadSummary.pick({ id: true, at: true, title: true, pageName: true, state: true })),
+})
+export type Lead = z.infer<typeof lead>
+
+/** Which leads are meant: those of the workspace, or of a campaign. */
+export const leadFilter = z.strictObject({
+  campaignId: idQuery.optional(),
+  pageId: idQuery.optional(),
+  codeId: idQuery.optional(),
+  state: leadState.optional(),
+  assignedTo: idQuery.optional(),
+  tag: z.string().max(40).optional(),
+  /** Words that stand in the answers. */
+  q: z.string().max(100).optional(),
+  /** Answers that were taken, those that are held as a program's, or both. */
+  held: z.enum(['no', 'yes', 'both']).default('no'),
+  from: calendarDay.optional(),
+  to: calendarDay.optional(),
+})
+export type LeadFilter = z.infer<typeof leadFilter>
+
+/** What of a lead is changed. */
+export const leadChange = z
+  .strictObject({
+    state: leadState.optional(),
+    assignedTo: z.int().positive().nullable().optional(),
+    tags: z
+      .array(line('a tag', 40).refine((tag) => tag !== '', 'Write the tag.'))
+      .max(TAGS_MAX, `There are at most ${String(TAGS_MAX)} tags.`)
+      .optional(),
+    /** Takes one that is held among the others. */
+    isHeld: z.literal(false).optional(),
+  })
+  .refine((change) => Object.keys(change).length > 0, 'Say what is changed.')
+export type LeadChange = z.infer<typeof leadChange>
+
+const things = (from: 'query' | 'body') => ({
+  campaign: `${from}.campaignId`,
+  page: `${from}.pageId`,
+  code: `${from}.codeId`,
+})
+
+export const leadsApi = {
+  list: endpoint({
+    method: 'GET',
+    path: '/leads',
+    room: 'leads',
+    access: { right: 'view', things: things('query'), orAll: true },
+    summary: 'Who answered forms, the newest first',
+    query: pageQuery(['at'], 'at').extend(leadFilter.shape),
+    answer: pageOf(leadSummary).extend({
+      /** How many of the filter, but for its state, are in each. */
+      states: z.record(leadState, z.int()),
+    }),
+  }),
+  get: endpoint({
+    method: 'GET',
+    path: '/leads/:id',
+    room: 'leads',
+    access: { right: 'view', things: { lead: 'params.id' } },
+    summary: 'All that is known of one',
+    params: idParams,
+    answer: lead,
+  }),
+  change: endpoint({
+    method: 'POST',
+    path: '/lead-changes',
+    room: 'leads',
+    access: { right: 'edit', things: { lead: 'body.ids' } },
+    summary: 'Change the state, the person, or the tags of some',
+    body: z.strictObject({ ids: z.array(z.int().positive()).min(1).max(LEADS_AT_ONCE), set: leadChange }),
+    /** What each was before, so that it can be changed back. */
+    answer: z.object({
+      were: z.array(leadSummary.pick({ id: true, state: true, assignedTo: true, tags: true })),
+    }),
+  }),
+  note: endpoint({
+    method: 'POST',
+    path: '/leads/:id/notes',
+    room: 'leads',
+    access: { right: 'edit', things: { lead: 'params.id' } },
+    summary: 'Write a note on one',
+    params: idParams,
+    body: z.strictObject({ text: z.string().trim().min(1, 'Write the note.').max(2000) }),
+    answer: lead,
+  }),
+  erase: endpoint({
+    method: 'POST',
+    path: '/leads/:id/erase',
+    room: 'leads',
+    access: { right: 'edit', things: { lead: 'params.id' } },
+    summary:
+      'Erase a person: every answer with the same mail address or telephone number, with files and notes',
+    params: idParams,
+    body: z.strictObject({}),
+    answer: z.object({ erased: z.int() }),
+  }),
+  person: endpoint({
+    method: 'GET',
+    path: '/leads/:id/person.json',
+    room: 'leads',
+    access: { right: 'view', things: { lead: 'params.id' } },
+    summary: 'All that is kept of one person, as a file',
+    params: idParams,
+    answers: 'application/json',
+  }),
+  file: endpoint({
+    method: 'GET',
+    path: '/leads/:id/files/:key',
+    room: 'leads',
+    access: { right: 'view', things: { lead: 'params.id' } },
+    summary: 'A file that was sent with an answer, to be saved',
+    params: idParams.extend({ key: z.string().max(40) }),
+    answers: 'application/octet-stream',
+  }),
+  makeFile: endpoint({
+    method: 'POST',
+    path: '/lead-files',
+    room: 'leads',
+    access: { right: 'view', things: things('body'), orAll: true },
+    status: 202,
+    summary: 'Have them written as a CSV file (RFC 4180) by a job, a column each question',
+    body: leadFilter,
+    answer: job,
+  }),
+}

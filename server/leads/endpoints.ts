@@ -1,0 +1,225 @@
+import { In } from 'typeorm'
+import { isFile } from '@flimbo/core/forms'
+import { leadsApi, type Lead, type LeadFilter } from '@flimbo/core/leads'
+import { dayIn, spanOfDays } from '@flimbo/core/time'
+import { attach, missing, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
+import { findAmong, tables, type Database, type LeadRow } from '../database/index.ts'
+import type { Config } from '../config/index.ts'
+import type { Exporter, JobViewer } from '../jobs/index.ts'
+import type { Reader } from '../reader/index.ts'
+import type { LiveHub } from '../scans/index.ts'
+import { answerFiles } from './answerFiles.ts'
+import { eraseLeads } from './erase.ts'
+import { answersIn, shownForms, titleIn } from './formOf.ts'
+import { writeLeads } from './leadsCsv.ts'
+import type { LeadQuery } from './queries.ts'
+
+interface Parts {
+  readonly database: Database
+  readonly reader: Reader
+  readonly live: LiveHub
+  readonly config: Pick<Config, 'dataDir'>
+  readonly exporter: Exporter
+  readonly jobView: JobViewer
+}
+
+const FILE = 'leads.csv'
+const OTHERS_MAX = 50
+/** Of one person: nobody answers so often. */
+const PERSON_MAX = 10_000
+const EARLIEST = '1970-01-01'
+
+/** The endpoints of leads, as `core`’s contract describes them. */
+export function leadsEndpoints(
+  mounts: Mounts,
+  { database, reader, live, config, exporter, jobView }: Parts,
+): void {
+  const { read } = database
+  const files = answerFiles(config.dataDir)
+  const formOf = shownForms(read)
+
+  /** Which leads are meant; days are those of the campaign, or of the workspace. */
+  function queryOf(workspaceId: number, zone: string, { from, to, ...filter }: LeadFilter): LeadQuery {
+    if (from !== undefined && to !== undefined && to < from)
+      throw wrongField('to', 'The last day lies before the first.')
+    const span = spanOfDays(zone, from ?? EARLIEST, to ?? dayIn(zone, Date.now()))
+    return { ...filter, workspaceId, start: span.start, end: span.end }
+  }
+
+  async function rowOf(id: number): Promise<LeadRow> {
+    const row = await read.findOneBy(tables.leads, { id })
+    if (!row) throw missing('lead')
+    return row
+  }
+
+  async function whole(id: number): Promise<Lead> {
+    const row = await rowOf(id)
+    const { workspaceId, email, phone } = row
+    const [code, route, page, form, notes, others] = await Promise.all([
+      read.findOneBy(tables.codes, { id: row.codeId }),
+      read.findOneBy(tables.routes, { id: row.routeId }),
+      read.findOneBy(tables.pages, { id: row.pageId }),
+      formOf(row.pageRevisionId, row.part),
+      read.find(tables.leadNotes, { where: { leadId: id }, order: { id: 'ASC' } }),
+      reader.ask('leadsOfPerson', workspaceId, email, phone, id, OTHERS_MAX),
+    ])
+    const people = await findAmong(read, tables.people, 'id', [
+      ...new Set(notes.map(({ personId }) => personId)),
+    ])
+    const nameOf = new Map(people.map((person) => [person.id, person.name]))
+    const titleOf = titleIn(form)
+    const titles = new Map(form.questions.map((question) => [question.id, titleOf(question)]))
+    const { id: _id, sendKey: _key, visitor: _visitor, search: _search, ...told } = row
+    return {
+      ...told,
+      id,
+      held: row.held === '' ? null : row.held,
+      codeName: code?.name ?? '',
+      routeName: route?.name ?? '',
+      pageName: page?.name ?? '',
+      answers: answersIn(row, form),
+      consents: row.consents.map(({ question, ...consent }) => ({
+        ...consent,
+        title: titles.get(question) ?? '',
+      })),
+      notes: notes.map(({ personId, leadId: _lead, ...note }) => ({
+        ...note,
+        by: nameOf.get(personId) ?? '',
+      })),
+      others,
+    }
+  }
+
+  const tell = (workspaceId: number, campaignIds: Iterable<number>) => {
+    for (const campaignId of new Set(campaignIds)) live.tell(workspaceId, { type: 'leads', campaignId })
+  }
+
+  mount(
+    mounts,
+    leadsApi.list,
+    async ({ query: { page, pageSize, order, sort: _at, ...filter }, who, campaign }) => {
+      const query = queryOf(who.workspace.id, campaign?.zone ?? who.workspace.zone, filter)
+      const found = await reader.ask('leadsPage', query, order, pageSize, page * pageSize)
+      return { ...found, page, pageSize }
+    },
+  )
+
+  mount(mounts, leadsApi.get, ({ params: { id } }) => whole(id))
+
+  mount(mounts, leadsApi.change, async ({ body: { ids, set }, who }) => {
+    const { isHeld, ...values } = set
+    if (values.assignedTo !== undefined && values.assignedTo !== null) {
+      const person = await read.findOneBy(tables.people, {
+        id: values.assignedTo,
+        workspaceId: who.workspace.id,
+      })
+      if (!person)
+        throw wrongField('set.assignedTo', 'This person is not in the workspace any more. Choose another.')
+    }
+    const rows = await database.write(async (manager) => {
+      const found = await manager.findBy(tables.leads, { id: In(ids) })
+      const freed = isHeld === false ? found.filter(({ held }) => held !== '') : []
+      await manager
+        .createQueryBuilder()
+        .update(tables.leads)
+        .set({ ...values, ...(isHeld === false ? { held: '' as const } : {}), version: () => 'version + 1' })
+        .where({ id: In(ids) })
+        .execute()
+      // What was held was not counted among the answers of its form.
+      for (const { pageId, part } of freed) {
+        const { affected } = await manager.increment(tables.formCounts, { pageId, part }, 'answers', 1)
+        if (affected === 0) await manager.insert(tables.formCounts, { pageId, part, answers: 1 })
+      }
+      return found
+    })
+    tell(
+      who.workspace.id,
+      rows.map(({ campaignId }) => campaignId),
+    )
+    return { were: rows.map(({ id, state, assignedTo, tags }) => ({ id, state, assignedTo, tags })) }
+  })
+
+  mount(mounts, leadsApi.note, async ({ params: { id }, body: { text }, who }) => {
+    const { campaignId } = await rowOf(id)
+    await database.write((manager) =>
+      manager.insert(tables.leadNotes, { leadId: id, at: Date.now(), personId: who.person.id, text }),
+    )
+    tell(who.workspace.id, [campaignId])
+    return whole(id)
+  })
+
+  /** All that a person answered. */
+  async function rowsOfPerson(id: number): Promise<LeadRow[]> {
+    const row = await rowOf(id)
+    const others = await reader.ask('leadsOfPerson', row.workspaceId, row.email, row.phone, id, PERSON_MAX)
+    return [
+      row,
+      ...(await findAmong(
+        read,
+        tables.leads,
+        'id',
+        others.map((each) => each.id),
+      )),
+    ]
+  }
+
+  mount(mounts, leadsApi.erase, async ({ params: { id }, who }) => {
+    const rows = await rowsOfPerson(id)
+    await eraseLeads({ database, files }, rows, {
+      workspaceId: who.workspace.id,
+      personId: who.person.id,
+      why: 'asked',
+    })
+    tell(
+      who.workspace.id,
+      rows.map(({ campaignId }) => campaignId),
+    )
+    return { erased: rows.length }
+  })
+
+  mount(mounts, leadsApi.person, async ({ params: { id }, response }) => {
+    const answers = await Promise.all((await rowsOfPerson(id)).map((row) => whole(row.id)))
+    attach(response, 'application/json; charset=utf-8', 'person.json')
+    response.end(JSON.stringify({ exportedAt: new Date().toISOString(), answers }, null, 2))
+    return undefined
+  })
+
+  mount(mounts, leadsApi.file, async ({ params: { id, key }, response }) => {
+    const row = await rowOf(id)
+    const file = Object.values(row.answers)
+      .filter(isFile)
+      .find((each) => each.key === key)
+    if (!file) throw missing('file')
+    // Whatever it is, browsers save it and never open it here.
+    attach(response, 'application/octet-stream', file.name)
+    for await (const piece of files.open(key)) {
+      await writeTo(response, piece as Buffer)
+      if (response.destroyed) return undefined
+    }
+    response.end()
+    return undefined
+  })
+
+  exporter.define<LeadQuery>({
+    what: FILE,
+    type: 'text/csv; charset=utf-8; header=present',
+    // It was a query when it was stored.
+    read: (stored) => stored as LeadQuery,
+    nameOf: () => Promise.resolve(FILE),
+    write: (out, query, advance) =>
+      writeLeads(out, { database, reader }, query, (done) => {
+        advance(done, 0)
+      }),
+  })
+  mount(mounts, leadsApi.makeFile, async ({ body, who, campaign }) => {
+    const { workspace, person } = who
+    const query = queryOf(workspace.id, campaign?.zone ?? workspace.zone, body)
+    const job = await exporter.order(FILE, query, {
+      workspaceId: workspace.id,
+      personId: person.id,
+      campaignId: campaign?.id ?? null,
+      title: `Leads as CSV${campaign ? `: ${campaign.name}` : ''}`,
+    })
+    return jobView.one(job, who)
+  })
+}

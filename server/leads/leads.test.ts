@@ -1,0 +1,170 @@
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Job } from '@flimbo/core/jobs'
+import type { Lead, LeadSummary } from '@flimbo/core/leads'
+import { newQuestion, type Question } from '@flimbo/core/forms'
+import { newPart, type Page } from '@flimbo/core/pages'
+import { readTable } from '@flimbo/core/plan'
+import { storeLead } from '../tests/leadSample.ts'
+import { runningFlimbo, type Running } from '../tests/running.ts'
+
+let flimbo: Running
+let campaignId: number
+let page: Page
+const QUESTIONS: Question[] = [
+  { ...newQuestion('short', 'name'), label: { en: 'Your name' }, name: 'Name' },
+  { ...newQuestion('mail', 'mail'), label: { en: 'Your mail' } },
+  {
+    ...newQuestion('one', 'boat'),
+    label: { en: 'Boat' },
+    choices: [{ key: 'a', label: { en: 'Lark Holm' } }],
+  },
+  { ...newQuestion('file', 'photo'), label: { en: 'Photo' } },
+]
+let codeId: number
+let routeId: number
+let revision = 0
+beforeAll(async () => {
+  flimbo = await runningFlimbo()
+  await flimbo.setUp()
+  campaignId = (await flimbo.campaign()).id
+  page = await flimbo.page(campaignId, 'Pass', [{ ...newPart('form', 'f'), questions: QUESTIONS }])
+  const code = await flimbo.codeTo(campaignId, page.id, 'pass')
+  codeId = code.id
+  routeId = code.routeId
+  revision = page.revisionId
+})
+afterAll(() => flimbo.close())
+
+const store = (given: Parameters<typeof storeLead>[1]) =>
+  storeLead(flimbo.file, { campaignId, pageId: page.id, pageRevisionId: revision, codeId, routeId, ...given })
+interface Found {
+  rows: LeadSummary[]
+  total: number
+  states: Record<string, number>
+}
+const list = async (query: string) => (await flimbo.ask<Found>('GET', `/api/leads?${query}`)).body
+const get = async (id: number) => (await flimbo.ask<Lead>('GET', `/api/leads/${String(id)}`)).body
+
+describe('leads', () => {
+  it('are listed, the newest first, found by words, state, piece and days, held ones apart', async () => {
+    const now = Date.now()
+    const first = store({
+      at: now - 5000,
+      title: 'Ada',
+      search: 'ada\nlark holm\n50% \\ _',
+      email: 'ada@a.example',
+    })
+    const second = store({ at: now - 4000, title: 'Bo', search: 'bo' })
+    store({ at: now - 3000, title: 'Program', held: 'trap' })
+    store({ at: now - 2000, title: 'Rehearsal', apart: 'test' })
+    const of = `campaignId=${String(campaignId)}&order=desc`
+    expect((await list(of)).rows.map(({ title }) => title)).toEqual(['Bo', 'Ada'])
+    expect((await list(`${of}&q=LARK`)).rows.map(({ id }) => id)).toEqual([first])
+    expect((await list(`${of}&q=${encodeURIComponent('50% \\ _')}`)).total).toBe(1)
+    expect((await list(`${of}&q=${encodeURIComponent('%')}`)).total).toBe(1)
+    expect((await list(`${of}&held=yes`)).rows.map(({ title }) => title)).toEqual(['Program'])
+    expect((await list(`${of}&from=2020-01-01&to=2020-01-02`)).total).toBe(0)
+    expect((await list(`codeId=${String(codeId)}&state=new`)).total).toBe(2)
+    await flimbo.ask('POST', '/api/lead-changes', {
+      ids: [second],
+      set: { state: 'done', tags: ['harbour'] },
+    })
+    expect((await list(of)).states).toEqual({ new: 1, open: 0, done: 1, unusable: 0 })
+    expect((await list(`${of}&tag=harbour`)).rows.map(({ id }) => id)).toEqual([second])
+    for (const query of ['from=2026-02-02&to=2026-02-01', 'to=9999-12-31', 'state=lost', 'pageSize=100000'])
+      expect((await flimbo.refused('GET', `/api/leads?${query}`)).status).toBe(422)
+  })
+
+  it('show their answers in the words of the form they were shown, their way, and the person’s others', async () => {
+    const answers = { name: 'Ada', mail: 'ada@b.example', boat: { chosen: ['a'] }, gone: 'kept' }
+    const id = store({ answers, email: 'ada@b.example', title: 'Ada', phone: '+4949315550142' })
+    const other = store({ email: 'x@b.example', phone: '+4949315550142', title: 'Ada again' })
+    const lead = await get(id)
+    expect(lead.answers.map(({ title, text }) => [title, text])).toEqual([
+      ['Name', 'Ada'],
+      ['Your mail', 'ada@b.example'],
+      ['Boat', 'Lark Holm'],
+      ['gone', '"kept"'],
+    ])
+    expect([lead.pageName, lead.others.map((each) => each.id)]).toEqual(['Pass', [other]])
+    const noted = await flimbo.ask<Lead>('POST', `/api/leads/${String(id)}/notes`, { text: ' Called back ' })
+    expect(noted.body.notes).toMatchObject([{ text: 'Called back' }])
+  })
+
+  it('are changed many at once, and back', async () => {
+    const ids = [store({}), store({})]
+    const { body } = await flimbo.ask<{ were: { id: number; state: string }[] }>(
+      'POST',
+      '/api/lead-changes',
+      {
+        ids,
+        set: { state: 'open', assignedTo: 1 },
+      },
+    )
+    expect(body.were.map(({ state }) => state)).toEqual(['new', 'new'])
+    expect((await get(ids[0] ?? 0)).assignedTo).toBe(1)
+    const refused = await flimbo.refused('POST', '/api/lead-changes', { ids, set: { assignedTo: 999 } })
+    expect(refused.fields?.[0]?.path).toBe('set.assignedTo')
+    const held = store({ held: 'quick' })
+    const counts = () =>
+      flimbo.rows<{ answers: number }>(`SELECT answers FROM form_counts WHERE pageId = ${String(page.id)}`)[0]
+        ?.answers ?? 0
+    const before = counts()
+    const freed = await flimbo.ask('POST', '/api/lead-changes', { ids: [held], set: { isHeld: false } })
+    expect(freed).toMatchObject({ status: 200 })
+    expect([(await get(held)).held, counts()]).toEqual([null, before + 1])
+  })
+
+  it('of one person are one file, and erased everywhere: answers, notes and files; the count stays', async () => {
+    const key = 'AAAAAAAAAAAAAAAAAAAAAAAA'
+    mkdirSync(join(flimbo.config.dataDir, 'answers'), { recursive: true })
+    const path = join(flimbo.config.dataDir, 'answers', key)
+    writeFileSync(path, 'a picture')
+    const photo = { key, name: 'boat “1”.png', type: 'image/png', bytes: 9 }
+    const who = { email: 'gone@a.example', search: 'erase me' }
+    const id = store({ ...who, answers: { name: 'Erase Me', photo } })
+    store({ ...who, answers: { name: 'Erase Me' } })
+    await flimbo.ask('POST', `/api/leads/${String(id)}/notes`, { text: 'Erase Me rang' })
+    const file = await flimbo.ask<Buffer>('GET', `/api/leads/${String(id)}/files/${key}`)
+    expect([String(file.body), file.headers['content-disposition']?.startsWith('attachment')]).toEqual([
+      'a picture',
+      true,
+    ])
+    expect(
+      (await flimbo.refused('GET', `/api/leads/${String(id)}/files/..%2F..%2Fflimbo.sqlite`)).status,
+    ).toBe(404)
+    const person = await flimbo.ask<{ answers: Lead[] }>('GET', `/api/leads/${String(id)}/person.json`)
+    const told = Buffer.isBuffer(person.body)
+      ? (JSON.parse(String(person.body)) as typeof person.body)
+      : person.body
+    expect(told.answers).toHaveLength(2)
+    const counts = flimbo.rows('SELECT * FROM form_counts')
+    const { body } = await flimbo.ask<{ erased: number }>('POST', `/api/leads/${String(id)}/erase`, {})
+    expect([body.erased, existsSync(path)]).toEqual([2, false])
+    expect(flimbo.rows('SELECT * FROM form_counts')).toEqual(counts)
+    for (const { name } of flimbo.rows<{ name: string }>(
+      "SELECT name FROM sqlite_master WHERE type = 'table'",
+    ))
+      expect(JSON.stringify(flimbo.rows(`SELECT * FROM "${name}"`))).not.toMatch(/erase me|gone@a/i)
+    expect(flimbo.rows('SELECT leads, files, why FROM erasures')).toEqual([
+      { leads: 2, files: 1, why: 'asked' },
+    ])
+  })
+
+  it('are a file with a column a question, in which nothing is a formula', async () => {
+    store({ answers: { name: '=1+1', boat: { chosen: ['a'], other: 'Tern, too' } }, search: 'export' })
+    const { body: job } = await flimbo.ask<Job>('POST', '/api/lead-files', { campaignId, q: 'export' })
+    expect((await flimbo.ended(job.id)).state).toBe('done')
+    const { body } = await flimbo.ask<Buffer>('GET', `/api/jobs/${String(job.id)}/file`)
+    const [headings = [], row = []] = readTable(String(body), ',').rows
+    const cell = (name: string) => row[headings.indexOf(name)]
+    expect([cell('Name'), cell('Boat'), cell('utm_source'), cell('page')]).toEqual([
+      "'=1+1",
+      'Lark Holm, Tern, too',
+      'pier',
+      'Pass',
+    ])
+  })
+})
