@@ -22,6 +22,8 @@ export const campaign = z.object({
   codes: z.int(),
   routes: z.int(),
   pages: z.int(),
+  /** Answers that its forms took, those that were erased since too. */
+  leads: z.int(),
   scans: tally,
   /** Counted scans a day over the last 30 days in the campaign's zone, the current day last. */
   recent: z.array(z.int()),

@@ -86,6 +86,14 @@ export const workspaceApi = {
     summary: 'Who is signed in',
     answer: session,
   }),
+  people: endpoint({
+    method: 'GET',
+    path: '/people',
+    room: 'workspace',
+    access: { right: 'view' },
+    summary: 'Who works in the workspace, by name',
+    answer: z.object({ rows: z.array(z.object({ id: z.int(), name: z.string() })) }),
+  }),
   signIn: endpoint({
     method: 'POST',
     path: '/session',

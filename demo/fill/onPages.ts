@@ -8,6 +8,19 @@ export interface Opened extends Pick<
   'at' | 'codeId' | 'routeId' | 'revisionId' | 'pageId' | 'apart'
 > {
   readonly place: number
+  readonly visitor: Visitor
+}
+
+/** Who was shown a page, as far as an answer says it. */
+export interface Visitor {
+  readonly workspaceId: number
+  readonly campaignId: number
+  readonly day: string
+  readonly visitor: string
+  readonly language: string
+  readonly place: { readonly country: string; readonly region: string; readonly city: string }
+  readonly device: { readonly type: string; readonly system: string }
+  readonly utm: Readonly<Record<string, string>>
 }
 
 type Did = Pick<PageEventRow, 'kind' | 'part' | 'item'> & { readonly afterMs: number }
@@ -62,7 +75,7 @@ export function onPages(
   opened: readonly Opened[],
   scanIds: ReadonlyMap<number, number>,
 ): PageEventRow[] {
-  return opened.flatMap(({ place, at, apart, ...scan }) => {
+  return opened.flatMap(({ place, at, apart, visitor: _visitor, ...scan }) => {
     const scanId = scanIds.get(place)
     if (scanId === undefined || apart !== '') return []
     return actions(faker, scan.pageId).map(({ afterMs, ...did }) => ({

@@ -13,6 +13,8 @@ import {
 } from '@flimbo/core/routing'
 import { tables, type Database } from '@flimbo/server/database'
 import { prepareWriter } from '@flimbo/server/sqlite'
+import { leadInserter } from '@flimbo/server/leads'
+import { leadsOf, sampleForms } from './leads.ts'
 import { onPages, type Opened } from './onPages.ts'
 import { outcomeOf } from '@flimbo/server/door'
 import {
@@ -83,11 +85,15 @@ export async function fillScans(
   const salts = new Map<string, string>()
   let today = { day: '', people: new Map<string, Passer[]>() }
   const note = eventInserter(connection)
+  const answer = leadInserter(connection)
+  const forms = await sampleForms(database)
   let packed: Packed[] = []
   let opened: Opened[] = []
   const flush = () => {
     const { shown } = insert(packed)
-    note(onPages(faker, opened, new Map(shown)))
+    const scanIds = new Map(shown)
+    note(onPages(faker, opened, scanIds))
+    answer(leadsOf(faker, opened, scanIds, forms))
     packed = []
     opened = []
   }
@@ -150,6 +156,16 @@ export async function fillScans(
         revisionId,
         pageId: decision.page.id,
         apart: enriched.apart ?? '',
+        visitor: {
+          workspaceId,
+          campaignId: code.campaignId,
+          day,
+          visitor,
+          language: enriched.languages[0] ?? 'en',
+          place: enriched.place,
+          device: enriched.device,
+          utm: { ...utmOf(code, '') },
+        },
       })
     if (i % GROUP === GROUP - 1) flush()
   })

@@ -21,6 +21,7 @@ export const DETAILS: Readonly<Record<string, PieceDetails>> = {
   'TIDE-EN': { viewingM: 0.25, run: 4000, cost: 410, reference: 'SL-1121' },
   'TIDE-NL': { viewingM: 0.25, run: 5000, cost: 470, reference: 'SL-1122' },
   OFFICE: { viewingM: 0.5, at: [53.7033, 7.1508], run: 1, cost: 6, reference: 'SL-1123' },
+  SURVEY: { viewingM: 0.3, run: 60, cost: 48, reference: 'SL-1124' },
   COASTER1: { viewingM: 0.3, at: [53.6952, 7.1488], run: 3000, cost: 330, reference: 'SL-1201' },
   COASTER2: { viewingM: 0.3, at: [53.6961, 7.1533], run: 3000, cost: 330, reference: 'SL-1202' },
   COASTER3: { viewingM: 0.3, at: [53.6902, 7.1402], run: 2000, cost: 260, reference: 'SL-1203' },

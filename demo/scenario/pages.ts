@@ -8,6 +8,7 @@ import {
   type PartOf,
 } from '@flimbo/core/pages'
 import { textFromPlain } from '@flimbo/core/fields'
+import { newQuestion, type Question, type QuestionKind, type QuestionOf } from '@flimbo/core/forms'
 
 import { ZONE } from '../fill/calendar.ts'
 import type { SampleFiles } from '../fill/media.ts'
@@ -134,11 +135,143 @@ const OFFICE: SamplePage = {
   },
 }
 
+const BOATS = [
+  { key: 'lark', label: { de: 'Lark Holm', en: 'Lark Holm' } },
+  { key: 'tern', label: { de: 'Tern Sands', en: 'Tern Sands' } },
+  { key: 'skerry', label: { de: 'Grey Skerry', en: 'Grey Skerry' } },
+]
+/** A question of a kind, with what it asks. */
+function ask<K extends QuestionKind>(kind: K, id: string, says: Partial<QuestionOf<K>>): Question {
+  // Its own fields, of the kind that is named beside them.
+  return { ...newQuestion(kind, id), ...says } as unknown as Question
+}
+const when = (question: string, ...of: string[]) => ({
+  match: 'all' as const,
+  tests: [{ question, is: 'chosen' as const, of }],
+})
+
+const SURVEY: SamplePage = {
+  name: 'Guest survey',
+  content: {
+    ...emptyContent('de', ZONE),
+    languages: ['de', 'en'],
+    title: { de: 'Wie war Ihre Überfahrt?', en: 'How was your crossing?' },
+    parts: [
+      part('heading', 'title', {
+        text: { de: 'Wie war Ihre Überfahrt?', en: 'How was your crossing?' },
+        size: 'title',
+      }),
+      part('form', 'survey', {
+        steps: 'steps',
+        keptMonths: 12,
+        questions: [
+          ask('section', 'trip', { title: { de: 'Ihre Fahrt', en: 'Your trip' } }),
+          ask('one', 'island', {
+            label: { de: 'Wohin ging es?', en: 'Where did you go?' },
+            name: 'Island',
+            choices: BOATS,
+            isRequired: true,
+          }),
+          ask('rating', 'crossing', {
+            label: { de: 'Wie war die Überfahrt?', en: 'How was the crossing?' },
+            name: 'Crossing',
+            isRequired: true,
+          }),
+          ask('long', 'why', {
+            label: { de: 'Was war nicht gut?', en: 'What was not good?' },
+            name: 'Not good',
+            branch: { match: 'all', tests: [{ question: 'crossing', is: 'most', than: 3 }] },
+          }),
+          ask('section', 'more', { title: { de: 'Noch zwei Fragen', en: 'Two more questions' } }),
+          ask('scale', 'recommend', {
+            label: { de: 'Würden Sie uns empfehlen?', en: 'Would you recommend us?' },
+            name: 'Recommends',
+            low: { de: 'Nein', en: 'No' },
+            high: { de: 'Unbedingt', en: 'By all means' },
+          }),
+          ask('mail', 'mail', {
+            label: {
+              de: 'Ihre Mailadresse, wenn wir antworten dürfen',
+              en: 'Your mail address, if we may reply',
+            },
+            name: 'Mail',
+          }),
+        ],
+      }),
+    ],
+  },
+}
+
+const PASS: SamplePage = {
+  name: 'Season pass',
+  content: {
+    ...emptyContent('de', ZONE),
+    languages: ['de', 'en'],
+    title: { de: 'Saisonkarte 2027', en: 'Season pass 2027' },
+    parts: [
+      part('heading', 'title', { text: { de: 'Saisonkarte 2027', en: 'Season pass 2027' }, size: 'title' }),
+      part('text', 'intro', {
+        text: rich({
+          de: 'Ein Jahr lang zu allen drei Inseln, sooft Sie mögen.',
+          en: 'A year to all three islands, as often as you like.',
+        }),
+      }),
+      part('form', 'order', {
+        keptMonths: 24,
+        thanks: {
+          de: 'Danke, {Name}. Wir melden uns mit Ihrer Karte.',
+          en: 'Thank you, {Name}. You will hear from us about your pass.',
+        },
+        questions: [
+          ask('short', 'name', {
+            label: { de: 'Ihr Name', en: 'Your name' },
+            name: 'Name',
+            isRequired: true,
+          }),
+          ask('mail', 'mail', {
+            label: { de: 'Ihre Mailadresse', en: 'Your mail address' },
+            name: 'Mail',
+            isRequired: true,
+          }),
+          ask('one', 'pass', {
+            label: { de: 'Welche Karte?', en: 'Which pass?' },
+            name: 'Pass',
+            isRequired: true,
+            choices: [
+              { key: 'single', label: { de: 'Für eine Person', en: 'For one person' } },
+              { key: 'family', label: { de: 'Für eine Familie', en: 'For a family' } },
+            ],
+          }),
+          ask('number', 'children', {
+            label: { de: 'Wie viele Kinder?', en: 'How many children?' },
+            name: 'Children',
+            least: 0,
+            most: 9,
+            branch: when('pass', 'family'),
+          }),
+          ask('consent', 'news', {
+            label: { de: 'Neuigkeiten', en: 'News' },
+            consent: rich({
+              de: 'Schicken Sie mir den Fahrplan für den Sommer per Mail.',
+              en: 'Send me the summer timetable by mail.',
+            }),
+            isRequired: false,
+            name: 'News',
+          }),
+        ],
+      }),
+    ],
+  },
+}
+
 /** The sample's pages, by the campaign's value. The first of all is number 1. */
 export const samplePages = (files: SampleFiles): Readonly<Record<string, readonly SamplePage[]>> => ({
-  'summer-26': [TIDES, seals(files), OFFICE],
+  'summer-26': [TIDES, seals(files), OFFICE, SURVEY],
+  'season-pass': [PASS],
 })
 /** Their numbers, for lanes that lead to them. */
 export const TIDES_PAGE = 1
 export const SEALS_PAGE = 2
 export const OFFICE_PAGE = 3
+export const SURVEY_PAGE = 4
+export const PASS_PAGE = 5

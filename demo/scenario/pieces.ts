@@ -186,6 +186,21 @@ export const CAMPAIGNS: readonly SampleCampaign[] = [
         ],
       },
       {
+        name: 'Guest survey',
+        leads: [{ since: '2026-05-18', to: `${SITE}/survey`, by: 'anna' }],
+        pieces: [
+          {
+            name: 'Table card, on board',
+            slug: 'SURVEY',
+            medium: 'print',
+            source: 'table-card',
+            place: 'On board',
+            sizeMm: 25,
+            weekly: 34,
+          },
+        ],
+      },
+      {
         name: 'Harbour office',
         leads: [{ since: '2026-05-18', to: `${SITE}/office`, by: 'anna' }],
         pieces: [

@@ -1,6 +1,6 @@
 import { EVERY_SCAN, type Condition } from '@flimbo/core/conditions'
 import { NO_RULES, openLife, type Expectation, type Lane, type Rules } from '@flimbo/core/routing'
-import { OFFICE_PAGE, SEALS_PAGE, TIDES_PAGE } from './pages.ts'
+import { OFFICE_PAGE, PASS_PAGE, SEALS_PAGE, SURVEY_PAGE, TIDES_PAGE } from './pages.ts'
 
 const SITE = 'https://saltmarsh.example'
 const ZONE = 'Europe/Berlin'
@@ -107,6 +107,17 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
       },
     },
   ],
+  'Guest survey': [
+    {
+      since: '2026-05-19',
+      by: 'anna',
+      rules: {
+        ...NO_RULES,
+        language: 'en',
+        lanes: [lane('survey', 'The survey', EVERY_SCAN, { kind: 'page', pageId: SURVEY_PAGE })],
+      },
+    },
+  ],
   'Harbour office': [
     {
       since: '2026-05-19',
@@ -164,7 +175,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
           full: address('/pass/waiting-list'),
           after: address('/pass/next'),
         },
-        lanes: [],
+        lanes: [lane('form', 'The form', EVERY_SCAN, { kind: 'page', pageId: PASS_PAGE })],
         tags: ['pass'],
       },
     },

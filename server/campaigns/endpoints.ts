@@ -40,10 +40,22 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
     }
     const inUse = "t.state <> 'deleted'"
-    const [codes, routes, pages, tallies, recent] = await Promise.all([
+    const answers = async () => {
+      const counts = await read
+        .createQueryBuilder()
+        .select('p.campaignId', 'campaignId')
+        .addSelect('sum(f.answers)', 'n')
+        .from(tables.formCounts, 'f')
+        .innerJoin(tables.pages.options.name, 'p', 'p.id = f.pageId')
+        .groupBy('p.campaignId')
+        .getRawMany<{ campaignId: number; n: number }>()
+      return new Map(counts.map(({ campaignId, n }) => [campaignId, n]))
+    }
+    const [codes, routes, pages, leads, tallies, recent] = await Promise.all([
       countOf(tables.codes, inUse),
       countOf(tables.routes, inUse),
       countOf(tables.pages),
+      answers(),
       reader.ask('tallies', 'campaign', among),
       reader.ask(
         'recent',
@@ -57,6 +69,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
       codes: codes.get(row.id) ?? 0,
       routes: routes.get(row.id) ?? 0,
       pages: pages.get(row.id) ?? 0,
+      leads: leads.get(row.id) ?? 0,
       scans: tallyOf(tallies, row.id),
       recent: recent.get(row.id) ?? [],
     }))

@@ -68,6 +68,14 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config,
     return { state: (await isNew(database)) ? 'new' : 'signed-out' }
   })
 
+  mount(mounts, workspaceApi.people, async ({ who }) => ({
+    rows: await database.read.find(tables.people, {
+      select: { id: true, name: true },
+      where: { workspaceId: who.workspace.id },
+      order: { name: 'ASC' },
+    }),
+  }))
+
   mounts.router.post(workspaceApi.signIn.path, fewAttempts())
   mount(mounts, workspaceApi.signIn, async ({ body, response }) => {
     const person = await database.read.findOneBy(tables.people, { email: body.email })

@@ -23,6 +23,7 @@ const stagesOf = ({
   codes,
   routes,
   pages,
+  leads,
   scans,
 }: Campaign): readonly { path: string; name: string; state: string }[] => [
   { path: 'plan', name: 'Plan', state: quantity(codes, 'piece') },
@@ -30,6 +31,7 @@ const stagesOf = ({
   { path: 'print', name: 'Print', state: codes === 0 ? 'nothing to print' : quantity(codes, 'symbol') },
   { path: 'pages', name: 'Pages', state: quantity(pages, 'page') },
   { path: 'results', name: 'Results', state: quantity(scans.scans, 'scan') },
+  { path: 'leads', name: 'Leads', state: quantity(leads, 'lead') },
 ]
 
 /** A campaign: its name, its track, and the stage one is at. */

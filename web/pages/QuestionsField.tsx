@@ -7,8 +7,11 @@ import {
   QUESTION_NAMES,
   QUESTIONS_MAX,
   questionTitle,
+  STARTING_FORMS,
+  startingForm,
   type Question,
   type QuestionKind,
+  type StartingFormKey,
 } from '@flimbo/core/forms'
 import { useState } from 'react'
 import { swap } from '../ui/index.ts'
@@ -40,6 +43,15 @@ export function QuestionsField({ questions, path, editing, change }: Props) {
       <Typography variant="h3" sx={{ mb: 1 }}>
         Questions
       </Typography>
+      {questions.length === 0 && (
+        <Starts
+          begin={(key) => {
+            const form = startingForm(key, editing.language)
+            change(form.questions)
+            setChosen(form.questions[0]?.id ?? null)
+          }}
+        />
+      )}
       {questions.map((question, at) => {
         const { id, kind } = question
         const isOpen = id === chosen
@@ -131,6 +143,31 @@ export function QuestionsField({ questions, path, editing, change }: Props) {
           setChosen(made.id)
         }}
       />
+    </Box>
+  )
+}
+
+/** What a form can begin with, while it asks nothing. */
+function Starts({ begin }: { begin: (key: StartingFormKey) => void }) {
+  return (
+    <Box role="group" aria-label="Begins with" sx={{ mb: 1 }}>
+      <Typography variant="body2" color="textSecondary">
+        Begin with one of these, or add a question.
+      </Typography>
+      {STARTING_FORMS.map(({ key, name, sentence }) => (
+        <Button
+          key={key}
+          size="small"
+          variant="outlined"
+          title={sentence}
+          sx={{ mr: 0.75, mt: 0.75 }}
+          onClick={() => {
+            begin(key)
+          }}
+        >
+          {name}
+        </Button>
+      ))}
     </Box>
   )
 }

@@ -1,0 +1,96 @@
+import { Box, Link, Typography } from '@mui/material'
+import { moment } from '@flimbo/core/formats'
+import { languageName } from '@flimbo/core/conditions'
+import type { Lead } from '@flimbo/core/leads'
+import { Link as RouterLink } from 'react-router'
+import { country } from '../ui/index.ts'
+
+/** The way somebody came, as stops on a line: piece, place, page, answer. */
+export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
+  const { codeId, codeName, routeId, routeName, pageName, city, region, device, system, language, utm, at } =
+    lead
+  const place = [city, region === city ? '' : region, lead.country === '' ? '' : country(lead.country)]
+    .filter(Boolean)
+    .join(', ')
+  const tags = Object.entries(utm).filter(([, value]) => value !== '')
+  const stops = [
+    {
+      name: 'Piece',
+      text: (
+        <Link component={RouterLink} to={`../plan?code=${String(codeId)}`}>
+          {codeName}
+        </Link>
+      ),
+      more: tags.map(([name, value]) => `${name} ${value}`).join(', '),
+    },
+    {
+      name: 'Place',
+      text: place || 'Not known',
+      more: place === '' ? '' : 'Approximate: of the network, not of the person',
+    },
+    {
+      name: 'Device',
+      text: [device, system].filter(Boolean).join(', '),
+      more: `Reads ${languageName(language)}`,
+    },
+    {
+      name: 'Route',
+      text: (
+        <Link component={RouterLink} to={`../routes?route=${String(routeId)}`}>
+          {routeName}
+        </Link>
+      ),
+      more: '',
+    },
+    { name: 'Page', text: pageName || 'A page that is gone', more: '' },
+    { name: 'Answer', text: moment(at, zone), more: '' },
+  ]
+  return (
+    <Box>
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        How they came
+      </Typography>
+      <Box
+        component="ol"
+        aria-label="How they came"
+        sx={{ listStyle: 'none', m: 0, p: 0, borderLeft: 2, borderColor: 'primary.main', ml: 0.75 }}
+      >
+        {stops.map(({ name, text, more }) => (
+          <Box
+            key={name}
+            component="li"
+            sx={{
+              position: 'relative',
+              pl: 2,
+              pb: 1,
+              '&::before': {
+                content: '""',
+                position: 'absolute',
+                left: -6,
+                top: 5,
+                width: 10,
+                height: 10,
+                borderRadius: '50%',
+                border: 2,
+                borderColor: 'primary.main',
+                bgcolor: 'background.paper',
+              },
+            }}
+          >
+            <Typography variant="caption" color="textSecondary" component="p">
+              {name}
+            </Typography>
+            <Typography variant="body2" component="p">
+              {text}
+            </Typography>
+            {more !== '' && (
+              <Typography variant="caption" color="textSecondary" component="p">
+                {more}
+              </Typography>
+            )}
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  )
+}

@@ -1,0 +1,238 @@
+import {
+  Alert,
+  Box,
+  Button,
+  Chip,
+  Stack,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material'
+import { number } from '@flimbo/core/formats'
+import { LEAD_STATE_NAMES, LEAD_STATES, leadsApi } from '@flimbo/core/leads'
+import { useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { useAnswer } from '../api/index.ts'
+import { useCampaign } from '../campaigns/index.ts'
+import { useFile } from '../jobs/index.ts'
+import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { queryOf, viewOf } from './filter.ts'
+import { LeadInspector } from './LeadInspector.tsx'
+import { LeadList } from './LeadList.tsx'
+import { SelectedLeads } from './SelectedLeads.tsx'
+import { useLeadChange } from './useLeadChange.ts'
+
+const PAGE_SIZE = 50
+
+/** Who answered the forms of a campaign: an inbox at the left, the chosen person at the right. */
+export function LeadsScreen() {
+  const campaign = useCampaign()
+  const [address, setAddress] = useSearchParams()
+  const view = viewOf(address)
+  const [paging, setPaging] = useState(0)
+  const [selected, setSelected] = useState<ReadonlySet<number>>(new Set())
+  const query = queryOf(campaign.id, view)
+  const leads = useAnswer(leadsApi.list, {
+    query: { ...query, page: paging, pageSize: PAGE_SIZE, order: 'desc' },
+  })
+  const changes = useLeadChange()
+  const file = useFile(leadsApi.makeFile)
+  const search = useRef<HTMLInputElement>(null)
+  const rows = leads.data?.rows ?? []
+  const chosen = Number(address.get('lead')) || undefined
+
+  const set = (name: string, value: string | null) => {
+    setAddress(
+      (old) => {
+        if (value === null || value === '') old.delete(name)
+        else old.set(name, value)
+        return old
+      },
+      { replace: true },
+    )
+  }
+  const narrow = (name: string, value: string | null) => {
+    setPaging(0)
+    setSelected(new Set())
+    set(name, value)
+  }
+  const step = (by: number) => {
+    const next = neighbour(rows, chosen, by)
+    if (next) set('lead', String(next.id))
+  }
+  useKeys({
+    j: () => {
+      step(1)
+    },
+    k: () => {
+      step(-1)
+    },
+    '/': () => {
+      search.current?.focus()
+    },
+  })
+  const isNarrowed =
+    view.q !== '' ||
+    view.state !== undefined ||
+    view.page !== undefined ||
+    view.code !== undefined ||
+    view.tag !== undefined
+  const states = leads.data?.states
+  return (
+    <Box sx={{ display: 'flex', height: 'calc(100vh - 94px)', minHeight: 420 }}>
+      <Box sx={{ flex: 1, minWidth: 0, p: 2, overflowY: 'auto' }}>
+        <Stack direction="row" sx={{ gap: 2, mb: 1.5, alignItems: 'center' }}>
+          <Typography variant="h1" sx={{ flex: 1 }}>
+            Leads
+          </Typography>
+          <Button
+            onClick={() => {
+              void file.order({ body: query })
+            }}
+          >
+            Download as CSV
+          </Button>
+        </Stack>
+        <Stack direction="row" sx={{ gap: 1.5, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+          <TextField
+            size="small"
+            label="Find in answers"
+            value={view.q}
+            inputRef={search}
+            sx={{ width: 260 }}
+            onChange={({ target }) => {
+              narrow('q', target.value)
+            }}
+          />
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            aria-label="State"
+            value={view.held === 'yes' ? 'held' : (view.state ?? 'all')}
+            onChange={(_event, next: string | null) => {
+              if (next === null) return
+              narrow('held', next === 'held' ? 'yes' : null)
+              set('state', next === 'held' || next === 'all' ? null : next)
+            }}
+          >
+            <ToggleButton value="all">All</ToggleButton>
+            {LEAD_STATES.map((state) => (
+              <ToggleButton key={state} value={state}>
+                {LEAD_STATE_NAMES[state]}
+                {states && view.held === 'no' ? ` ${number(states[state] ?? 0)}` : ''}
+              </ToggleButton>
+            ))}
+            <ToggleButton value="held">Held</ToggleButton>
+          </ToggleButtonGroup>
+          {view.page !== undefined && (
+            <Chip
+              label={`Page: ${rows.find(({ pageId }) => pageId === view.page)?.pageName ?? String(view.page)}`}
+              onDelete={() => {
+                narrow('page', null)
+              }}
+            />
+          )}
+          {view.code !== undefined && (
+            <Chip
+              label={`Piece: ${rows.find(({ codeId }) => codeId === view.code)?.codeName ?? String(view.code)}`}
+              onDelete={() => {
+                narrow('code', null)
+              }}
+            />
+          )}
+          {view.tag !== undefined && (
+            <Chip
+              label={`Tag: ${view.tag}`}
+              onDelete={() => {
+                narrow('tag', null)
+              }}
+            />
+          )}
+        </Stack>
+        {view.held === 'yes' && (
+          <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
+            These were probably sent by programs. They count nowhere until you take them.
+          </Typography>
+        )}
+        {file.fault !== null && <Alert severity="error">{file.fault}</Alert>}
+        {changes.fault !== null && <Alert severity="error">{changes.fault}</Alert>}
+        {changes.done && (
+          <Alert
+            severity="success"
+            variant="outlined"
+            sx={{ mb: 1 }}
+            action={
+              <Button size="small" color="inherit" disabled={changes.isPending} onClick={changes.undo}>
+                Undo
+              </Button>
+            }
+          >
+            {changes.done.words}
+          </Alert>
+        )}
+        {leads.isError && (
+          <Trouble
+            error={leads.error}
+            retry={() => {
+              void leads.refetch()
+            }}
+          />
+        )}
+        {leads.data?.total === 0 && !isNarrowed && view.held === 'no' ? (
+          <Sheet>
+            <Empty
+              title="Nobody has answered yet"
+              text="Put a form on a page and let a route lead there: whoever answers stands here at once, with the printed piece that brought them."
+              action={
+                <Button variant="contained" href={`/campaigns/${String(campaign.id)}/pages`}>
+                  Go to the pages
+                </Button>
+              }
+            />
+          </Sheet>
+        ) : (
+          <>
+            {selected.size > 0 && (
+              <SelectedLeads
+                ids={[...selected]}
+                isHeld={view.held === 'yes'}
+                changes={changes}
+                clear={() => {
+                  setSelected(new Set())
+                }}
+              />
+            )}
+            <LeadList
+              rows={rows}
+              total={leads.data?.total ?? 0}
+              zone={campaign.zone}
+              isLoading={!leads.data && !leads.isError}
+              chosen={chosen}
+              choose={(id) => {
+                set('lead', String(id))
+              }}
+              selected={selected}
+              select={setSelected}
+              paging={{ page: paging, pageSize: PAGE_SIZE, change: setPaging }}
+            />
+          </>
+        )}
+      </Box>
+      {chosen !== undefined && (
+        <LeadInspector
+          key={chosen}
+          id={chosen}
+          zone={campaign.zone}
+          changes={changes}
+          choose={(id) => {
+            set('lead', String(id))
+          }}
+          close={() => {
+            set('lead', null)
+          }}
+        />
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,1 @@
+export { LeadsScreen } from './LeadsScreen.tsx'
