@@ -113,9 +113,10 @@ const SAYS: { [K in PartKind]: () => Partial<PartOf<K>> } = {
     questions: QUESTION_KINDS.map((kind, i) => {
       const fresh = newQuestion(kind, `q${String(i)}`)
       const said = {
-        label: en(kind),
-        name: kind,
+        ...('label' in fresh ? { label: en(kind) } : {}),
+        ...('name' in fresh ? { name: kind } : {}),
         ...('consent' in fresh ? { consent: rich('I agree to be told.') } : {}),
+        ...('parameter' in fresh ? { parameter: 'from' } : {}),
       }
       const filled = fresh.kind === 'section' ? { ...fresh, title: en('About you') } : { ...fresh, ...said }
       return (

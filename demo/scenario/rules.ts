@@ -171,7 +171,7 @@ export const RULES: Readonly<Record<string, readonly SampleRules[]>> = {
         life: {
           ...openLife(ZONE),
           endsAt: '2026-12-31T23:59',
-          limit: 1640,
+          limit: 2500,
           full: address('/pass/waiting-list'),
           after: address('/pass/next'),
         },

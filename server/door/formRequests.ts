@@ -1,5 +1,8 @@
 import {
   answerText,
+  faultWords,
+  isFile,
+  said,
   sectionsOf,
   keptName,
   valueName,
@@ -231,7 +234,11 @@ function leadOf(
 
 /** The same for the same answers: what is sent twice is one answer, and what was changed in between another. */
 function sendKeyOf(parts: FormParts, { nonce }: FormKey, answers: Answers): string {
-  return parts.formKeys.sign(`${nonce} ${JSON.stringify(answers)}`).slice(-22) + nonce
+  // A file that is sent again is another on disk, and the same answer.
+  const same = Object.entries(answers).map(([id, answer]) =>
+    isFile(answer) ? [id, answer.name, answer.type, answer.bytes] : [id, answer],
+  )
+  return parts.formKeys.sign(`${nonce} ${JSON.stringify(same)}`).slice(-22) + nonce
 }
 
 /** Where somebody goes who sent a form. */
@@ -243,6 +250,25 @@ function afterSending(response: ServerResponse, { form, shown }: FormShown, send
   }
   const language = shown.chosen === '' ? '' : `?in=${shown.chosen}`
   sendOn(response, `${shown.path}/~${shown.token}/done/${form.id}/${sendKey}${language}`, 303)
+}
+
+/** Tells the script of a form what is asked, given what was answered so far, and what is wrong with that. */
+function sendLook(response: ServerResponse, of: FormShown, { shown, faults }: ReadForm): void {
+  const { language } = readersFor(of)
+  const { words } = wordsFor([language])
+  const own = new Map(of.form.questions.map((each) => [each.id, 'wrong' in each ? each.wrong : {}]))
+  const sentence = ([id, fault]: [string, AnswerFault]): [string, string][] => {
+    // What is not answered yet is not wrong yet.
+    if (fault.code === 'missing' || fault.code === 'disagreed') return []
+    const { languages } = of.shown.page.content
+    return [[id, said({ language, languages }, own.get(id) ?? {}) || faultWords(fault, words, language)]]
+  }
+  const body = JSON.stringify({
+    shown: [...shown],
+    faults: Object.fromEntries([...faults].flatMap(sentence)),
+  })
+  response.writeHead(200, { 'Content-Type': 'application/json; charset=utf-8', 'Cache-Control': 'no-store' })
+  response.end(body)
 }
 
 /** Answers who sent a form: with thanks, once their answers are on disk; or with the form, and what it still wants. */
@@ -267,6 +293,10 @@ export async function answerForm(
       parts,
       now,
     )
+  }
+  if (body.values.get(FORM_NAMES.act)?.[0] === 'look') {
+    sendLook(response, of, read)
+    return
   }
   const key = parts.formKeys.read(body.values.get(FORM_NAMES.key)?.[0] ?? '', shownName(of), now)
   if (!key) {

@@ -1,4 +1,5 @@
 import type Sqlite from 'better-sqlite3'
+import { isFile, type Answers } from '@flimbo/core/forms'
 import { LEAD_STATES, type LeadFilter, type LeadState, type LeadSummary } from '@flimbo/core/leads'
 
 /** Which leads are meant, in a span of moments (UTC ms). */
@@ -110,6 +111,20 @@ export function leadQueries(database: Sqlite.Database) {
         .prepare(`SELECT l.id FROM leads l WHERE ${where} AND l.id > ? ORDER BY l.id LIMIT ?`)
         .pluck()
         .all(...values, after, limit) as number[]
+    },
+
+    /** The keys of all files that stand in answers. */
+    answerFileKeys(): string[] {
+      const texts = database
+        .prepare(`SELECT answers FROM leads WHERE answers LIKE '%"bytes":%'`)
+        .pluck()
+        .iterate() as IterableIterator<string>
+      // They were answers when they were stored.
+      return [...texts].flatMap((text) =>
+        Object.values(JSON.parse(text) as Answers)
+          .filter(isFile)
+          .map(({ key }) => key),
+      )
     },
 
     /** The forms that leads of a query answered, each at the newest revision that one of them was shown. */

@@ -102,17 +102,18 @@ export function drawPage(content: PageContent, around: Surroundings): string {
     (part) => part.kind === 'heading' && part.size === 'title' && said(around, part.text).text !== '',
   )
   const heads = hasTitle ? null : html`<h1 class="only">${title}</h1>`
+  const hasForm = shown.some(({ kind }) => kind === 'form')
+  const script = pageScript(around.tellHref, {
+    hasCountdown: shown.some(({ kind }) => kind === 'countdown'),
+    hasForm,
+  })
   const css = pageCss(
     around.style,
     (key) => {
       const file = around.file(key)
       return file ? fullHref(around, file, 'webp') : ''
     },
-    { forced: around.scheme, hasForm: shown.some(({ kind }) => kind === 'form') },
-  )
-  const script = pageScript(
-    around.tellHref,
-    shown.some(({ kind }) => kind === 'countdown'),
+    { forced: around.scheme, hasForm },
   )
   const { language, nonce } = around
   const direction = isRightToLeft(language) ? html` dir="rtl"` : null

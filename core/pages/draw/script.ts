@@ -1,3 +1,5 @@
+import { FORM_SCRIPT } from './formScript.ts'
+
 /** A text as a script within markup reads it: nothing in it can end the script. */
 const inScript = (value: string) => JSON.stringify(value).replace(/</g, '\\u003c')
 
@@ -23,6 +25,12 @@ for(const b of document.querySelectorAll('[data-share]'))if(navigator.share){b.h
 const COUNTING = `for(const c of document.querySelectorAll('time[data-over]')){const g=document.documentElement.lang,n=()=>{let d=Date.parse(c.dateTime)-Date.now();if(d<=0){c.parentNode.textContent=c.dataset.over;return clearInterval(i)}const q=[];for(const [w,z] of [['day',864e5],['hour',36e5],['minute',6e4]]){const k=Math.floor(d/z);d%=z;q.push([w,k])}let f=q.findIndex(x=>x[1]>0);const s=f<0?q.slice(-1):q.slice(f,f+2).filter((x,j)=>x[1]>0||j===0);c.textContent=s.map(([w,k])=>new Intl.NumberFormat(g,{style:'unit',unit:w,unitDisplay:'long'}).format(k)).join(' ')},i=setInterval(n,15000)}`
 
 /** The script of a page; it has none where nothing on it needs one. */
-export function pageScript(tellHref: string | null, hasCountdown: boolean): string {
-  return [tellHref === null ? '' : telling(tellHref), hasCountdown ? COUNTING : ''].filter(Boolean).join('\n')
+export function pageScript(
+  tellHref: string | null,
+  { hasCountdown, hasForm }: { readonly hasCountdown: boolean; readonly hasForm: boolean },
+): string {
+  const isLive = tellHref !== null
+  return [isLive ? telling(tellHref) : '', hasCountdown ? COUNTING : '', isLive && hasForm ? FORM_SCRIPT : '']
+    .filter(Boolean)
+    .join('\n')
 }

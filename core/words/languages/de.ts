@@ -87,7 +87,7 @@ export const de: Words = {
     next: 'Weiter',
     back: 'Zurück',
     step: 'Schritt {n} von {of}',
-    required: 'muss beantwortet werden',
+    required: 'Pflichtangabe',
     other: 'Anderes',
     otherWhich: 'Was denn?',
     choose: 'Bitte wählen',

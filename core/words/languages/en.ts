@@ -87,7 +87,7 @@ export const en: Words = {
     next: 'Next',
     back: 'Back',
     step: 'Step {n} of {of}',
-    required: 'must be answered',
+    required: 'required',
     other: 'Other',
     otherWhich: 'Which?',
     choose: 'Please choose',
