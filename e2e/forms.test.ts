@@ -204,7 +204,7 @@ describe('a registration', () => {
     await page.getByRole('option', { name: 'Done' }).press('Enter')
     await page.getByText('1 lead set to done.').waitFor()
     await page.getByRole('button', { name: /^Done 1/ }).waitFor()
-    await page.getByRole('button', { name: 'Undo' }).press('Enter')
+    await page.getByRole('button', { name: 'Undo' }).click()
     await page.getByRole('button', { name: /^New 3/ }).waitFor()
     await page.getByLabel('Find in answers').fill('lund')
     await page.getByRole('row', { name: /Ada Lund/ }).waitFor()

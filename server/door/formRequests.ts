@@ -285,11 +285,12 @@ export async function answerForm(
   const sentFiles = new Map(
     [...files].flatMap(([name, file]) => (file ? [[name.slice(2), file] as const] : [])),
   )
+  const key = parts.formKeys.read(body.values.get(FORM_NAMES.key)?.[0] ?? '', shownName(of), now)
   const again = (next: Pick<Asking, 'faults' | 'step' | 'notice'>) => {
     show(
       response,
       of,
-      askedVisit(parts, of, { ...next, sent: body.values, read, files: sentFiles }, now),
+      askedVisit(parts, of, { ...next, sent: body.values, read, files: sentFiles }, key?.at ?? now),
       parts,
       now,
     )
@@ -298,7 +299,6 @@ export async function answerForm(
     sendLook(response, of, read)
     return
   }
-  const key = parts.formKeys.read(body.values.get(FORM_NAMES.key)?.[0] ?? '', shownName(of), now)
   if (!key) {
     again({ faults: new Map(), step: 0, notice: 'expired' })
     return

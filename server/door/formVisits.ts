@@ -72,12 +72,16 @@ export interface Asking {
   readonly notice: Extract<FormVisit, { kind: 'asked' }>['notice']
 }
 
-/** A form that is asked, with a key of its own. */
+/**
+ * A form that is asked, with a key of its own.
+ *
+ * @param since when it was shown for the first time: whoever corrects an answer has read it
+ */
 export function askedVisit(
   { formKeys }: FormVisitParts,
   of: FormShown,
   asking: Asking,
-  now: number,
+  since: number,
 ): FormVisit {
   const { form, shown } = of
   const { visit, path, token, chosen } = shown
@@ -87,7 +91,7 @@ export function askedVisit(
     kind: 'asked',
     ...again,
     action: `${path}/~${token}/f/${form.id}${query === '' ? '' : `?${query}`}`,
-    key: formKeys.issue(shownName(of), now),
+    key: formKeys.issue(shownName(of), since),
     shown: read.shown,
     files: new Map(
       [...files].map(([id, file]) => [id, { name: file.name, kept: formKeys.sign(JSON.stringify(file)) }]),

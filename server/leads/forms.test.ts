@@ -154,8 +154,9 @@ describe('a form that is sent without script', () => {
     ])
       expect(again.html).toContain(words)
     expect(leads(path)).toEqual([])
+    // Whoever corrects an answer has read the form already.
     expect((await send(again, { name: 'Ada', n: '2' })).status).toBe(303)
-    expect(leads(path)).toHaveLength(1)
+    expect(leads(path).map(({ held }) => held)).toEqual([''])
   })
 
   it('asks what the answers lead to before it is sent, and forgets what they lead away from', async () => {
