@@ -1,3 +1,4 @@
+export { anonymise } from './anonymise.ts'
 export { isChosen, isFile, OTHER } from './answers.ts'
 export type { Answer, AnswerFile, Answers, Chosen } from './answers.ts'
 export { ALWAYS } from './branch.ts'

@@ -1,6 +1,6 @@
 export { answerFiles } from './answerFiles.ts'
 export type { AnswerFiles } from './answerFiles.ts'
-export { tidyAnswerFiles } from './tidyFiles.ts'
+export { startLeadUpkeep } from './upkeep.ts'
 export { leadInserter } from './insert.ts'
 export { leadsEndpoints } from './endpoints.ts'
 export { answerReaders } from './readers.ts'

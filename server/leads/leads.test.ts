@@ -6,6 +6,9 @@ import type { Lead, LeadSummary } from '@flimbo/core/leads'
 import { newQuestion, type Question } from '@flimbo/core/forms'
 import { newPart, type Page } from '@flimbo/core/pages'
 import { readTable } from '@flimbo/core/plan'
+import { openDatabase } from '../database/index.ts'
+import { answerFiles } from './answerFiles.ts'
+import { keepLeads } from './retention.ts'
 import { storeLead } from '../tests/leadSample.ts'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 
@@ -151,6 +154,33 @@ describe('leads', () => {
     expect(flimbo.rows('SELECT leads, files, why FROM erasures')).toEqual([
       { leads: 2, files: 1, why: 'asked' },
     ])
+  })
+
+  it('are deleted or anonymised when their form does not keep them any longer, and not a day before', async () => {
+    const DAY = 24 * 3_600_000
+    const now = Date.parse('2026-07-15T12:00:00Z')
+    const kept = async (keptThen: 'delete' | 'anonymise') =>
+      flimbo.page(campaignId, keptThen, [
+        { ...newPart('form', 'f'), questions: QUESTIONS, keptMonths: 3, keptThen },
+      ])
+    const [deletes, anonymises] = [await kept('delete'), await kept('anonymise')]
+    const answers = { name: 'Old Name', mail: 'old@a.example', boat: { chosen: ['a'], other: 'secret' } }
+    const old = now - 110 * DAY
+    const given = { answers, title: 'Old Name', search: 'old name', email: 'old@a.example' }
+    for (const { id: pageId, revisionId: pageRevisionId } of [deletes, anonymises])
+      for (const at of [old, now - 80 * DAY]) store({ ...given, pageId, pageRevisionId, at })
+    const database = await openDatabase(flimbo.file)
+    const parts = { database, files: answerFiles(flimbo.config.dataDir) }
+    expect([await keepLeads(parts, now), await keepLeads(parts, now)]).toEqual([2, 0])
+    await database.close()
+    const of = ({ id }: Page) =>
+      flimbo.rows<{ at: number; title: string; answers: string; email: string }>(
+        `SELECT * FROM leads WHERE pageId = ${String(id)} ORDER BY at`,
+      )
+    expect(of(deletes).map(({ at }) => at)).toEqual([now - 80 * DAY])
+    expect(of(anonymises).map(({ title }) => title)).toEqual(['', 'Old Name'])
+    expect(JSON.parse(of(anonymises)[0]?.answers ?? '')).toEqual({ boat: { chosen: ['a'] } })
+    expect(of(anonymises)[0]?.email).toBe('')
   })
 
   it('are a file with a column a question, in which nothing is a formula', async () => {

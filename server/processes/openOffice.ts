@@ -9,7 +9,7 @@ import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
 import { fileLibrary } from '../files/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
-import { answerFiles, tidyAnswerFiles } from '../leads/index.ts'
+import { answerFiles, startLeadUpkeep } from '../leads/index.ts'
 import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
@@ -125,8 +125,13 @@ export async function openOffice({
     }),
   )
   await files.tidy()
-  const tidying = tidyAnswerFiles(reader, answerFiles(config.dataDir), (error) => {
-    log.error({ error }, 'files that belong to no answer could not be removed; it is tried again')
+  const leadUpkeep = startLeadUpkeep({
+    database,
+    reader,
+    files: answerFiles(config.dataDir),
+    failed(error) {
+      log.error({ error }, 'leads that are not kept any longer could not be removed; it is tried again')
+    },
   })
   // Everything that jobs can be is known by now.
   await jobs.start()
@@ -144,7 +149,7 @@ export async function openOffice({
     },
     async close() {
       stopNightly()
-      tidying.stop()
+      leadUpkeep.stop()
       await outbox.stop()
       await jobs.stop()
       await files.stop()
