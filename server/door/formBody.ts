@@ -24,11 +24,13 @@ const SILENT_MS = 30_000
  * Reads what a form was sent with: `application/x-www-form-urlencoded`, or `multipart/form-data` (RFC 7578) with files,
  * which are on disk when this resolves.
  *
+ * @param takesFile whether a file is asked for under a name
  * @returns null where it is no form, or too long
  */
 export async function readFormBody(
   request: IncomingMessage,
   answerFiles: AnswerFiles,
+  takesFile: (name: string) => boolean,
 ): Promise<FormBody | null> {
   if (Number(request.headers['content-length'] ?? 0) > BODY_BYTES) return null
   let parser: busboy.Busboy
@@ -54,8 +56,8 @@ export async function readFormBody(
     values.set(name, [...(values.get(name) ?? []), value])
   })
   parser.on('file', (name, stream, { filename }) => {
-    // An input of a file that was left empty sends one without a name.
-    if (!filename) {
+    // An input of a file that was left empty sends one without a name; what is not asked for is not kept.
+    if (!filename || !takesFile(name)) {
       stream.resume()
       return
     }

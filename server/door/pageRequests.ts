@@ -14,6 +14,7 @@ import {
   type ShownFile,
 } from '@flimbo/core/pages'
 import { isDeviceAddress, languageFor, linkAddress } from '@flimbo/core/fields'
+import { valueName } from '@flimbo/core/forms'
 import { taggedAddress } from '@flimbo/core/routing'
 import { apartAfter } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'
@@ -135,6 +136,9 @@ export async function answerFromPage(parts: PageParts, from: FromPage, posting: 
   await answerWanted(parts, from, asked, wanted)
 }
 
+/** Forms with files that are taken from one network address in ten minutes: a house full of people may share one. */
+const UPLOADS_MAX = 60
+
 /** Takes a form that was sent: its body is read to the end, and what it says is on disk, before it is answered. */
 async function takeForm(
   parts: PageParts,
@@ -143,18 +147,30 @@ async function takeForm(
   of: FormShown,
   { visit, apart, note }: Asked,
 ): Promise<void> {
-  const body = await readFormBody(request, parts.answerFiles)
-  if (!body) {
+  const { workspaceId, workspaceZone } = posting
+  const now = Date.now()
+  const today = await parts.salts.today(workspaceId, workspaceZone, now)
+  const { address, userAgent } = factsOf(parts, request, true)
+  const visitor = visitorHash(today.salt, address, userAgent)
+  const names = new Set(of.form.questions.flatMap(({ id, kind }) => (kind === 'file' ? [valueName(id)] : [])))
+  const isMultipart = /^multipart\//i.test(request.headers['content-type'] ?? '')
+  const refused = (page: 'malformed' | 'busy') => {
     response.once('finish', () => {
       request.destroy()
     })
-    sendPage(response, 'malformed')
+    sendPage(response, page)
+  }
+  // Whatever they call themselves, who sends files again and again comes from somewhere.
+  const sender = visitorHash(today.salt, address, '')
+  if (isMultipart && parts.formPace.isTooMany(sender, 'files', now, UPLOADS_MAX)) {
+    refused('busy')
     return
   }
-  const { workspaceId, workspaceZone } = posting
-  const today = await parts.salts.today(workspaceId, workspaceZone, Date.now())
-  const { address, userAgent } = factsOf(parts, request, true)
-  const visitor = visitorHash(today.salt, address, userAgent)
+  const body = await readFormBody(request, parts.answerFiles, (name) => names.has(name))
+  if (!body) {
+    refused('malformed')
+    return
+  }
   await answerForm(parts, response, of, { visit, posting, today, visitor, apart, note }, body)
 }
 

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import type { Readable } from 'node:stream'
 import type { AnswerFile } from '@flimbo/core/forms'
+import { roomKeeper } from '../files/index.ts'
 
 const KEY_BYTES = 18
 const KEY = /^[A-Za-z0-9_-]{24}$/
@@ -14,6 +15,7 @@ const UNFINISHED_MS = 3 * 24 * 3_600_000
 /** Files that were sent with answers. They are nobody's but those who may read the answers: no public address leads to them. */
 export function answerFiles(dataDir: string) {
   const directory = join(dataDir, 'answers')
+  const keepRoom = roomKeeper(dataDir)
   const pathOf = (key: string) => {
     if (!KEY.test(key)) throw new Error('This is no key of a file.')
     return join(directory, key)
@@ -23,8 +25,10 @@ export function answerFiles(dataDir: string) {
     /**
      * Keeps what is sent, on disk before this resolves. Its type is told by its content.
      * @returns null where it is longer than so many bytes
+     * @throws Refusal where the disk is so full that scans might not be written
      */
     async keep(source: Readable, name: string, bytesMax: number): Promise<AnswerFile | null> {
+      keepRoom()
       await mkdir(directory, { recursive: true })
       const key = randomBytes(KEY_BYTES).toString('base64url')
       const path = pathOf(key)

@@ -1,3 +1,5 @@
+import { existsSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
 import { Parser } from 'htmlparser2'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { newQuestion, type Question, type QuestionKind, type QuestionOf } from '@flimbo/core/forms'
@@ -326,6 +328,30 @@ describe('what no person sends', () => {
       expect(again.html).toContain('value="Ada"')
     }
     expect(leads(path)).toEqual([])
+  })
+
+  it('keeps no file that is not asked for, and no more of them than a house full of people sends', async () => {
+    const path = await form([ask('short', 'name', { isRequired: true })])
+    const page = await open(path)
+    const kept = () => (existsSync(directory) ? readdirSync(directory).length : 0)
+    const directory = join(flimbo.config.dataDir, 'answers')
+    const before = kept()
+    const statuses: number[] = []
+    for (let i = 0; i < 70; i++) {
+      const body = new FormData()
+      for (const [field, value] of page.fields) body.append(field, value)
+      body.append('q.name', new Blob(['x'.repeat(1000)]), 'a.png')
+      const answer = await fetch(url(page.action), {
+        method: 'POST',
+        body,
+        headers: headers(),
+        redirect: 'manual',
+      })
+      statuses.push(answer.status)
+      await answer.text()
+    }
+    expect(kept()).toBe(before)
+    expect([statuses[0], statuses.at(-1)]).toEqual([200, 503])
   })
 
   it('harms nobody: bodies of every kind get an answer, and nothing is stored of them', async () => {
