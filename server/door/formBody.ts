@@ -15,8 +15,9 @@ const FIELDS_MAX = 2000
 const FIELD_BYTES = 64 * 1024
 const FILES_MAX = 10
 const FILE_BYTES = ANSWER_FILE_MAX * 1_000_000
-/** All of what is sent at once: some files, and the text. */
-const BODY_BYTES = 32 * 1_000_000
+/** All of what is sent at once: the text, and some files where they are asked for. */
+const TEXT_BYTES = 1_000_000
+const BODY_BYTES = 32 * TEXT_BYTES
 /** Somebody on a bad line sends slowly; whoever sends nothing for so long does not send. */
 const SILENT_MS = 30_000
 
@@ -24,15 +25,16 @@ const SILENT_MS = 30_000
  * Reads what a form was sent with: `application/x-www-form-urlencoded`, or `multipart/form-data` (RFC 7578) with files,
  * which are on disk when this resolves.
  *
- * @param takesFile whether a file is asked for under a name
+ * @param asked the names under which files are asked for
  * @returns null where it is no form, or too long
  */
 export async function readFormBody(
   request: IncomingMessage,
   answerFiles: AnswerFiles,
-  takesFile: (name: string) => boolean,
+  asked: ReadonlySet<string>,
 ): Promise<FormBody | null> {
-  if (Number(request.headers['content-length'] ?? 0) > BODY_BYTES) return null
+  const bytesMax = asked.size > 0 ? BODY_BYTES : TEXT_BYTES
+  if (Number(request.headers['content-length'] ?? 0) > bytesMax) return null
   let parser: busboy.Busboy
   try {
     parser = busboy({
@@ -57,7 +59,7 @@ export async function readFormBody(
   })
   parser.on('file', (name, stream, { filename }) => {
     // An input of a file that was left empty sends one without a name; what is not asked for is not kept.
-    if (!filename || !takesFile(name)) {
+    if (!filename || !asked.has(name)) {
       stream.resume()
       return
     }
@@ -67,7 +69,7 @@ export async function readFormBody(
         .then((file) => (file || stream.truncated ? [name, file] : null)),
     )
   })
-  const isRead = await readThrough(request, parser)
+  const isRead = await readThrough(request, parser, bytesMax)
   const stored = await Promise.allSettled(storing)
   const failed = stored.find((each) => each.status === 'rejected')
   const files = stored.flatMap((each) => (each.status === 'fulfilled' && each.value ? [each.value] : []))
@@ -80,7 +82,7 @@ export async function readFormBody(
 }
 
 /** @returns whether all of it was read */
-function readThrough(request: IncomingMessage, parser: busboy.Busboy): Promise<boolean> {
+function readThrough(request: IncomingMessage, parser: busboy.Busboy, bytesMax: number): Promise<boolean> {
   return new Promise((resolve) => {
     let bytes = 0
     const stop = () => {
@@ -93,7 +95,7 @@ function readThrough(request: IncomingMessage, parser: busboy.Busboy): Promise<b
     request.setTimeout(SILENT_MS, stop)
     request.on('data', (piece: Buffer) => {
       bytes += piece.length
-      if (bytes > BODY_BYTES) stop()
+      if (bytes > bytesMax) stop()
     })
     request.on('close', () => {
       if (!request.complete) stop()

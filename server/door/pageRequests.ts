@@ -166,7 +166,7 @@ async function takeForm(
     refused('busy')
     return
   }
-  const body = await readFormBody(request, parts.answerFiles, (name) => names.has(name))
+  const body = await readFormBody(request, parts.answerFiles, names)
   if (!body) {
     refused('malformed')
     return
