@@ -68,6 +68,7 @@ const SCREENS = [
   ['/campaigns/1/print', 'Print'],
   ['/campaigns/1/print?static=new', 'Print'],
   ['/campaigns/1/results', 'Results'],
+  ['/campaigns/1/leads', 'Leads'],
   ['/phone', 'Phone'],
   ['/jobs', 'Jobs'],
 ] as const

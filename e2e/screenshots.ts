@@ -57,19 +57,6 @@ const routeOf = (codeId: string) =>
     codeId,
   )
 const timetable = await routeOf(code)
-const trips = await routeOf(seals.code)
-const setPassword = (password: string) =>
-  page.evaluate(
-    async ([id, given]) => {
-      const { version } = (await (await fetch(`/api/routes/${id}`)).json()) as { version: number }
-      await fetch(`/api/routes/${id}/password`, {
-        method: 'PATCH',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ version, password: given }),
-      })
-    },
-    [trips, password] as const,
-  )
 const pass = await find(page, 'HOLDERS')
 const winter = await find(page, 'W26-TICKET')
 // The desk and the plan show what the last check of all destinations found.
@@ -135,12 +122,18 @@ await shoot(
   },
 )
 await page.evaluate((id) => fetch(`/api/routes/${id}/draft`, { method: 'DELETE' }), timetable)
-await shoot('shared-lanes', '/settings/lanes', '[aria-label="Routes that use it"] li', () =>
-  page.getByText('Storm warning').click(),
-)
 await shoot('pages', `${campaign}/pages?page=2`, 'iframe', () =>
   page.getByRole('button', { name: /^Text/ }).click(),
 )
+await shoot('form', `${pass.campaign}/pages`, 'iframe', async () => {
+  await page.getByRole('button', { name: /^Form/ }).click()
+  await page.getByRole('button', { name: /^Children/ }).click()
+  await page.getByRole('group', { name: 'When it is asked' }).scrollIntoViewIfNeeded()
+})
+await shoot('leads', `${pass.campaign}/leads`, '[role=row]', async () => {
+  await page.keyboard.press('j')
+  await page.getByRole('list', { name: 'How they came' }).waitFor()
+})
 for (const slug of ['PIERHALL', 'SEALS', 'PASS']) {
   await page.evaluate(
     (read) =>
@@ -177,10 +170,6 @@ await shoot('phone', `/phone?code=${code}`, 'img[alt^="Before"]', async () => {
 })
 await page.setViewportSize({ width: 360, height: 740 })
 await page.goto(office)
-await setPassword('twelve seats a boat')
-await shoot('door-password', `${door}/SEALS`, 'form')
-await page.goto(office)
-await setPassword('')
 // Whoever says they are a program is asked nothing.
 await (await browser.newCDPSession(page)).send('Network.setUserAgentOverride', { userAgent: PHONE })
 await shoot('door-consent', `${door}/SEALS`, 'form')

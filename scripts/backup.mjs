@@ -20,7 +20,7 @@ const database = new Sqlite(file, { readonly: true })
 await database.backup(join(to, 'flimbo.sqlite'))
 database.close()
 // After the database: whatever it names is there by now. Files are never changed, so those that are there stay.
-for (const folder of ['files', 'releases'])
+for (const folder of ['files', 'releases', 'answers'])
   if (existsSync(join(from, folder)))
     cpSync(join(from, folder), join(to, folder), {
       recursive: true,

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -288,6 +288,9 @@ describe('a backup', () => {
   it('holds the database and the files it names, as they were while Flimbo ran', async () => {
     const { body } = await send(Buffer.from(svg('<rect width="7" height="7"/>')))
     const to = mkdtempSync(join(tmpdir(), 'flimbo-backup-'))
+    const answers = join(flimbo.config.dataDir, 'answers')
+    mkdirSync(answers, { recursive: true })
+    writeFileSync(join(answers, 'AAAA'), 'sent with an answer')
     try {
       const env = { ...process.env, FLIMBO_DATA_DIR: flimbo.config.dataDir }
       const script = fileURLToPath(new URL('../../scripts/backup.mjs', import.meta.url))
@@ -297,6 +300,7 @@ describe('a backup', () => {
       copy.close()
       const kept = readFileSync(join(to, 'files', body.sum.slice(0, 2), body.sum))
       expect(createHash('sha256').update(kept).digest('hex')).toBe(body.sum)
+      expect(readFileSync(join(to, 'answers', 'AAAA'), 'utf8')).toBe('sent with an answer')
     } finally {
       rmSync(to, { recursive: true, force: true })
     }
