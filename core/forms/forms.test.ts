@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { answerTo, anyForm, asSent, plainReaders } from '../tests/formArbitrary.ts'
 import {
+  anonymise,
   faultWords,
   fillAnswers,
   formState,
@@ -12,6 +13,7 @@ import {
   readForm,
   readNumber,
   reviewForm,
+  sectionsOf,
   shuffled,
   STARTING_FORMS,
   startingForm,
@@ -275,6 +277,69 @@ describe('when a form takes answers', () => {
     ['is full', { limit: 5 }, '2026-07-01T00:00Z', 5, 'full'],
   ])('%s', (_name, bounds, now, answers, state) => {
     expect(formState({ ...dates, ...bounds }, 'Europe/Berlin', Date.parse(now), answers)).toBe(state)
+  })
+})
+
+describe('answers without what tells who answered', () => {
+  it('keep what figures are made of, and nothing that was written, called or sent', () => {
+    fc.assert(
+      fc.property(answered, ({ questions, answers }) => {
+        const given = Object.fromEntries(
+          Object.entries(answers).filter((entry): entry is [string, Answer] => entry[1] !== undefined),
+        )
+        const kept = anonymise(questions, given)
+        const kindOf = new Map(questions.map(({ id, kind }) => [id, kind]))
+        for (const [id, answer] of Object.entries(kept)) {
+          expect(typeof answer).not.toBe('string')
+          expect(answer).toEqual(given[id])
+          expect(['short', 'long', 'mail', 'phone', 'date', 'file', 'hidden']).not.toContain(kindOf.get(id))
+        }
+        expect(anonymise(questions, kept)).toEqual(kept)
+      }),
+    )
+  })
+
+  it('lose what was written in beside the choices, and what no question is known of', () => {
+    const one: Question = { ...newQuestion('one', 'a'), choices: [choice('x')] }
+    expect(anonymise([one], { a: { chosen: ['x'], other: 'My name is Ada' }, gone: 5 })).toEqual({
+      a: { chosen: ['x'] },
+    })
+  })
+})
+
+describe('sections of a form', () => {
+  it('hold what follows until the next; what comes before the first stands in none', () => {
+    const section = (id: string): Question => newQuestion('section', id)
+    const yes = (id: string): Question => newQuestion('yesno', id)
+    const ids = (questions: Question[]) =>
+      sectionsOf(questions).map(({ section: own, questions: all }) => [
+        own?.id ?? '',
+        all.map(({ id }) => id).join(''),
+      ])
+    expect(ids([yes('a'), section('s'), yes('b'), yes('c'), section('t')])).toEqual([
+      ['', 'a'],
+      ['s', 'bc'],
+      ['t', ''],
+    ])
+    expect(ids([section('s')])).toEqual([['s', '']])
+    expect(ids([])).toEqual([])
+  })
+
+  it('are asked as a whole or not at all', () => {
+    const when = (of: string) => ({
+      match: 'all' as const,
+      tests: [{ question: 'a', is: 'chosen' as const, of: [of] }],
+    })
+    const questions: Question[] = [
+      newQuestion('yesno', 'a'),
+      { ...newQuestion('section', 's'), branch: when('yes') },
+      newQuestion('short', 'b'),
+      newQuestion('section', 't'),
+      newQuestion('short', 'c'),
+    ]
+    const shown = (answer: boolean | undefined) =>
+      [...walkForm(questions, ({ id }) => (id === 'a' ? answer : undefined)).shown].join('')
+    expect([shown(true), shown(false), shown(undefined)]).toEqual(['asbtc', 'atc', 'atc'])
   })
 })
 

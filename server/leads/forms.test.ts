@@ -379,3 +379,55 @@ describe('what no person sends', () => {
     expect((await open(`${page.action.replace('/f/f', '/f/none')}`)).status).toBe(303)
   })
 })
+
+describe('where an answer comes from', () => {
+  it('is kept with it: values of the address and of the piece, and conditions may ask for them', async () => {
+    const path = await form([
+      { ...newQuestion('hidden', 'from'), name: 'From', from: 'query', parameter: 'table' },
+      { ...newQuestion('hidden', 'piece'), name: 'Piece', from: 'piece' },
+      ask('short', 'seat', {
+        isRequired: true,
+        branch: { match: 'all', tests: [{ question: 'from', is: 'answered' }] },
+      }),
+    ])
+    const [plain, atTable] = [await open(path), await open(`${path}?table=12`)]
+    expect([plain.hidden, atTable.hidden]).toEqual([['seat'], []])
+    // What is hidden cannot be sent by anybody.
+    await read()
+    expect((await send(plain, { from: 'forged' })).status).toBe(303)
+    expect((await send(atTable, { seat: '3' })).status).toBe(303)
+    const stored = leads(path).map(({ answers }) => JSON.parse(answers) as Record<string, string>)
+    expect(stored.map(({ from, seat }) => [from, seat])).toEqual([
+      [undefined, undefined],
+      ['12', '3'],
+    ])
+    expect(stored.every(({ piece }) => piece !== '')).toBe(true)
+  })
+
+  it('is told to the script of a form, with what is wrong in words, and stores nothing', async () => {
+    const path = await form([
+      ask('yesno', 'boat'),
+      ask('mail', 'mail', { isRequired: true, branch: chosen('boat', 'yes') }),
+    ])
+    const page = await open(path)
+    const look = async (answers: Record<string, string>) => {
+      const looked = await send(page, answers, 'look')
+      return JSON.parse(looked.html) as { shown: string[]; faults: Record<string, string> }
+    }
+    expect(await look({})).toEqual({ shown: ['boat'], faults: {} })
+    expect(await look({ boat: 'yes' })).toEqual({ shown: ['boat', 'mail'], faults: {} })
+    expect((await look({ boat: 'yes', mail: 'ada' })).faults.mail).toContain('Write a whole mail address')
+    expect(leads(path)).toEqual([])
+  })
+
+  it('leads on to another address where the form says so, tagged as the piece is', async () => {
+    const path = await form([ask('short', 'name')], {
+      after: 'address',
+      thanksAddress: 'https://saltmarsh.example/thanks',
+    })
+    const page = await open(path)
+    await read()
+    const { status, location } = await send(page, { name: 'Ada' })
+    expect([status, location.startsWith('https://saltmarsh.example/thanks?utm_source=')]).toEqual([303, true])
+  })
+})

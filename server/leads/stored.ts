@@ -9,7 +9,7 @@ export function storedAnswers(database: Sqlite.Database) {
     /** How many answers a form of a page took. */
     answersOf: (pageId: number, part: string): number => (count.get(pageId, part) as number | undefined) ?? 0,
     /** The answers that were stored with a key; null where none were. */
-    sentAnswers(sendKey: string): Answers | null {
+    sentAnswers: (sendKey: string): Answers | null => {
       const text = sent.get(sendKey) as string | undefined
       // It was answers when it was stored.
       return text === undefined ? null : (JSON.parse(text) as Answers)
