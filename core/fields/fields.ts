@@ -369,3 +369,20 @@ export function emptyOf<F extends Fields>(fields: F): ValuesOf<F> {
   )
   return Object.fromEntries(values) as ValuesOf<F>
 }
+
+/**
+ * The schema of rows of several kinds.
+ *
+ * @param kinds the fields of each kind
+ * @param common what every row has beside them, and beside its kind
+ */
+export function kindUnion<R extends { readonly kind: string }>(
+  kinds: Readonly<Record<R['kind'], Fields>>,
+  common: z.ZodRawShape,
+): z.ZodType<R> {
+  const [first, ...more] = Object.entries<Fields>(kinds).map(([kind, fields]) =>
+    (shapeOf(fields) as unknown as z.ZodObject).extend({ ...common, kind: z.literal(kind) }),
+  )
+  // Made kind by kind of the fields that the type names.
+  return z.discriminatedUnion('kind', [first as z.ZodObject, ...more]) as unknown as z.ZodType<R>
+}

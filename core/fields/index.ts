@@ -9,6 +9,7 @@ export {
   hours,
   key,
   kinds,
+  kindUnion,
   list,
   moment,
   number,

@@ -1,16 +1,15 @@
-import { z } from 'zod'
 import {
   day,
   file,
   choice,
   emptyOf,
   kinds,
+  kindUnion,
   key,
   list,
   number,
   rich,
   rowKey,
-  shapeOf,
   text,
   toggle,
   words,
@@ -162,18 +161,8 @@ export type Question = { [K in QuestionKind]: QuestionOf<K> }[QuestionKind]
 /** One that is answered, by a person or by where they came from. */
 export type Asked = Exclude<Question, { readonly kind: 'section' }>
 
-const schemaOf = (kind: QuestionKind) =>
-  (shapeOf(QUESTION_FIELDS[kind] as Fields) as unknown as z.ZodObject).extend({
-    id: rowKey,
-    kind: z.literal(kind),
-    branch,
-  })
-const [first, ...more] = QUESTION_KINDS.map(schemaOf)
 /** A question as it is kept: each kind of the fields that `QUESTION_FIELDS` names. */
-export const question = z.discriminatedUnion('kind', [
-  first as z.ZodObject,
-  ...more,
-]) as unknown as z.ZodType<Question>
+export const question = kindUnion<Question>(QUESTION_FIELDS, { id: rowKey, branch })
 
 /** A question with nothing entered. */
 export function newQuestion<K extends QuestionKind>(kind: K, id: string): QuestionOf<K> {

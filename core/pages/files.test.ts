@@ -52,7 +52,8 @@ describe.each(['3.0', '4.0'] as const)('a contact as a vCard %s, read by ical.js
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme', maxLength: 300 }), (note) => {
         const written = contactCard(
-          { ...CONTACT, note: { de: note.replace(/\p{Cc}/gu, '') } },
+          // The sign that stands for what was cut would say so of itself.
+          { ...CONTACT, note: { de: note.replace(/[\p{Cc}\ufffd]/gu, '') } },
           version,
           READER,
         )

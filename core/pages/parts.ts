@@ -9,12 +9,12 @@ import {
   emptyOf,
   file,
   hours,
+  kindUnion,
   list,
   moment,
   point,
   rich,
   rowKey,
-  shapeOf,
   text,
   toggle,
   words,
@@ -229,22 +229,8 @@ export type PartOf<K extends PartKind> = Common<K> & ValuesOf<(typeof PART_FIELD
 /** One thing on a page. */
 export type Part = { [K in PartKind]: PartOf<K> }[PartKind]
 
-const schemaOf = (kind: PartKind) => {
-  const fields = shapeOf(PART_FIELDS[kind] as Fields) as unknown as z.ZodObject
-  return fields.extend({
-    id: rowKey,
-    kind: z.literal(kind),
-    isHidden: z.boolean(),
-    condition,
-  })
-}
-
-const [first, ...more] = PART_KINDS.map(schemaOf)
 /** A part as it is kept: each kind of the fields that `PART_FIELDS` names. */
-export const part = z.discriminatedUnion('kind', [
-  first as z.ZodObject,
-  ...more,
-]) as unknown as z.ZodType<Part>
+export const part = kindUnion<Part>(PART_FIELDS, { id: rowKey, isHidden: z.boolean(), condition })
 
 /** A part with nothing entered. */
 export function newPart<K extends PartKind>(kind: K, id: string): PartOf<K> {

@@ -1,14 +1,12 @@
-import { Alert, Box, Button, Chip, MenuItem, Stack, TextField } from '@mui/material'
-import { DataGrid, type GridColDef } from '@mui/x-data-grid'
+import { Box, Button, Chip } from '@mui/material'
+import type { GridColDef } from '@mui/x-data-grid'
 import { moment } from '@flimbo/core/formats'
 import { pageResultsApi, type EventFilter, type PageEventRow } from '@flimbo/core/pages'
 import { useEffect, useRef, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { country, language } from '../ui/index.ts'
+import { country, language, RowsTable, type Counted } from '../ui/index.ts'
 import { eventText } from './partResults.ts'
-
-const COUNTED = { counted: 'Counted', apart: 'Kept apart', both: 'Both' } as const
 
 /** One figure whose rows are shown: what it counts, in words and as a filter. */
 export interface EventFigure {
@@ -91,64 +89,27 @@ interface TableProps extends Pick<Props, 'scope' | 'zone'> {
 
 /** What happened on pages, row by row, and as a file. */
 function EventTable({ scope, zone, figure, all }: TableProps) {
-  const [counted, setCounted] = useState<keyof typeof COUNTED>('counted')
+  const [counted, setCounted] = useState<Counted>('counted')
   const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
   const owner = figure?.filter.codeId === undefined ? {} : { campaignId: undefined, routeId: undefined }
   const filter = { ...scope, ...owner, ...figure?.filter, counted }
   const file = useFile(pageResultsApi.makeFile)
   const rows = useAnswer(pageResultsApi.rows, { query: { ...filter, ...paging, order: 'desc' } })
   return (
-    <Stack spacing={1}>
-      <Stack direction="row" sx={{ p: 1, gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-        <TextField
-          select
-          size="small"
-          label="Rows"
-          value={counted}
-          onChange={({ target }) => {
-            setCounted(target.value as keyof typeof COUNTED)
-            setPaging({ ...paging, page: 0 })
-          }}
-          sx={{ minWidth: 130 }}
-        >
-          {Object.entries(COUNTED).map(([value, label]) => (
-            <MenuItem key={value} value={value}>
-              {label}
-            </MenuItem>
-          ))}
-        </TextField>
-        {figure && <Chip label={`Only: ${figure.words}`} onDelete={all} />}
-        <Box sx={{ flex: 1 }} />
-        <Button
-          variant="outlined"
-          onClick={() => {
-            void file.order({ body: filter })
-          }}
-        >
-          Download these rows as CSV
-        </Button>
-        {file.fault !== null && <Alert severity="error">{file.fault}</Alert>}
-        {rows.isError && <Alert severity="error">The rows could not be read. Try again.</Alert>}
-      </Stack>
-      <Box sx={{ height: 420 }}>
-        <DataGrid
-          aria-label="What happened on pages"
-          rows={rows.data?.rows ?? []}
-          columns={columns(zone, scope.pageId !== undefined).map((each) => ({ ...each, sortable: false }))}
-          rowCount={rows.data?.total ?? 0}
-          rowHeight={36}
-          columnHeaderHeight={36}
-          paginationMode="server"
-          paginationModel={paging}
-          onPaginationModelChange={setPaging}
-          pageSizeOptions={[25, 100]}
-          loading={!rows.data && !rows.isError}
-          disableColumnMenu
-          disableRowSelectionOnClick
-          sx={{ border: 0 }}
-          localeText={{ noRowsLabel: 'Nothing happened in these days, or its rows are folded into sums.' }}
-        />
-      </Box>
-    </Stack>
+    <RowsTable
+      name="What happened on pages"
+      columns={columns(zone, scope.pageId !== undefined)}
+      rows={rows.data?.rows ?? []}
+      total={rows.data?.total ?? 0}
+      isLoading={!rows.data && !rows.isError}
+      none="Nothing happened in these days, or its rows are folded into sums."
+      counted={{ value: counted, countedWord: 'Counted', change: setCounted }}
+      paging={{ value: paging, change: setPaging }}
+      download={() => {
+        void file.order({ body: filter })
+      }}
+      fault={file.fault ?? (rows.isError ? 'The rows could not be read. Try again.' : null)}
+      aside={figure && <Chip label={`Only: ${figure.words}`} onDelete={all} />}
+    />
   )
 }

@@ -1,8 +1,7 @@
-import AddIcon from '@mui/icons-material/Add'
 import DragIcon from '@mui/icons-material/DragIndicator'
 import HiddenIcon from '@mui/icons-material/VisibilityOffOutlined'
 import WarnIcon from '@mui/icons-material/ErrorOutlineOutlined'
-import { Box, Button, ButtonBase, IconButton, Menu, MenuItem, Stack, Typography } from '@mui/material'
+import { Box, ButtonBase, IconButton, Stack, Typography } from '@mui/material'
 import {
   closestCenter,
   DndContext,
@@ -28,7 +27,7 @@ import {
   type Part,
   type PartKind,
 } from '@flimbo/core/pages'
-import { useState } from 'react'
+import { AddMenu } from './AddMenu.tsx'
 
 interface Props {
   readonly content: PageContent
@@ -87,7 +86,13 @@ export function PartList({ content, language, chosen, choose, move, add, faulty 
           </Box>
         </SortableContext>
       </DndContext>
-      <AddPart add={add} isFull={parts.length >= PARTS_MAX} />
+      <AddMenu
+        label="Add part"
+        kinds={PART_KINDS}
+        names={PART_NAMES}
+        add={add}
+        isFull={parts.length >= PARTS_MAX}
+      />
     </Stack>
   )
 }
@@ -196,44 +201,5 @@ function Row({
         {isFaulty && <WarnIcon fontSize="small" titleAccess="Not finished" color="warning" />}
       </ButtonBase>
     </Stack>
-  )
-}
-
-function AddPart({ add, isFull }: { add: (kind: PartKind) => void; isFull: boolean }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  return (
-    <>
-      <Button
-        startIcon={<AddIcon />}
-        disabled={isFull}
-        aria-haspopup="menu"
-        sx={{ justifyContent: 'flex-start', px: 1.5, py: 1 }}
-        onClick={(event) => {
-          setAnchor(event.currentTarget)
-        }}
-      >
-        Add part
-      </Button>
-      <Menu
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={() => {
-          setAnchor(null)
-        }}
-      >
-        {PART_KINDS.map((kind) => (
-          <MenuItem
-            key={kind}
-            dense
-            onClick={() => {
-              setAnchor(null)
-              add(kind)
-            }}
-          >
-            {PART_NAMES[kind]}
-          </MenuItem>
-        ))}
-      </Menu>
-    </>
   )
 }

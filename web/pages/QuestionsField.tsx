@@ -1,5 +1,4 @@
-import AddIcon from '@mui/icons-material/Add'
-import { Box, Button, ButtonBase, Menu, MenuItem, Typography } from '@mui/material'
+import { Box, Button, ButtonBase, Typography } from '@mui/material'
 import { fallbacks, firstSaid } from '@flimbo/core/fields'
 import {
   QUESTION_FIELDS,
@@ -10,11 +9,11 @@ import {
   STARTING_FORMS,
   startingForm,
   type Question,
-  type QuestionKind,
   type StartingFormKey,
 } from '@flimbo/core/forms'
 import { useState } from 'react'
 import { swap } from '../ui/index.ts'
+import { AddMenu } from './AddMenu.tsx'
 import { BranchEditor } from './BranchEditor.tsx'
 import { withQuestion, withQuestionCopy } from './editQuestions.ts'
 import type { Editing } from './FieldInput.tsx'
@@ -135,7 +134,10 @@ export function QuestionsField({ questions, path, editing, change }: Props) {
           {fault}
         </Typography>
       )}
-      <AddQuestion
+      <AddMenu
+        label="Add question"
+        kinds={QUESTION_KINDS}
+        names={QUESTION_NAMES}
         isFull={questions.length >= QUESTIONS_MAX}
         add={(kind) => {
           const made = withQuestion(questions, kind, chosen)
@@ -174,42 +176,3 @@ function Starts({ begin }: { begin: (key: StartingFormKey) => void }) {
 
 const pathsOf = (question: Question | undefined): readonly string[] =>
   question ? [...Object.keys(QUESTION_FIELDS[question.kind]), 'branch', ''] : []
-
-function AddQuestion({ isFull, add }: { isFull: boolean; add: (kind: QuestionKind) => void }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  return (
-    <>
-      <Button
-        size="small"
-        startIcon={<AddIcon />}
-        disabled={isFull}
-        aria-haspopup="menu"
-        onClick={({ currentTarget }) => {
-          setAnchor(currentTarget)
-        }}
-      >
-        Add question
-      </Button>
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => {
-          setAnchor(null)
-        }}
-      >
-        {QUESTION_KINDS.map((kind) => (
-          <MenuItem
-            key={kind}
-            dense
-            onClick={() => {
-              setAnchor(null)
-              add(kind)
-            }}
-          >
-            {QUESTION_NAMES[kind]}
-          </MenuItem>
-        ))}
-      </Menu>
-    </>
-  )
-}
