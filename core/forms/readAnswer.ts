@@ -147,9 +147,9 @@ function readFile(question: QuestionOf<'file'>, file: AnswerFile | null): ReadAn
     documents: isDocument,
     both: isPicture || isDocument,
   }[question.takes]
-  if (!isTaken) return wrong({ code: 'fileType' })
   const megabytes = question.largest ?? ANSWER_FILE_MAX
-  return file.bytes > megabytes * 1_000_000 ? wrong({ code: 'fileSize', megabytes }) : found(file)
+  if (file.bytes > megabytes * 1_000_000) return wrong({ code: 'fileSize', megabytes })
+  return isTaken ? found(file) : wrong({ code: 'fileType' })
 }
 
 function readGiven(question: Asked, sent: SentValues, readers: AnswerReaders): ReadAnswer {

@@ -64,41 +64,31 @@ export interface Sender {
 const QUICK_MS = 1500
 
 /** Shows a page again, with its form as it now is. */
-function show(
-  response: ServerResponse,
-  of: FormShown,
-  visit: FormVisit,
-  parts: FormVisitParts,
-  now: number,
-): void {
-  const { shown, form } = of
+function show(response: ServerResponse, { shown, form }: FormShown, visit: FormVisit): void {
   const others = shown.form
-  send(
-    response,
-    drawnPage({
-      ...shown,
-      form: (part) =>
-        part.id === form.id
-          ? visit
-          : (others?.(part) ?? {
-              kind: 'shut',
-              state: stateOf(parts, { form: part, shown }, now) === 'early' ? 'early' : 'closed',
-            }),
-    }),
-  )
+  const drawn = drawnPage({
+    ...shown,
+    form: (part) => (part.id === form.id ? visit : (others?.(part) ?? visit)),
+  })
+  send(response, drawn)
 }
 
-/** Files by the ids of their questions: sent now, or before. */
+/** What stands for a file that was cut off for its length: larger than any that is taken. */
+const TOO_LARGE: AnswerFile = { key: '', name: '', type: '', bytes: Infinity }
+
+/** Files by the names they were sent under: now, or before. */
 function filesOf(parts: FormParts, { form }: FormShown, body: FormBody) {
-  const files = new Map<string, AnswerFile | null>()
+  const files = new Map<string, AnswerFile>()
   for (const { id, kind } of form.questions) {
     if (kind !== 'file') continue
     const kept = body.values.get(keptName(id))?.[0]
     const text = kept === undefined ? null : parts.formKeys.unsign(kept)
     // It was written and signed here.
-    if (text !== null) files.set(valueName(id), JSON.parse(text) as AnswerFile)
+    const file = text === null ? null : (JSON.parse(text) as AnswerFile)
+    // It is not kept for ever while nobody sends the form.
+    if (file && parts.answerFiles.has(file.key)) files.set(valueName(id), file)
     const fresh = body.files.get(valueName(id))
-    if (fresh !== undefined) files.set(valueName(id), fresh)
+    if (fresh !== undefined) files.set(valueName(id), fresh ?? TOO_LARGE)
   }
   return files
 }
@@ -282,18 +272,17 @@ export async function answerForm(
   const now = Date.now()
   const files = filesOf(parts, of, body)
   const read = readSent(of, body.values, files)
+  // One that is wrong is asked for again.
   const sentFiles = new Map(
-    [...files].flatMap(([name, file]) => (file ? [[name.slice(2), file] as const] : [])),
+    of.form.questions.flatMap(({ id }) => {
+      const file = read.faults.has(id) ? undefined : files.get(valueName(id))
+      return file ? [[id, file] as const] : []
+    }),
   )
   const key = parts.formKeys.read(body.values.get(FORM_NAMES.key)?.[0] ?? '', shownName(of), now)
   const again = (next: Pick<Asking, 'faults' | 'step' | 'notice'>) => {
-    show(
-      response,
-      of,
-      askedVisit(parts, of, { ...next, sent: body.values, read, files: sentFiles }, key?.at ?? now),
-      parts,
-      now,
-    )
+    const asking = { ...next, sent: body.values, read, files: sentFiles }
+    show(response, of, askedVisit(parts, of, asking, key?.at ?? now))
   }
   if (body.values.get(FORM_NAMES.act)?.[0] === 'look') {
     sendLook(response, of, read)
@@ -312,21 +301,21 @@ export async function answerForm(
   }
   const state = stateOf(parts, of, now)
   if (state !== 'open') {
-    show(response, of, { kind: 'shut', state }, parts, now)
+    show(response, of, { kind: 'shut', state })
     return
   }
   if (next) {
     again(next)
     return
   }
-  const held = heldReason(parts, body, key, sender, shownName(of).split(' ').at(-1) ?? '', now)
+  const held = heldReason(parts, body, key, sender, `${String(of.shown.page.id)} ${of.form.id}`, now)
   const outcome = await parts.writer.keepLead({
     lead: leadOf(of, sender, read.answers, sendKey, held, now),
     limit: of.form.limit,
     isOnceADay: of.form.isOnceADay,
   })
   if (outcome.kind === 'full') {
-    show(response, of, { kind: 'shut', state: 'full' }, parts, now)
+    show(response, of, { kind: 'shut', state: 'full' })
     return
   }
   if (outcome.kind === 'once') {
@@ -341,6 +330,6 @@ export async function answerForm(
 /** Thanks somebody who sent a form, in the words of the form with their answers in them. */
 export function thankFor(parts: FormParts, response: ServerResponse, of: FormShown, sendKey: string): void {
   const answers = parts.sentAnswers(sendKey)
-  if (answers) show(response, of, doneVisit(answers), parts, Date.now())
+  if (answers) show(response, of, doneVisit(answers))
   else sendOn(response, of.shown.path)
 }

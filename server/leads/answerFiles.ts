@@ -1,4 +1,4 @@
-import { createReadStream, createWriteStream } from 'node:fs'
+import { createReadStream, createWriteStream, existsSync } from 'node:fs'
 import { mkdir, readdir, rm, stat } from 'node:fs/promises'
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
@@ -53,6 +53,8 @@ export function answerFiles(dataDir: string) {
     async remove(key: string): Promise<void> {
       await rm(pathOf(key), { force: true })
     },
+    /** Whether a file is still there. */
+    has: (key: string): boolean => KEY.test(key) && existsSync(pathOf(key)),
     open: (key: string): Readable => createReadStream(pathOf(key)),
     /** Removes files that stand in no answer and were not sent lately. @param isKept whether an answer has it */
     async tidy(isKept: (key: string) => boolean, now: number): Promise<number> {

@@ -238,6 +238,10 @@ describe('a form that is sent without script', () => {
     }
     const wrong = await sendFile(page, Buffer.from('MZ not a picture at all'), 'a.png', { 'q.name': 'Ada' })
     expect(wrong.html).toContain('Files of this kind are not taken.')
+    // Larger than any that is taken: it is said, and never left out unsaid.
+    const large = await sendFile(page, Buffer.alloc(10_500_000), 'a.png', { 'q.name': 'Ada' })
+    expect(large.html).toContain('The file is larger than 10 MB.')
+    expect(leads(path)).toEqual([])
     const kept = await sendFile(page, png, '../../etc/boat.png', {})
     expect(kept.html).toContain('boat.png')
     expect((await send(kept, { name: 'Ada' })).status).toBe(303)

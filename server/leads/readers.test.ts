@@ -99,6 +99,7 @@ describe('files that are sent with answers', () => {
       utimesSync(join(directory, 'answers', key), at, at)
     }
     expect(await files.tidy((key) => key === keys[0], now)).toBe(1)
+    expect([...keys, '../x'].map((key) => files.has(key))).toEqual([true, false, true, false])
     expect(kept().sort()).toEqual([keys[0], keys[2]].sort())
     expect(await files.tidy(() => false, now + 10 * DAY)).toBe(2)
     expect(await answerFiles(join(directory, 'nothing here')).tidy(() => false, now)).toBe(0)
