@@ -58,7 +58,7 @@ const DAY = [{ from: '09:00', upTo: '18:00' }]
 function valueOf(field: Field): fc.Arbitrary<unknown> {
   switch (field.type) {
     case 'words':
-      return each(nastyText)
+      return each(nastyText.map((text) => text.slice(0, field.max)))
     case 'rich':
       return each(richValue)
     case 'file':
