@@ -1,6 +1,7 @@
 import { isChosen, isFile, type Answer, type Answers } from './answers.ts'
 import type { Question } from './questions.ts'
-import { said, type Said } from './said.ts'
+import { said } from '../fields/index.ts'
+import type { Said } from './said.ts'
 
 /** What an answer says to people, in the words that the form has for its choices. */
 export function answerText(question: Question, answer: Answer | undefined, around: Said): string {
@@ -13,7 +14,7 @@ export function answerText(question: Question, answer: Answer | undefined, aroun
   const choices = 'choices' in question ? question.choices : []
   const texts = answer.chosen.map((key) => {
     const choice = choices.find((each) => each.key === key)
-    return choice ? said(around, choice.label) : key
+    return choice ? said(around, choice.label).text : key
   })
   return [...texts, ...(answer.other === undefined ? [] : [answer.other])].join(', ')
 }

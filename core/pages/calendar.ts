@@ -1,7 +1,7 @@
+import { said } from '../fields/index.ts'
 import { foldedLines, propertyLine } from '../contents/index.ts'
 import { momentOf, shiftDay, zoneOffsetMs } from '../time/index.ts'
 import type { PartOf } from './parts.ts'
-import { said } from './draw/surroundings.ts'
 
 const MINUTE_MS = 60_000
 const DAY_MS = 86_400_000

@@ -1,7 +1,6 @@
 import { foldedLines, phoneDigits, propertyLine } from '../contents/index.ts'
 import { contactName } from './draw/people.ts'
-import { said } from './draw/surroundings.ts'
-import { linkAddress } from '../fields/index.ts'
+import { linkAddress, said } from '../fields/index.ts'
 import type { PartOf } from './parts.ts'
 
 /** A portrait as it stands in a vCard. */

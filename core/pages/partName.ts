@@ -1,9 +1,8 @@
 import type { PageContent } from './content.ts'
 import { fieldsOfPart } from './content.ts'
 import { contactName } from './draw/people.ts'
-import { said } from './draw/surroundings.ts'
 import { PART_NAMES, type Part } from './parts.ts'
-import { plainText } from '../fields/index.ts'
+import { plainText, said } from '../fields/index.ts'
 
 /** So much of a text is shown to know it by. */
 const SNIPPET = 60

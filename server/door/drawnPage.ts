@@ -23,22 +23,25 @@ export interface Shown {
   readonly form?: (part: PartOf<'form'>) => FormVisit
 }
 
+/** The language that somebody is shown a page in. */
+export const languageIn = ({ visit, page, chosen }: Pick<Shown, 'visit' | 'page' | 'chosen'>): string =>
+  languageFor(visit.languages, page.content.languages, chosen)
+
+/** What an address of the page ends with, so that the query and the language that was chosen go along; a `?` and all. */
+export function queryIn(shown: Pick<Shown, 'visit' | 'page' | 'chosen'>): string {
+  const { visit, chosen } = shown
+  const query = [visit.query, chosen === '' ? '' : `in=${languageIn(shown)}`].filter((each) => each !== '')
+  return query.length === 0 ? '' : `?${query.join('&')}`
+}
+
 /** What a page is drawn into for a visitor. */
-export function surroundingsOf({
-  page,
-  posting,
-  visit,
-  path,
-  token,
-  chosen,
-  origin,
-  form,
-}: Shown): Surroundings {
+export function surroundingsOf(shown: Shown): Surroundings {
+  const { page, posting, visit, path, token, origin, form } = shown
   const { content, style, files, tests } = page
-  const language = languageFor(visit.languages, content.languages, chosen)
+  const language = languageIn(shown)
   const base = `${path}/~${token}`
   const query = visit.query === '' ? '' : `?${visit.query}`
-  const inLanguage = chosen === '' ? query : `${query === '' ? '?' : `${query}&`}in=${language}`
+  const inLanguage = queryIn(shown)
   return {
     language,
     languages: content.languages,
@@ -80,7 +83,8 @@ export function drawnPage(shown: Shown): Rendered {
 /** Where each link of a page leads, whoever it is shown to, by its part and item. */
 export function linksOfPage(shown: Shown): ReadonlyMap<string, string> {
   const links = new Map<string, string>()
-  const around = surroundingsOf(shown)
+  // Where a form is sent is no link of the page.
+  const { form: _form, ...around } = surroundingsOf(shown)
   drawPage(shown.page.content, {
     ...around,
     shows: () => true,

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { isSameText, signatureOf } from './signature.ts'
+import { shortSigner } from './signature.ts'
 
 /** What the key of a form tells: when the form was shown. */
 export interface FormKey {
@@ -12,8 +12,8 @@ export interface FormKey {
 /** How long a form may lie open before it is sent. */
 export const FORM_MS = 30 * 24 * 3_600_000
 const NONCE_BYTES = 12
-/** 132 bits. */
-const SIGNATURE_SIGNS = 22
+/** What else is signed, so that none passes for another. */
+const [NAME, ANSWERS] = [' name', 'answers ']
 
 /** Signs what forms are sent with, so that nobody answers a form that they were not shown. */
 export interface FormKeys {
@@ -24,30 +24,24 @@ export interface FormKeys {
   /** A name that only the front doors can have given, such as that of a file that was sent; null where they did not. */
   sign(name: string): string
   unsign(text: string): string | null
+  /** Stands for answers: the same for the same, and nobody else can make it. */
+  digest(answers: string): string
 }
 
 export function formKeys(key: Buffer): FormKeys {
-  const sign = (text: string) => signatureOf(key, text).slice(0, SIGNATURE_SIGNS)
-  const unsign = (text: string, more = '') => {
-    const end = text.lastIndexOf('.')
-    const signed = text.slice(0, Math.max(0, end))
-    return end > 0 && isSameText(text.slice(end + 1), sign(signed + more)) ? signed : null
-  }
+  const signer = shortSigner(key)
   return {
     issue(shown, at) {
-      const signed = `${at.toString(36)}.${randomBytes(NONCE_BYTES).toString('base64url')}`
-      return `${signed}.${sign(`${signed} ${shown}`)}`
+      const text = `${at.toString(36)}.${randomBytes(NONCE_BYTES).toString('base64url')}`
+      return signer.signed(text, ` ${shown}`)
     },
     read(given, shown, now) {
-      const [moment = '', nonce = ''] = unsign(given, ` ${shown}`)?.split('.') ?? []
+      const [moment = '', nonce = ''] = signer.read(given, ` ${shown}`)?.split('.') ?? []
       const at = Number.parseInt(moment, 36)
       return nonce !== '' && at <= now && now - at <= FORM_MS ? { at, nonce } : null
     },
-    sign: (name) => `${name}.${sign(`file ${name}`)}`,
-    unsign(text) {
-      const end = text.lastIndexOf('.')
-      const name = text.slice(0, Math.max(0, end))
-      return end > 0 && isSameText(text.slice(end + 1), sign(`file ${name}`)) ? name : null
-    },
+    sign: (name) => signer.signed(name, NAME),
+    unsign: (text) => signer.read(text, NAME),
+    digest: (answers) => signer.sign(ANSWERS + answers),
   }
 }

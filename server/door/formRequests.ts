@@ -2,7 +2,6 @@ import {
   answerText,
   faultWords,
   isFile,
-  said,
   sectionsOf,
   keptName,
   valueName,
@@ -12,7 +11,7 @@ import {
   type Question,
   type ReadForm,
 } from '@flimbo/core/forms'
-import { fallbacks, firstSaid, linkAddress, plainText } from '@flimbo/core/fields'
+import { linkAddress, plainText, said, saidRich } from '@flimbo/core/fields'
 import type { HeldReason } from '@flimbo/core/leads'
 import { FORM_NAMES, type FormVisit, type PageEvent } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
@@ -21,14 +20,12 @@ import type { ServerResponse } from 'node:http'
 import type { AnswerFiles, GivenConsent, LeadRecord } from '../leads/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { ScanWriter, Today } from '../scans/index.ts'
-import { drawnPage } from './drawnPage.ts'
+import { drawnPage, languageIn } from './drawnPage.ts'
 import type { FormBody } from './formBody.ts'
 import type { FormKey } from './formKeys.ts'
 import type { FormPace } from './formPace.ts'
 import {
   askedVisit,
-  doneVisit,
-  readersFor,
   readSent,
   shownName,
   stateOf,
@@ -149,11 +146,13 @@ function heldReason(
 
 /** What somebody agreed to, in the words they read. */
 function consentsOf({ form, shown }: FormShown, answers: Answers, language: string): GivenConsent[] {
-  const order = fallbacks(language, shown.page.content.languages)
+  const { languages } = shown.page.content
   return form.questions.flatMap((each) => {
     if (each.kind !== 'consent' || answers[each.id] !== true) return []
-    const said = firstSaid(each.consent, order, (text) => plainText(text).trim() === '')
-    return said ? [{ question: each.id, words: plainText(said.value), language: said.language }] : []
+    const { blocks, lang } = saidRich({ language, languages }, each.consent)
+    return blocks.length === 0
+      ? []
+      : [{ question: each.id, words: plainText(blocks), language: lang || language }]
   })
 }
 
@@ -172,7 +171,7 @@ function calledBy({ form, shown }: FormShown, answers: Answers, language: string
   const { questions } = form
   const { languages } = shown.page.content
   const around = { language, languages, words: wordsFor([language]).words.forms }
-  const texts = questions.flatMap((each) => answerText(each, answers[each.id], around))
+  const texts = questions.map((each) => answerText(each, answers[each.id], around))
   const name = questions.find((each) => each.kind === 'short' && answers[each.id] !== undefined)
   const email = firstOf(questions, answers, 'mail').toLowerCase()
   const phone = firstOf(questions, answers, 'phone')
@@ -191,7 +190,7 @@ function leadOf(
 ): LeadRecord {
   const { form, shown } = of
   const { visit, posting, today } = sender
-  const { language } = readersFor(of)
+  const language = languageIn(shown)
   const { place, device } = shown.visit
   return {
     workspaceId: posting.workspaceId,
@@ -228,7 +227,7 @@ function sendKeyOf(parts: FormParts, { nonce }: FormKey, answers: Answers): stri
   const same = Object.entries(answers).map(([id, answer]) =>
     isFile(answer) ? [id, answer.name, answer.type, answer.bytes] : [id, answer],
   )
-  return parts.formKeys.sign(`${nonce} ${JSON.stringify(same)}`).slice(-22) + nonce
+  return parts.formKeys.digest(`${nonce} ${JSON.stringify(same)}`) + nonce
 }
 
 /** Where somebody goes who sent a form. */
@@ -244,14 +243,14 @@ function afterSending(response: ServerResponse, { form, shown }: FormShown, send
 
 /** Tells the script of a form what is asked, given what was answered so far, and what is wrong with that. */
 function sendLook(response: ServerResponse, of: FormShown, { shown, faults }: ReadForm): void {
-  const { language } = readersFor(of)
+  const language = languageIn(of.shown)
   const { words } = wordsFor([language])
   const own = new Map(of.form.questions.map((each) => [each.id, 'wrong' in each ? each.wrong : {}]))
   const sentence = ([id, fault]: [string, AnswerFault]): [string, string][] => {
     // What is not answered yet is not wrong yet.
     if (fault.code === 'missing' || fault.code === 'disagreed') return []
     const { languages } = of.shown.page.content
-    return [[id, said({ language, languages }, own.get(id) ?? {}) || faultWords(fault, words, language)]]
+    return [[id, said({ language, languages }, own.get(id) ?? {}).text || faultWords(fault, words, language)]]
   }
   const body = JSON.stringify({
     shown: [...shown],
@@ -330,6 +329,6 @@ export async function answerForm(
 /** Thanks somebody who sent a form, in the words of the form with their answers in them. */
 export function thankFor(parts: FormParts, response: ServerResponse, of: FormShown, sendKey: string): void {
   const answers = parts.sentAnswers(sendKey)
-  if (answers) show(response, of, doneVisit(answers))
+  if (answers) show(response, of, { kind: 'done', answers })
   else sendOn(response, of.shown.path)
 }

@@ -1,7 +1,6 @@
 import {
   formState,
   readForm,
-  type Answers,
   type AnswerFault,
   type AnswerFile,
   type AnswerReaders,
@@ -10,9 +9,8 @@ import {
   type SentValues,
 } from '@flimbo/core/forms'
 import type { FormVisit, PartOf } from '@flimbo/core/pages'
-import { languageFor } from '@flimbo/core/fields'
 import { answerReaders } from '../leads/index.ts'
-import type { Shown } from './drawnPage.ts'
+import { languageIn, queryIn, type Shown } from './drawnPage.ts'
 import type { FormKeys } from './formKeys.ts'
 
 type Form = PartOf<'form'>
@@ -48,7 +46,7 @@ export function readersFor(
     ...answerReaders,
     file: (name) => files.get(name) ?? null,
     hidden: (question) => hiddenValue(question, shown),
-    language: languageFor(shown.visit.languages, shown.page.content.languages, shown.chosen),
+    language: languageIn(shown),
   }
 }
 
@@ -84,13 +82,12 @@ export function askedVisit(
   since: number,
 ): FormVisit {
   const { form, shown } = of
-  const { visit, path, token, chosen } = shown
-  const query = [visit.query, chosen === '' ? '' : `in=${chosen}`].filter((each) => each !== '').join('&')
+  const { path, token } = shown
   const { read, files, ...again } = asking
   return {
     kind: 'asked',
     ...again,
-    action: `${path}/~${token}/f/${form.id}${query === '' ? '' : `?${query}`}`,
+    action: `${path}/~${token}/f/${form.id}${queryIn(shown)}`,
     key: formKeys.issue(shownName(of), since),
     shown: read.shown,
     files: new Map(
@@ -112,5 +109,3 @@ export function formVisit(parts: FormVisitParts, of: FormShown, now: number): Fo
     now,
   )
 }
-
-export const doneVisit = (answers: Answers): FormVisit => ({ kind: 'done', answers })

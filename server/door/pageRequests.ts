@@ -7,13 +7,12 @@ import {
   eventCalendar,
   onlyFile,
   readTold,
-  said,
   type CardPhoto,
   type Part,
   type PageEvent,
   type ShownFile,
 } from '@flimbo/core/pages'
-import { isDeviceAddress, languageFor, linkAddress } from '@flimbo/core/fields'
+import { isDeviceAddress, languageFor, linkAddress, said } from '@flimbo/core/fields'
 import { valueName } from '@flimbo/core/forms'
 import { taggedAddress } from '@flimbo/core/routing'
 import { apartAfter } from '@flimbo/core/scans'

@@ -1,4 +1,4 @@
-import { isSameText, signatureOf } from './signature.ts'
+import { shortSigner } from './signature.ts'
 
 /** The visit of a page: which scan was shown it, and what decided that. */
 export interface PageVisit {
@@ -17,9 +17,6 @@ export interface PageVisit {
 
 /** How long what happens on a page counts for the scan that was shown it: a page may lie in a pocket over night. */
 export const VISIT_MS = 48 * 3_600_000
-/** 132 bits of a signature: nobody tries so many, and addresses stay short. */
-const SIGNATURE_SIGNS = 22
-
 /** Names the visit of a page in its links, in place of a cookie, signed with a key that only the front doors have. */
 export interface PageVisits {
   issue(visit: PageVisit): string
@@ -30,19 +27,17 @@ export interface PageVisits {
 const numbers = (text: string) => text.split('.').map((part) => Number.parseInt(part, 36))
 
 export function pageVisits(key: Buffer): PageVisits {
-  const sign = (text: string) => signatureOf(key, text).slice(0, SIGNATURE_SIGNS)
+  const signer = shortSigner(key)
   return {
     issue({ codeId, pageId, scanId, routeId, revisionId, at, repeat, apart }) {
       const text = [codeId, pageId, scanId, routeId, revisionId, at, repeat ? 1 : 0]
         .map((n) => n.toString(36))
         .join('.')
-      const signed = `${text}.${apart}`
-      return `${signed}.${sign(signed)}`
+      return signer.signed(`${text}.${apart}`)
     },
     read(token, codeId, now, lastsMs = VISIT_MS) {
-      const end = token.lastIndexOf('.')
-      const signed = token.slice(0, end)
-      if (end < 0 || !isSameText(token.slice(end + 1), sign(signed))) return null
+      const signed = signer.read(token)
+      if (signed === null) return null
       const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0, again = 0] =
         numbers(signed)
       const apart = signed.slice(signed.lastIndexOf('.') + 1)

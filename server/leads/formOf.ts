@@ -1,6 +1,7 @@
+import { said } from '@flimbo/core/fields'
 import type { EntityManager } from 'typeorm'
 import { LRUCache } from 'lru-cache'
-import { answerText, isFile, questionTitle, said, type Question } from '@flimbo/core/forms'
+import { answerText, isFile, questionTitle, type Question } from '@flimbo/core/forms'
 import type { LeadAnswer } from '@flimbo/core/leads'
 import { wordsFor } from '@flimbo/core/words'
 import { tables, type LeadRow } from '../database/index.ts'
@@ -35,7 +36,7 @@ export function shownForms(read: EntityManager) {
 export const titleIn =
   ({ languages }: ShownForm) =>
   (question: Question): string =>
-    questionTitle(question, (value) => said({ language: languages[0] ?? 'en', languages }, value))
+    questionTitle(question, (value) => said({ language: languages[0] ?? 'en', languages }, value).text)
 
 /** What somebody answered, in the words of the form's own language, in the order they were asked. */
 export function answersIn({ answers }: Pick<LeadRow, 'answers'>, form: ShownForm): LeadAnswer[] {

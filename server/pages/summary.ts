@@ -1,4 +1,5 @@
-import { filesOfPage, said, type PageContent } from '@flimbo/core/pages'
+import { said } from '@flimbo/core/fields'
+import { filesOfPage, type PageContent } from '@flimbo/core/pages'
 import type { PageRow } from '../database/index.ts'
 
 /**

@@ -200,12 +200,12 @@ function Standing({ lead, changes }: { lead: Lead; changes: LeadChanges }) {
         )}
         {lead.phone !== '' && <Link href={`tel:${lead.phone}`}>{lead.phone}</Link>}
       </Typography>
-      <RouterLinkNote lead={lead} />
+      <AnsweredOn lead={lead} />
     </Stack>
   )
 }
 
-function RouterLinkNote({ lead: { pageId, pageName } }: { lead: Lead }) {
+function AnsweredOn({ lead: { pageId, pageName } }: { lead: Lead }) {
   return pageName === '' ? null : (
     <Typography variant="caption" color="textSecondary">
       Answered{' '}

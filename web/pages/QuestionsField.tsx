@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, Typography } from '@mui/material'
-import { fallbacks, firstSaid } from '@flimbo/core/fields'
+import { said } from '@flimbo/core/fields'
 import {
   QUESTION_FIELDS,
   QUESTION_KINDS,
@@ -30,10 +30,8 @@ interface Props {
 /** The questions of a form in their order; the one that is chosen is open for editing. */
 export function QuestionsField({ questions, path, editing, change }: Props) {
   const [chosen, setChosen] = useState<string | null>(questions[0]?.id ?? null)
-  const order = fallbacks(editing.language, editing.languages)
-  const said = (value: Readonly<Record<string, string>>) =>
-    firstSaid(value, order, (each) => each.trim() === '')?.value.trim() ?? ''
-  const titleOf = (question: Question) => questionTitle(question, said)
+  const textOf = (value: Readonly<Record<string, string>>) => said(editing, value).text
+  const titleOf = (question: Question) => questionTitle(question, textOf)
   const fault = editing.faultAt(path)
   const isFaulty = ({ id }: Question, at: number) =>
     id !== chosen && pathsOf(questions[at]).some((name) => editing.faultAt(`${path}.${String(at)}.${name}`))
@@ -118,7 +116,7 @@ export function QuestionsField({ questions, path, editing, change }: Props) {
                   question={question}
                   earlier={questions.slice(0, at)}
                   titleOf={titleOf}
-                  said={said}
+                  said={textOf}
                   fault={editing.faultAt(`${path}.${String(at)}.branch`)}
                   change={(branch) => {
                     replace({ ...question, branch })

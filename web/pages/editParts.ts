@@ -1,10 +1,12 @@
 import { newPart, type PageContent, type Part, type PartKind } from '@flimbo/core/pages'
+import { freshKey } from './freshKey.ts'
 
 /** A key that no part of a page has. */
-export function freshId(content: PageContent): string {
-  const used = new Set(content.parts.map(({ id }) => id))
-  for (let n = content.parts.length + 1; ; n++) if (!used.has(`p${String(n)}`)) return `p${String(n)}`
-}
+export const freshId = ({ parts }: PageContent): string =>
+  freshKey(
+    'p',
+    parts.map(({ id }) => id),
+  )
 
 /** A page with a new part after another, or at its end. */
 export function withPart(

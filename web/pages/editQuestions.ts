@@ -1,11 +1,6 @@
 import { newQuestion, type Question, type QuestionKind } from '@flimbo/core/forms'
 import type { Field, Fields } from '@flimbo/core/fields'
-
-/** A key that none of some others is. */
-export function freshKey(prefix: string, used: readonly string[]): string {
-  const taken = new Set(used)
-  for (let n = used.length + 1; ; n++) if (!taken.has(`${prefix}${String(n)}`)) return `${prefix}${String(n)}`
-}
+import { freshKey } from './freshKey.ts'
 
 const idsOf = (questions: readonly Question[]) => questions.map(({ id }) => id)
 

@@ -1,6 +1,6 @@
 import { isRightToLeft } from '../../words/index.ts'
 import type { PageContent } from '../content.ts'
-import { html, trusted, type Markup } from '../../fields/index.ts'
+import { html, trusted, type Markup, said } from '../../fields/index.ts'
 import type { Part } from '../parts.ts'
 import { pageCss } from './css.ts'
 import { formPart } from './form.ts'
@@ -19,7 +19,7 @@ import {
   questions,
   textPart,
 } from './simple.ts'
-import { fileIn, fullHref, ownName, said, type Surroundings } from './surroundings.ts'
+import { fileIn, fullHref, ownName, type Surroundings } from './surroundings.ts'
 import { countdown, eventPart, hoursPart } from './times.ts'
 
 /** One part as markup; nothing where what it needs is not there. */

@@ -6,12 +6,12 @@ import {
   type FormState,
   type Question,
 } from '../../forms/index.ts'
-import { html, type Markup } from '../../fields/index.ts'
+import { html, type Markup, said } from '../../fields/index.ts'
 import { fill } from '../../words/index.ts'
 import type { PartOf } from '../parts.ts'
 import { questionMarkup, type Drawing } from './question.ts'
 import { wordsIn } from './shared.ts'
-import { said, type FormVisit, type Surroundings } from './surroundings.ts'
+import type { FormVisit, Surroundings } from './surroundings.ts'
 
 /** Names of what a form sends beside its answers. */
 export const FORM_NAMES = { key: 'key', asked: 'asked', step: 'step', act: 'act', trap: 'website' } as const
@@ -145,17 +145,19 @@ function asking(
   </form>`
 }
 
+function formBody(part: PartOf<'form'>, around: Surroundings, visit: FormVisit): Markup {
+  if (visit.kind === 'done') return thanks(part, around, visit)
+  return visit.kind === 'shut' ? shut(part, around, visit.state) : asking(part, around, visit)
+}
+
 /** A form: what it asks, or why it asks nothing. */
 export function formPart(part: PartOf<'form'>, around: Surroundings): Markup | null {
   if (part.questions.length === 0) return null
   const visit = around.form?.(part) ?? previewed(part)
   const heading = wordsIn(around, part.label)
-  const drawn = {
-    done: () => visit.kind === 'done' && thanks(part, around, visit),
-    shut: () => visit.kind === 'shut' && shut(part, around, visit.state),
-    asked: () => visit.kind === 'asked' && asking(part, around, visit),
-  }[visit.kind]()
-  return html`<section class="form" id="${part.id}">${heading && html`<h2>${heading}</h2>`}${drawn}</section>`
+  return html`<section class="form" id="${part.id}">
+    ${heading && html`<h2>${heading}</h2>`}${formBody(part, around, visit)}
+  </section>`
 }
 
 /** A form that nobody has begun, and that sends nothing. */

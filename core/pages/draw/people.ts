@@ -1,9 +1,9 @@
 import { phoneDigits } from '../../contents/index.ts'
-import { html, trusted, type Markup } from '../../fields/index.ts'
+import { html, trusted, type Markup, said } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { portraitOf } from './media.ts'
 import { linkTo, wordsIn } from './shared.ts'
-import { said, type Surroundings } from './surroundings.ts'
+import type { Surroundings } from './surroundings.ts'
 
 /** A person's name, or else the organisation's: what phones file them by. */
 export const contactName = ({ given, family, organisation }: PartOf<'contact'>): string =>

@@ -13,10 +13,10 @@ import {
   type Asked,
   type QuestionOf,
 } from '../../forms/index.ts'
-import { html, type Localised, type Markup } from '../../fields/index.ts'
+import { html, type Localised, type Markup, said } from '../../fields/index.ts'
 import { fill } from '../../words/index.ts'
 import { altOf, pictureOf, richIn, wordsIn } from './shared.ts'
-import { fileIn, said, type FormVisit, type Surroundings } from './surroundings.ts'
+import { fileIn, type FormVisit, type Surroundings } from './surroundings.ts'
 
 /** What a question is drawn into. */
 export interface Drawing {

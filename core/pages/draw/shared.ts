@@ -6,9 +6,11 @@ import {
   type Localised,
   textMarkup,
   type RichText,
+  said,
+  saidRich,
 } from '../../fields/index.ts'
 import { isRightToLeft } from '../../words/index.ts'
-import { fullHref, said, saidRich, type ShownFile, type Surroundings } from './surroundings.ts'
+import { fullHref, type ShownFile, type Surroundings } from './surroundings.ts'
 
 /** Says in which language something is that is in another than the page around it (WCAG 2.2, 3.1.2). */
 export function langOf(lang: string): Markup | null {

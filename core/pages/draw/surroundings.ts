@@ -1,5 +1,5 @@
 import type { Spoken } from '../../words/index.ts'
-import { fallbacks, firstSaid, type Localised, plainText, type RichText } from '../../fields/index.ts'
+import { said, type Localised } from '../../fields/index.ts'
 import type { AnswerFault, Answers, FormState, SentValues } from '../../forms/index.ts'
 import type { Part, PartOf } from '../parts.ts'
 import type { PageStyle } from '../style.ts'
@@ -89,28 +89,6 @@ export interface Surroundings {
   readonly nonce: string
   /** The whole address of the page, and of the files it names in its head; empty where nobody previews it. */
   readonly origin: string
-}
-
-/** What a field says to the visitor, with the language where it is another than the page is shown in. */
-export function said(
-  { language, languages }: Pick<Surroundings, 'language' | 'languages'>,
-  value: Localised<string>,
-): { text: string; lang: string } {
-  const found = firstSaid(value, fallbacks(language, languages), (each) => each.trim() === '')
-  return found
-    ? { text: found.value.trim(), lang: found.language === language ? '' : found.language }
-    : { text: '', lang: '' }
-}
-
-/** The same for a text with looks. */
-export function saidRich(
-  { language, languages }: Pick<Surroundings, 'language' | 'languages'>,
-  value: Localised<RichText>,
-): { blocks: RichText; lang: string } {
-  const found = firstSaid(value, fallbacks(language, languages), (each) => plainText(each).trim() === '')
-  return found
-    ? { blocks: found.value, lang: found.language === language ? '' : found.language }
-    : { blocks: [], lang: '' }
 }
 
 /** The file of a field for the visitor. */

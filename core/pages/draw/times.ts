@@ -7,10 +7,11 @@ import {
   slotsOn,
   type OpeningHours,
   type OpeningSlot,
+  said,
 } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { wordsIn } from './shared.ts'
-import { said, type Surroundings } from './surroundings.ts'
+import type { Surroundings } from './surroundings.ts'
 
 const MONDAY = '2024-01-01'
 const DAY_MS = 86_400_000
