@@ -1,4 +1,5 @@
 import { Autocomplete, createFilterOptions, Link, Stack, TextField, Typography } from '@mui/material'
+import { useEffect } from 'react'
 import type { PageSummary } from '@flimbo/core/pages'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
@@ -58,6 +59,11 @@ export function PageChoice({ pageId, change }: { pageId: number; change: (pageId
   const pages = usePages()
   const campaign = useCampaignIfAny()
   const page = pages.find(({ id }) => id === pageId)
+  const [first] = pages
+  // "a page" was chosen before it was known which pages there are.
+  useEffect(() => {
+    if (pageId === 0 && first) change(first.id)
+  }, [pageId, first, change])
   const file = campaign && <FileDestination campaignId={campaign.id} made={change} />
   if (pages.length === 0)
     return (
