@@ -14,9 +14,11 @@ export type Thing =
   | 'houseStyle'
   | 'job'
   | 'laneSet'
+  | 'mail'
   | 'pageStyle'
   | 'release'
   | 'view'
+  | 'watch'
 
 /**
  * Where the ids of things stand in what is sent, such as `params.id`, `query.campaignId` or `body.changes.id`;

@@ -7,6 +7,7 @@ import { filesApi } from '../files/index.ts'
 import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
 import { leadsApi } from '../leads/index.ts'
+import { mailApi } from '../mail/index.ts'
 import { pageResultsApi, pagesApi, pageStylesApi, teamApi, walletApi } from '../pages/index.ts'
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
@@ -38,6 +39,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   jobsApi,
   filesApi,
   leadsApi,
+  mailApi,
   houseStylesApi,
   printApi,
   staticCodesApi,

@@ -17,9 +17,17 @@ export interface GeoPoint {
   readonly longitude: number
 }
 
+/** When a field is asked at all: where another of the same row holds this. */
+interface Under {
+  readonly field: string
+  readonly is: unknown
+}
+
 interface FieldBase<T> {
   readonly label: string
   readonly help?: string
+  /** Left out where it is asked always. What was entered before stays, and is looked at by nobody. */
+  readonly under?: Under
   /** The shape of what is kept: whatever can be typed on the way to something right. */
   readonly schema: z.ZodType<T>
   readonly empty: T
@@ -228,6 +236,20 @@ export function choice<const C extends string>(
   const values = choices.map(([value]) => value)
   return { type: 'choice', label, choices, schema: z.enum(values), empty: choices[0][0], fault: nothing }
 }
+
+/** A field that is asked only where another one of the same row holds something. */
+export const under = <F extends object>(
+  field: string,
+  is: unknown,
+  asked: F,
+): F & { readonly under: Under } => ({
+  ...asked,
+  under: { field, is },
+})
+
+/** Whether a field is asked, given what the others of its row hold. */
+export const isAsked = (field: Pick<Field, 'under'>, values: Readonly<Record<string, unknown>>): boolean =>
+  field.under === undefined || values[field.under.field] === field.under.is
 
 export function toggle(label: string, empty = false): ToggleField {
   return { type: 'toggle', label, schema: z.boolean(), empty, fault: nothing }

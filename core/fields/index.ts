@@ -7,6 +7,7 @@ export {
   emptyOf,
   file,
   hours,
+  isAsked,
   key,
   kinds,
   kindUnion,
@@ -19,6 +20,7 @@ export {
   shapeOf,
   text,
   toggle,
+  under,
   words,
 } from './fields.ts'
 export type { Field, Fields, FileTake, GeoPoint, KindsField, ValuesOf, WeekHours } from './fields.ts'

@@ -1,6 +1,6 @@
 import { isChosen, isFile, type Answer, type Answers } from './answers.ts'
 import type { Question } from './questions.ts'
-import { said } from '../fields/index.ts'
+import { said, type RichText, type Run } from '../fields/index.ts'
 import type { Said } from './said.ts'
 
 /** What an answer says to people, in the words that the form has for its choices. */
@@ -38,4 +38,20 @@ export function fillAnswers(
     const question = byName.get(name.trim().toLowerCase())
     return question ? answerText(question, answers[question.id], around) : whole
   })
+}
+
+/** The same in a text with looks: what was answered is text in it, whatever it says. */
+export function fillRich(
+  blocks: RichText,
+  questions: readonly Question[],
+  answers: Answers,
+  around: Said,
+): RichText {
+  const filled = (runs: readonly Run[]): Run[] =>
+    runs.map((run) => ({ ...run, text: fillAnswers(run.text, questions, answers, around) }))
+  return blocks.map((block) =>
+    block.kind === 'paragraph'
+      ? { ...block, runs: filled(block.runs) }
+      : { ...block, items: block.items.map(filled) },
+  )
 }

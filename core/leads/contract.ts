@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, line, pageOf, pageQuery } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
+import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { HELD_REASONS } from './held.ts'
 
@@ -66,6 +67,19 @@ export const lead = leadSummary.extend({
   answers: z.array(leadAnswer),
   consents: z.array(z.object({ title: z.string(), words: z.string(), language: z.string() })),
   notes: z.array(leadNote),
+  /** Until when their mail address can be confirmed; null where nobody asked. And when it was. */
+  confirmBy: z.int().nullable(),
+  confirmedAt: z.int().nullable(),
+  /** What they were mailed, in its order. */
+  mails: z.array(
+    z.object({
+      kind: z.enum(MAIL_KINDS),
+      state: z.enum(MAIL_STATES),
+      at: z.int(),
+      settledAt: z.int().nullable(),
+      reply: z.string(),
+    }),
+  ),
   /** What else the same person answered, by mail address or telephone number; the newest first. */
   others: z.array(leadSummary.pick({ id: true, at: true, title: true, pageName: true, state: true })),
 })

@@ -8,6 +8,7 @@ import {
   type Fields,
   type GeoPoint,
   firstSaid,
+  isAsked,
   languageTag,
   LANGUAGES_MAX,
   type Localised,
@@ -87,6 +88,7 @@ function* fieldsIn(
   before: string,
 ): Generator<Placed> {
   for (const [name, field] of Object.entries(fields as Readonly<Record<string, Field>>)) {
+    if (!isAsked(field, values)) continue
     const path = `${before}${name}`
     const value = values[name]
     yield { partId, path, field, value }
@@ -183,7 +185,8 @@ function pictureFaults({ alt, isDecoration }: PartOf<'picture'>, languages: read
 }
 
 /** What is wrong between the questions of a form, and between its dates. */
-function formFaults({ questions, opens, closes, after, thanksAddress }: PartOf<'form'>): Found[] {
+function formFaults(form: PartOf<'form'>): Found[] {
+  const { questions, opens, closes, after, thanksAddress, mails, confirms } = form
   const at = new Map(questions.map(({ id }, i) => [id, i]))
   const faults = reviewForm(questions).map(({ id, path, sentence }) => ({
     path: `questions.${String(at.get(id) ?? 0)}.${path}`,
@@ -193,6 +196,11 @@ function formFaults({ questions, opens, closes, after, thanksAddress }: PartOf<'
     faults.push({ path: 'closes', sentence: 'It closes before it opens: change one of them.' })
   if (after === 'address' && thanksAddress.trim() === '')
     faults.push({ path: 'thanksAddress', sentence: 'Give the address that follows, or let words follow.' })
+  if ((mails || confirms) && !questions.some(({ kind }) => kind === 'mail'))
+    faults.push({
+      path: 'questions',
+      sentence: 'Ask for a mail address, or send no mail: there is nowhere to send it.',
+    })
   return faults
 }
 

@@ -104,6 +104,8 @@ export const liveEvent = z.discriminatedUnion('type', [
   }),
   /** Somebody answered a form of a campaign, or what is known of those who did was changed. */
   z.object({ type: z.literal('leads'), campaignId: z.int() }),
+  /** A mail was sent, refused or put off. */
+  z.object({ type: z.literal('mails') }),
   z.object({ type: z.literal('change'), of: z.enum(['campaign', 'route', 'code', 'page']), id: z.int() }),
 ])
 export type LiveEvent = z.infer<typeof liveEvent>

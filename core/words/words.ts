@@ -126,4 +126,22 @@ export interface Words {
     readonly offline: string
     readonly expired: string
   }
+  /** What stands in mails to people who answered forms, and where their links lead, beside what managers wrote. */
+  readonly mails: {
+    readonly confirmSubject: string
+    /** With `{page}`. */
+    readonly confirmText: string
+    readonly confirmButton: string
+    /** With `{time}`. */
+    readonly confirmUntil: string
+    /** With `{mail}`. */
+    readonly confirmAsk: string
+    readonly confirmed: string
+    readonly confirmOver: string
+    /** Said on the page after sending. */
+    readonly checkMail: string
+    readonly answerSubject: string
+    /** With `{page}`. */
+    readonly why: string
+  }
 }

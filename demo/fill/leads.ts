@@ -4,6 +4,7 @@ import { plainText } from '@flimbo/core/fields'
 import { wordsFor } from '@flimbo/core/words'
 import { tables, type Database } from '@flimbo/server/database'
 import type { LeadToStore } from '@flimbo/server/leads'
+import { NO_MAILS } from '@flimbo/server/leads'
 import { PASS_PAGE, SURVEY_PAGE } from '../scenario/pages.ts'
 import type { Opened } from './onPages.ts'
 
@@ -92,6 +93,7 @@ export function leadsOf(
       {
         limit: null,
         isOnceADay: false,
+        mails: NO_MAILS,
         lead: {
           ...scan,
           workspaceId,

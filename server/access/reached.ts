@@ -26,10 +26,15 @@ const IN_WORKSPACE = {
   houseStyle: tables.houseStyles,
   job: tables.jobs,
   laneSet: tables.laneSets,
+  mail: tables.mails,
   pageStyle: tables.pageStyles,
   release: tables.releases,
   view: tables.views,
+  watch: tables.watches,
 } as const
+
+// Its keys are what it names: none of them can be forgotten here.
+const OWN_THINGS = [...(Object.keys(IN_WORKSPACE) as (keyof typeof IN_WORKSPACE)[]), 'domain'] as const
 
 const CALLED: Readonly<Record<Thing, string>> = {
   campaign: 'campaign',
@@ -41,9 +46,11 @@ const CALLED: Readonly<Record<Thing, string>> = {
   client: 'client',
   job: 'job',
   laneSet: 'set of lanes',
+  mail: 'mail',
   pageStyle: 'page style',
   release: 'release',
   view: 'view',
+  watch: 'watch',
   domain: 'domain',
   file: 'file',
   houseStyle: 'house style',
@@ -129,16 +136,7 @@ export function findReached(read: EntityManager): FindReached {
     const named = (thing: Thing) => [
       ...new Set([places[thing] ?? []].flat().flatMap((place) => idsAt(input, place, 'number'))),
     ]
-    for (const thing of [
-      'client',
-      'houseStyle',
-      'job',
-      'laneSet',
-      'pageStyle',
-      'release',
-      'view',
-      'domain',
-    ] as const) {
+    for (const thing of OWN_THINGS) {
       for (const id of named(thing)) if (!(await isOwn(thing, id, workspaceId))) throw notOurs(thing)
     }
     const sums = new Set([places.file ?? []].flat().flatMap((place) => idsAt(input, place, 'string')))

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { resolve } from 'node:path'
 import proxyaddr from 'proxy-addr'
 import { readUrl } from '@flimbo/core/api'
+import { mailFault } from '@flimbo/core/contents'
 
 const port = (fallback: number) =>
   z.coerce
@@ -24,6 +25,10 @@ const origin = z
   .transform((text) => new URL(text).origin)
 
 const onOff = z.enum(['on', 'off'], { error: 'must be on or off' }).transform((word) => word === 'on')
+
+const mailAddress = z
+  .string()
+  .refine((text) => mailFault(text, '') === null, 'must be a mail address, such as office@example.com')
 
 /** An address with a port, as resolvers take it. */
 const nameServer = z
@@ -82,6 +87,16 @@ const variables = z.strictObject({
     .default(1),
   FLIMBO_STANDIN_PORT: port(4002),
   FLIMBO_DNS_STANDIN_PORT: port(4003),
+  FLIMBO_SMTP_STANDIN_PORT: port(4004),
+  FLIMBO_SMTP_HOST: z.string().min(1).optional(),
+  FLIMBO_SMTP_PORT: port(587),
+  FLIMBO_SMTP_TLS: z
+    .enum(['starttls', 'tls', 'off'], { error: 'must be starttls, tls or off' })
+    .default('starttls'),
+  FLIMBO_SMTP_USER: z.string().default(''),
+  FLIMBO_SMTP_PASSWORD: z.string().default(''),
+  FLIMBO_SMTP_FROM: mailAddress.optional(),
+  FLIMBO_SMTP_BOUNCE: mailAddress.optional(),
   FLIMBO_BIND: z.string().min(1, 'must be an address to listen on').default('127.0.0.1'),
   FLIMBO_OFFICE_URL: origin.optional(),
   FLIMBO_DOOR_URL: origin.optional(),
@@ -113,6 +128,20 @@ const variables = z.strictObject({
     .default('info'),
 })
 
+/** How a mail server is reached, and under which addresses. */
+export interface MailServer {
+  readonly host: string
+  readonly port: number
+  /** `tls` from the first byte on, `starttls` after a greeting and nothing without it, or not at all. */
+  readonly tls: 'starttls' | 'tls' | 'off'
+  /** Empty where nobody signs in. Neither of the two ever leaves the server. */
+  readonly user: string
+  readonly password: string
+  readonly from: string
+  /** Where what cannot be delivered goes back to (RFC 5321: the reverse-path). */
+  readonly bounce: string
+}
+
 export interface Config {
   readonly officePort: number
   readonly doorPort: number
@@ -121,6 +150,10 @@ export interface Config {
   readonly standInPort: number
   /** Of the DNS stand-in, over UDP. */
   readonly dnsStandInPort: number
+  /** Of the mail stand-in (SMTP). */
+  readonly smtpStandInPort: number
+  /** Null for the mail stand-in where it runs, or else for none. */
+  readonly mail: MailServer | null
   readonly bind: string
   /** Origin people reach the office under. */
   readonly officeUrl: string | null
@@ -147,6 +180,25 @@ export class ConfigError extends Error {
   override readonly name = 'ConfigError'
 }
 
+/** @throws ConfigError where one setting of mail wants another; none of them is said that is secret */
+function mailServerOf(v: z.output<typeof variables>): MailServer | null {
+  const { FLIMBO_SMTP_HOST: host, FLIMBO_SMTP_FROM: from } = v
+  if (host === undefined) return null
+  if (from === undefined)
+    throw new ConfigError('FLIMBO_SMTP_FROM: must be the address mails come from, such as office@example.com')
+  if ((v.FLIMBO_SMTP_USER === '') !== (v.FLIMBO_SMTP_PASSWORD === ''))
+    throw new ConfigError('FLIMBO_SMTP_USER and FLIMBO_SMTP_PASSWORD: give both, or neither')
+  return {
+    host,
+    port: v.FLIMBO_SMTP_PORT,
+    tls: v.FLIMBO_SMTP_TLS,
+    user: v.FLIMBO_SMTP_USER,
+    password: v.FLIMBO_SMTP_PASSWORD,
+    from,
+    bounce: v.FLIMBO_SMTP_BOUNCE ?? from,
+  }
+}
+
 /** Where a port of this machine is found; null for port 0, which the system chooses when it is opened. */
 const localAt = (port: number) => (port === 0 ? null : `http://localhost:${String(port)}`)
 
@@ -169,6 +221,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     throw new ConfigError(`${name}=${own[name] ?? ''}: ${issue?.message ?? 'wrong value'}`)
   }
   const v = read.data
+  const mail = mailServerOf(v)
   const dataDir = resolve(v.FLIMBO_DATA_DIR)
   return {
     officePort: v.FLIMBO_OFFICE_PORT,
@@ -176,6 +229,8 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     doors: v.FLIMBO_DOORS,
     standInPort: v.FLIMBO_STANDIN_PORT,
     dnsStandInPort: v.FLIMBO_DNS_STANDIN_PORT,
+    smtpStandInPort: v.FLIMBO_SMTP_STANDIN_PORT,
+    mail,
     bind: v.FLIMBO_BIND,
     officeUrl: v.FLIMBO_OFFICE_URL ?? localAt(v.FLIMBO_OFFICE_PORT),
     doorUrl: v.FLIMBO_DOOR_URL ?? localAt(v.FLIMBO_DOOR_PORT),

@@ -1,2 +1,2 @@
 export { ConfigError, readConfig } from './config.ts'
-export type { Config } from './config.ts'
+export type { Config, MailServer } from './config.ts'

@@ -11,6 +11,7 @@ export type {
   JobRow,
   LeadNoteRow,
   LeadRow,
+  MailRow,
   OutboxRow,
   PageRevisionRow,
   PageRow,
@@ -27,6 +28,7 @@ export type {
   Snapshot,
   StaticCodeRow,
   ViewRow,
+  WatchRow,
   WorkspaceRow,
 } from './entities/index.ts'
 export { insertedId, reserveIds, reserveInTurn } from './ids.ts'

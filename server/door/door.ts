@@ -7,6 +7,8 @@ import { addressOf } from './readArrival.ts'
 import { readForm, type Given } from './forms.ts'
 import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
+import { CONFIRM_PATH } from '../leads/index.ts'
+import { answerConfirmation, type ConfirmParts } from './confirmRequests.ts'
 import { FILES_PATH } from './fileHref.ts'
 import { sendPublicFile, type FileParts } from './fileRequests.ts'
 import { answerFromPage, pagePath } from './pageRequests.ts'
@@ -14,7 +16,9 @@ import { enterPassword, type PasswordParts } from './password.ts'
 import { voiceFor } from './voice.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
 
-export interface DoorParts extends AnswerParts, PasswordParts, FileParts {
+export interface DoorParts extends AnswerParts, PasswordParts, FileParts, ConfirmParts {
+  readonly writer: AnswerParts['writer']
+  readonly shelf: AnswerParts['shelf']
   readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
 }
@@ -58,6 +62,12 @@ function receive(parts: DoorParts, request: IncomingMessage, response: ServerRes
   }
   if (path.startsWith(FILES_PATH)) {
     sendPublicFile(parts, request, response, path, query).catch((error: unknown) => {
+      refuse(parts, response, error)
+    })
+    return
+  }
+  if (path.startsWith(CONFIRM_PATH)) {
+    answerConfirmation(parts, request, response, path).catch((error: unknown) => {
       refuse(parts, response, error)
     })
     return

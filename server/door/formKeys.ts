@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { shortSigner } from './signature.ts'
+import { shortSigner } from '../signing/index.ts'
 
 /** What the key of a form tells: when the form was shown. */
 export interface FormKey {

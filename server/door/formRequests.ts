@@ -17,7 +17,7 @@ import { FORM_NAMES, type FormVisit, type PageEvent } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
 import { wordsFor } from '@flimbo/core/words'
 import type { ServerResponse } from 'node:http'
-import type { AnswerFiles, GivenConsent, LeadRecord } from '../leads/index.ts'
+import { mailsOf, type AnswerFiles, type GivenConsent, type LeadRecord } from '../leads/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { ScanWriter, Today } from '../scans/index.ts'
 import { drawnPage, languageIn } from './drawnPage.ts'
@@ -312,6 +312,7 @@ export async function answerForm(
     lead: leadOf(of, sender, read.answers, sendKey, held, now),
     limit: of.form.limit,
     isOnceADay: of.form.isOnceADay,
+    mails: mailsOf(of.form, now),
   })
   if (outcome.kind === 'full') {
     show(response, of, { kind: 'shut', state: 'full' })

@@ -1,4 +1,4 @@
-import { shortSigner } from './signature.ts'
+import { shortSigner } from '../signing/index.ts'
 
 /** The visit of a page: which scan was shown it, and what decided that. */
 export interface PageVisit {

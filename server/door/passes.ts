@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { isSigned, signatureOf } from './signature.ts'
+import { isSigned, signatureOf } from '../signing/index.ts'
 
 /** The query name of a pass. It is taken off before a query is carried on. */
 export const PASS_NAME = 'flimbo-pass'

@@ -1,5 +1,4 @@
-import { keyFor } from './sealed.ts'
-import { isSigned, signatureOf } from './signature.ts'
+import { isSigned, keyFor, signatureOf } from '../signing/index.ts'
 
 /**
  * Rehearsed scans: the office may ask the front door as if it were a phone somewhere else. Such a

@@ -1,6 +1,6 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import type { VisitValues } from '@flimbo/core/visitTags'
-import { isSigned, signatureOf } from './signature.ts'
+import { isSigned, signatureOf } from '../signing/index.ts'
 
 /** How long a visitor may think it over before the scan is decided anew. */
 export const SEALED_MS = 30 * 60_000
@@ -26,11 +26,6 @@ export interface Seals {
     sealed: string,
     now: number,
   ): Extract<Content, { kind: K }> | null
-}
-
-/** A key of its own for each purpose, out of the one that all front doors share. */
-export function keyFor(purpose: string, secret: string): Buffer {
-  return createHash('sha256').update(`${purpose}\u0000${secret}`).digest()
 }
 
 /** Names a scan whose visitor was asked something, so that what follows from it is known again. */

@@ -1,4 +1,4 @@
-import { In } from 'typeorm'
+import { In, type EntityManager } from 'typeorm'
 import { isFile } from '@flimbo/core/forms'
 import { leadsApi, type Lead, type LeadFilter } from '@flimbo/core/leads'
 import { dayIn, spanOfDays } from '@flimbo/core/time'
@@ -6,11 +6,13 @@ import { attach, missing, mount, wrongField, writeTo, type Mounts } from '../api
 import { findAmong, tables, type Database, type LeadRow } from '../database/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
+import { mailLists, queueMail } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
+import { mailsOf } from './mailsOf.ts'
 import { writeLeads } from './leadsCsv.ts'
 import type { LeadQuery } from './queries.ts'
 
@@ -37,6 +39,7 @@ export function leadsEndpoints(
   const { read } = database
   const files = answerFiles(config.dataDir)
   const formOf = shownForms(read)
+  const mails = mailLists(read)
 
   /** Which leads are meant; days are those of the campaign, or of the workspace. */
   function queryOf(workspaceId: number, zone: string, { from, to, ...filter }: LeadFilter): LeadQuery {
@@ -55,13 +58,14 @@ export function leadsEndpoints(
   async function whole(id: number): Promise<Lead> {
     const row = await rowOf(id)
     const { workspaceId, email, phone } = row
-    const [code, route, page, form, notes, others] = await Promise.all([
+    const [code, route, page, form, notes, others, mailed] = await Promise.all([
       read.findOneBy(tables.codes, { id: row.codeId }),
       read.findOneBy(tables.routes, { id: row.routeId }),
       read.findOneBy(tables.pages, { id: row.pageId }),
       formOf(row.pageRevisionId, row.part),
       read.find(tables.leadNotes, { where: { leadId: id }, order: { id: 'ASC' } }),
       reader.ask('leadsOfPerson', workspaceId, email, phone, id, OTHERS_MAX),
+      mails.ofLead(id),
     ])
     const people = await findAmong(read, tables.people, 'id', [
       ...new Set(notes.map(({ personId }) => personId)),
@@ -86,8 +90,29 @@ export function leadsEndpoints(
         ...note,
         by: nameOf.get(personId) ?? '',
       })),
+      mails: mailed.map(({ kind, state, at, settledAt, reply }) => ({ kind, state, at, settledAt, reply })),
       others,
     }
+  }
+
+  /** Mails whoever gave an answer that was held at first, as if it had come now. */
+  async function mailFreed(manager: EntityManager, lead: LeadRow): Promise<void> {
+    const { id, workspaceId, campaignId, pageRevisionId, part, email } = lead
+    const { settings } = await formOf(pageRevisionId, part)
+    if (!settings || email === '') return
+    const at = Date.now()
+    const { answer, confirmBy } = mailsOf(settings, at)
+    const mail = { workspaceId, campaignId, leadId: id, at }
+    if (confirmBy !== null) {
+      await manager.update(tables.leads, { id }, { confirmBy })
+      await queueMail(manager, { ...mail, kind: 'confirm' })
+    }
+    if (answer)
+      await queueMail(manager, {
+        ...mail,
+        kind: 'answer',
+        state: confirmBy === null ? 'waiting' : 'unconfirmed',
+      })
   }
 
   const tell = (workspaceId: number, campaignIds: Iterable<number>) => {
@@ -125,8 +150,10 @@ export function leadsEndpoints(
         .set({ ...values, ...(isHeld === false ? { held: '' as const } : {}), version: () => 'version + 1' })
         .where({ id: In(ids) })
         .execute()
-      // What was held was not counted among the answers of its form.
-      for (const { pageId, part } of freed) {
+      // What was held was not counted among the answers of its form, and nobody was mailed.
+      for (const lead of freed) {
+        const { pageId, part } = lead
+        await mailFreed(manager, lead)
         const { affected } = await manager.increment(tables.formCounts, { pageId, part }, 'answers', 1)
         if (affected === 0) await manager.insert(tables.formCounts, { pageId, part, answers: 1 })
       }

@@ -1,17 +1,19 @@
 import { said } from '@flimbo/core/fields'
 import type { EntityManager } from 'typeorm'
 import { LRUCache } from 'lru-cache'
-import { answerText, isFile, questionTitle, type Question } from '@flimbo/core/forms'
+import { answerText, isFile, questionTitle, type FormSettings, type Question } from '@flimbo/core/forms'
 import type { LeadAnswer } from '@flimbo/core/leads'
 import { wordsFor } from '@flimbo/core/words'
 import { tables, type LeadRow } from '../database/index.ts'
 
 /** A form as some leads were shown it. */
 export interface ShownForm {
+  /** What else it says and does; null where it is gone. */
+  readonly settings: FormSettings | null
   readonly questions: readonly Question[]
   readonly languages: readonly string[]
 }
-const NO_FORM: ShownForm = { questions: [], languages: [] }
+const NO_FORM: ShownForm = { settings: null, questions: [], languages: [] }
 const FORMS_MAX = 200
 
 /** Finds forms as leads were shown them: by the revision of the page, each read once. */
@@ -25,7 +27,7 @@ export function shownForms(read: EntityManager) {
     const found = revision?.content.parts.find(({ id }) => id === part)
     const form =
       revision && found?.kind === 'form'
-        ? { questions: found.questions, languages: revision.content.languages }
+        ? { settings: found, questions: found.questions, languages: revision.content.languages }
         : NO_FORM
     known.set(name, form)
     return form

@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from '../database/index.ts'
 import { leadInserter } from './insert.ts'
 import { storedAnswers } from './stored.ts'
-import type { LeadOutcome, LeadRecord, LeadToStore } from './record.ts'
+import { NO_MAILS, type LeadOutcome, type LeadRecord, type LeadToStore } from './record.ts'
 
 let directory: string
 let file: string
@@ -96,6 +96,7 @@ describe('answers of a form', () => {
           const nameOf = (key: string) => `${String(pageId)} ${key}`
           const leads = all.map((given): LeadToStore => ({
             ...bound,
+            mails: NO_MAILS,
             lead: {
               ...LEAD,
               ...given,
@@ -135,6 +136,7 @@ describe('answers of a form', () => {
     const lead = (sendKey: string, more: Partial<LeadRecord> = {}): LeadToStore => ({
       limit: null,
       isOnceADay: false,
+      mails: NO_MAILS,
       lead: { ...LEAD, pageId, sendKey, ...more },
     })
     const broken = lead('b', { title: undefined as never })

@@ -1,5 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { retryWhenLockedSync } from '../sqlite/index.ts'
+import { leadMailer } from './leadMailer.ts'
 import type { LeadOutcome, LeadRecord, LeadToStore } from './record.ts'
 
 const COLUMNS = [
@@ -34,7 +35,8 @@ const stored = (value: LeadRecord[keyof LeadRecord]) =>
 
 /**
  * Stores answers of forms, each in the order it came, all of a call in one commit. What was sent before is not stored
- * again; how many a form took is counted in the same commit, so that no answer is one too many.
+ * again; how many a form took is counted in the same commit, so that no answer is one too many. So are the mails that
+ * follow: whatever stops then, they are sent.
  */
 export function leadInserter(database: Sqlite.Database) {
   const findSent = database.prepare('SELECT id FROM leads WHERE sendKey = ?').pluck()
@@ -47,11 +49,12 @@ export function leadInserter(database: Sqlite.Database) {
      ON CONFLICT (pageId, part) DO UPDATE SET answers = form_counts.answers + 1`,
   )
   const insert = database.prepare(
-    `INSERT INTO leads (${COLUMNS.join(', ')}, tags, state, assignedTo, version)
-     VALUES (${COLUMNS.map(() => '?').join(', ')}, '[]', 'new', NULL, 1)`,
+    `INSERT INTO leads (${COLUMNS.join(', ')}, confirmBy, tags, state, assignedTo, version)
+     VALUES (${COLUMNS.map(() => '?').join(', ')}, ?, '[]', 'new', NULL, 1)`,
   )
+  const follow = leadMailer(database)
 
-  function storeOne({ lead, limit, isOnceADay }: LeadToStore): LeadOutcome {
+  function storeOne({ lead, limit, isOnceADay, mails }: LeadToStore): LeadOutcome {
     const { pageId, part, day, visitor, held, apart, sendKey } = lead
     const sent = findSent.get(sendKey) as number | undefined
     if (sent !== undefined) return { kind: 'stored', leadId: sent, isNew: false }
@@ -61,8 +64,14 @@ export function leadInserter(database: Sqlite.Database) {
       if (isOnceADay && findToday.get(pageId, part, day, visitor) !== undefined) return { kind: 'once' }
       countOne.run(pageId, part)
     }
-    const { lastInsertRowid } = insert.run(...COLUMNS.map((name) => stored(lead[name])))
-    return { kind: 'stored', leadId: Number(lastInsertRowid), isNew: true }
+    const isTaken = held === '' && apart === ''
+    const { lastInsertRowid } = insert.run(
+      ...COLUMNS.map((name) => stored(lead[name])),
+      isTaken ? mails.confirmBy : null,
+    )
+    const leadId = Number(lastInsertRowid)
+    if (isTaken) follow(lead, leadId, mails)
+    return { kind: 'stored', leadId, isNew: true }
   }
   const storeAll = database.transaction((leads: readonly LeadToStore[]) => leads.map(storeOne))
   return (leads: readonly LeadToStore[]): LeadOutcome[] => {

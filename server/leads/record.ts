@@ -57,8 +57,20 @@ export interface LeadBounds {
   readonly isOnceADay: boolean
 }
 
+/** What is mailed to whoever answers a form. */
+export interface LeadMails {
+  /** Whether they are thanked. */
+  readonly answer: boolean
+  /** Until when they may confirm their address, in UTC ms; null where they need not. Nobody is thanked before they have. */
+  readonly confirmBy: number | null
+}
+
+/** Nothing is mailed. */
+export const NO_MAILS: LeadMails = { answer: false, confirmBy: null }
+
 export interface LeadToStore extends LeadBounds {
   readonly lead: LeadRecord
+  readonly mails: LeadMails
 }
 
 /** What became of an answer: stored, now or when it was sent before; or refused. */

@@ -2,6 +2,7 @@ import { LessThan, Not } from 'typeorm'
 import { anonymise, isFile, type FormSettings } from '@flimbo/core/forms'
 import { keptSince } from '@flimbo/core/scans'
 import { tables, type Database, type LeadRow } from '../database/index.ts'
+import { removeMailsOf } from '../mail/index.ts'
 import type { AnswerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { shownForms } from './formOf.ts'
@@ -47,6 +48,7 @@ async function anonymiseLeads({ database, files }: Parts, rows: readonly LeadRow
     const { questions } = await formOf(row.pageRevisionId, row.part)
     for (const { key } of Object.values(row.answers).filter(isFile)) await files.remove(key)
     await database.write(async (manager) => {
+      await removeMailsOf(manager, [row.id])
       await manager.delete(tables.leadNotes, { leadId: row.id })
       await manager.update(
         tables.leads,

@@ -1,3 +1,4 @@
+import type { StandInManner } from '@flimbo/core/mail'
 import type { ScansStored } from '../scans/index.ts'
 
 /** A short link: the same slug may lead elsewhere on another domain. */
@@ -24,6 +25,8 @@ export interface Doors {
 /** What the stand-ins can be asked. */
 export type StandInQuestion =
   | { readonly ask: 'received' }
+  | { readonly ask: 'mails' }
+  | { readonly ask: 'manner'; readonly manner: StandInManner }
   | {
       readonly ask: 'records'
       readonly cname: Readonly<Record<string, string>>
@@ -36,6 +39,7 @@ export interface Ports {
   readonly door: number
   readonly standIn: number
   readonly dns: number
+  readonly smtp: number
 }
 
 /** What the front doors tell the office: scans that were stored, and campaigns in which somebody answered a form. It may be lost, and then is. */

@@ -10,7 +10,7 @@ import { findReached } from '../access/index.ts'
 import { campaignsEndpoints } from '../campaigns/index.ts'
 import { checksEndpoints, type DestinationChecker } from '../checks/index.ts'
 import { codesEndpoints, codeSelection, codeViewer, teamEndpoints } from '../codes/index.ts'
-import type { Config } from '../config/index.ts'
+import type { Config, MailServer } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
 import type { Rehearsals } from '../door/index.ts'
@@ -26,6 +26,7 @@ import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { leadsEndpoints } from '../leads/index.ts'
+import { mailEndpoints } from '../mail/index.ts'
 import { retentionEndpoints, rowFiles, scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
@@ -53,6 +54,8 @@ export interface OfficeParts {
   readonly sheets: SheetReader
   readonly tagsOf: TagsOf
   readonly outbox: Outbox
+  /** The mail server that is used by now; null while there is none. */
+  readonly mailServer: () => MailServer | null
   readonly jobs: Jobs
   readonly files: FileLibrary
   readonly exporter: Exporter
@@ -168,6 +171,7 @@ export function office(parts: OfficeParts): Express {
     scansEndpoints(mounts, rest)
     retentionEndpoints(mounts, rest)
     leadsEndpoints(mounts, rest)
+    mailEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

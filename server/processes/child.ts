@@ -46,7 +46,7 @@ function sentenceOf(error: unknown, part: Part): string {
  */
 export function runChild(part: Part, open: (child: Child) => Promise<Work>): void {
   let work: Work | null = null
-  let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0 }
+  let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0, smtp: 0 }
   let stopping = false
   const tell = (message: Up, port?: OpenPort) => {
     if (process.connected) process.send?.(message, port as SendHandle | undefined, {}, () => undefined)

@@ -7,7 +7,6 @@ import { openDomains } from '../domains/index.ts'
 import {
   createAttempts,
   frontDoor,
-  keyFor,
   applyForget,
   createPasses,
   pageVisits,
@@ -29,9 +28,10 @@ import {
   startUpkeep,
   storedLimits,
 } from '../scans/index.ts'
-import { answerFiles, storedAnswers } from '../leads/index.ts'
+import { answerFiles, confirmLinks, storedAnswers } from '../leads/index.ts'
 import { pageShelf, passMaker } from '../pages/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
+import { keyFor } from '../signing/index.ts'
 import { storedSecret } from './storedSecret.ts'
 import { closeServer } from './listening.ts'
 
@@ -86,6 +86,7 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
     tellLead({ workspaceId, campaignId }) {
       tell({ scans: [], leads: [{ workspaceId, campaignId }] })
     },
+    confirmLinks: confirmLinks(keyFor('confirm', doorSecret)),
     answerFiles: answerFiles(config.dataDir),
     ...storedAnswers(reading.prepared),
     placeOf: (sum, suffix = '') => join(files, sum.slice(0, 2), `${sum}${suffix}`),

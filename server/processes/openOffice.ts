@@ -3,24 +3,27 @@ import { createServer, type Server } from 'node:http'
 import type { Logger } from 'pino'
 import { bodyReader } from '../api/index.ts'
 import { checkNightly, destinationChecker } from '../checks/index.ts'
-import type { Config } from '../config/index.ts'
+import type { Config, MailServer } from '../config/index.ts'
 import { openDatabase, tables } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
 import { fileLibrary } from '../files/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
-import { answerFiles, startLeadUpkeep } from '../leads/index.ts'
+import { answerFiles, confirmLinks, leadLetters, startLeadUpkeep } from '../leads/index.ts'
 import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
+import { createMailer, mailDelivery, testLetter, type Mailer } from '../mail/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
 import { foldingJob, liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
+import { keyFor } from '../signing/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
 import { loopback, closeServer } from './listening.ts'
+import { storedSecret } from './storedSecret.ts'
 
 interface Parts {
   readonly config: Config
@@ -43,6 +46,40 @@ export interface OpenOffice {
 }
 
 const REVIEWED_BYTES = 64 << 20
+
+/** The mail stand-in, as a mail server is configured; null while it is not there yet. */
+const standInServer = ({ bind }: Config, port: number): MailServer | null =>
+  port === 0
+    ? null
+    : {
+        host: loopback(bind),
+        port,
+        tls: 'off',
+        user: '',
+        password: '',
+        from: 'office@saltmarsh.example',
+        bounce: 'bounces@saltmarsh.example',
+      }
+
+/** What hands mails to a mail server, opened when the first is to be sent, and anew where the server is another by then. */
+function openedOnce(server: () => MailServer | null) {
+  let open: { mailer: Mailer; key: string } | null = null
+  return {
+    get(): Mailer | null {
+      const now = server()
+      const key = JSON.stringify(now)
+      if (open && open.key !== key) {
+        open.mailer.close()
+        open = null
+      }
+      if (now) open ??= { mailer: createMailer(now), key }
+      return open?.mailer ?? null
+    },
+    close() {
+      open?.mailer.close()
+    },
+  }
+}
 
 /** Opens all that the office needs, making the database where it is missing. */
 export async function openOffice({
@@ -87,7 +124,28 @@ export async function openOffice({
   })
   const threads = printThreads()
   const checker = destinationChecker({ database, live, reach, jobs })
-  const outbox = startOutbox(database, [hitDelivery(database, reach)])
+  const mailServer = () => config.mail ?? (standIns ? standInServer(config, ports().smtp) : null)
+  const mailer = openedOnce(mailServer)
+  const letters = leadLetters({
+    database,
+    addresses,
+    links: confirmLinks(keyFor('confirm', storedSecret(config.dataDir))),
+  })
+  const nothing = () => Promise.resolve(null)
+  const outbox = startOutbox(database, [
+    hitDelivery(database, reach),
+    mailDelivery({
+      database,
+      live,
+      mailer: mailer.get,
+      writers: {
+        ...letters,
+        summary: nothing,
+        notice: nothing,
+        test: testLetter(database, () => addresses.office),
+      },
+    }),
+  ])
   const stopNightly = checkNightly(database, checker, config.checkHour)
   // Some of what was taken back may have been scanned meanwhile.
   database.onTakenBack(() => {
@@ -112,6 +170,7 @@ export async function openOffice({
       sheets,
       bodies,
       outbox,
+      mailServer,
       jobs,
       files,
       exporter: exporter(jobs),
@@ -151,6 +210,7 @@ export async function openOffice({
       stopNightly()
       leadUpkeep.stop()
       await outbox.stop()
+      mailer.close()
       await jobs.stop()
       await files.stop()
       live.close()

@@ -5,10 +5,13 @@ import { lowerPriority } from './lowerPriority.ts'
 
 runChild('standIns', async ({ config, ports, tell }) => {
   lowerPriority()
-  const standIns = await openStandIns(ports().dns || config.dnsStandInPort, loopback(config.bind))
+  const standIns = await openStandIns(
+    { dns: ports().dns || config.dnsStandInPort, smtp: ports().smtp || config.smtpStandInPort },
+    loopback(config.bind),
+  )
   const standIn = await listen(standIns.server, ports().standIn || config.standInPort, config.bind)
   return {
-    ports: { standIn, dns: standIns.dnsPort },
+    ports: { standIn, dns: standIns.dnsPort, smtp: standIns.smtpPort },
     hear(message) {
       if (message.kind === 'question')
         tell({ kind: 'answer', id: message.id, value: standIns.answer(message.question) })

@@ -32,7 +32,7 @@ function scriptOf(name: string): string {
  */
 export async function startFlimbo(config: Config, log: Logger, prepared: Promise<unknown>): Promise<Running> {
   const secret = randomBytes(32).toString('hex')
-  let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0 }
+  let ports: Ports = { office: 0, door: 0, standIn: 0, dns: 0, smtp: 0 }
   const doors: Watched[] = []
   let office: Watched | null = null
   let standIns: Watched | null = null

@@ -1,5 +1,6 @@
 import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
+import { confirmationKeeper } from '../leads/confirmation.ts'
 import { leadInserter } from '../leads/insert.ts'
 import { prepareWriter } from '../sqlite/index.ts'
 import { serveCalls } from '../threads/index.ts'
@@ -18,6 +19,7 @@ const calls: WriterCalls = {
   store: scanInserter(database),
   note: eventInserter(database),
   keepLeads: leadInserter(database),
+  confirm: confirmationKeeper(database),
   keepSalt: saltKeeper(database),
 }
 serveCalls(calls, () => {

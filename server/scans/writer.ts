@@ -1,3 +1,4 @@
+import type { Confirmation } from '../leads/confirmation.ts'
 import type { LeadOutcome, LeadToStore } from '../leads/record.ts'
 import { callThread, type Calls } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
@@ -37,6 +38,8 @@ export interface WriterCalls extends Calls {
   note(events: PageEventRow[]): void
   /** Stores answers of forms in one commit. @returns what became of each */
   keepLeads(leads: LeadToStore[]): LeadOutcome[]
+  /** Stores that somebody confirmed their mail address. */
+  confirm(confirmation: Confirmation): void
   keepSalt(salt: SaltRow): SaltRow
 }
 
@@ -56,6 +59,8 @@ export interface ScanWriter {
   note(events: readonly PageEventRow[]): Promise<void>
   /** Stores an answer of a form. Resolves once it is on disk, or refused. @throws DoorBusy where too many are waiting already */
   keepLead(lead: LeadToStore): Promise<LeadOutcome>
+  /** Stores that somebody confirmed their mail address. Resolves once it is on disk. */
+  confirm(confirmation: Confirmation): Promise<void>
   /** Stores a salt unless its day has one. @returns the salt of the day */
   keepSalt(salt: SaltRow): Promise<SaltRow>
   /** Called after each commit, with the scans in it. */
@@ -169,6 +174,7 @@ export function startScanWriter(file: string): ScanWriter {
       waiting.push({ scan, done })
       schedule()
     },
+    confirm: (confirmation) => thread.call('confirm', confirmation).catch(unlessBusy),
     keepSalt: (salt) =>
       thread.call('keepSalt', salt).catch((error: unknown) => {
         throw notStored(error)

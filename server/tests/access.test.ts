@@ -32,6 +32,7 @@ beforeAll(async () => {
     route,
     page: await made('/api/pages', { campaignId: campaign, name: 'Menu' }),
     pageStyle: await made('/api/page-styles', { name: 'Paper', style: PLAIN_STYLE }),
+    mail: await made('/api/mail/tests', {}),
     laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
     job: await made('/api/check-runs', {}),

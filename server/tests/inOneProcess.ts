@@ -13,8 +13,10 @@ export async function startInOneProcess(config: Config, webDirectory: string) {
   const log = pino({ level: 'silent' })
   const secret = 'known to the tests'
   await migrate(config.databaseFile)
-  const ports: { -readonly [K in keyof Ports]: number } = { office: 0, door: 0, standIn: 0, dns: 0 }
-  const standIns = config.standIns ? await openStandIns(config.dnsStandInPort, config.bind) : null
+  const ports: { -readonly [K in keyof Ports]: number } = { office: 0, door: 0, standIn: 0, dns: 0, smtp: 0 }
+  const standIns = config.standIns
+    ? await openStandIns({ dns: config.dnsStandInPort, smtp: config.smtpStandInPort }, config.bind)
+    : null
   const doors = await Promise.all(
     Array.from({ length: config.doors }, () =>
       openDoor({
@@ -48,6 +50,7 @@ export async function startInOneProcess(config: Config, webDirectory: string) {
   if (standIns) {
     ports.standIn = await listen(standIns.server, config.standInPort, config.bind)
     ports.dns = standIns.dnsPort
+    ports.smtp = standIns.smtpPort
   }
   return {
     ports,

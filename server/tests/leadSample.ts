@@ -1,17 +1,18 @@
 import Sqlite from 'better-sqlite3'
 import { leadInserter } from '../leads/insert.ts'
-import type { LeadRecord } from '../leads/record.ts'
+import { NO_MAILS, type LeadMails, type LeadRecord } from '../leads/record.ts'
 
 let serial = 0
 
 /** Stores somebody who answered, as a front door does. @returns the lead’s number */
-export function storeLead(file: string, given: Partial<LeadRecord>): number {
+export function storeLead(file: string, given: Partial<LeadRecord>, mails: LeadMails = NO_MAILS): number {
   const database = new Sqlite(file)
   const number = String(++serial)
   const [outcome] = leadInserter(database)([
     {
       limit: null,
       isOnceADay: false,
+      mails,
       lead: {
         workspaceId: 1,
         campaignId: 1,

@@ -31,6 +31,7 @@ export async function runningFlimbo(settings: Record<string, string> = {}) {
     FLIMBO_DOOR_PORT: '0',
     FLIMBO_STANDIN_PORT: '0',
     FLIMBO_DNS_STANDIN_PORT: '0',
+    FLIMBO_SMTP_STANDIN_PORT: '0',
     FLIMBO_CHECK_HOUR: 'off',
     FLIMBO_DATA_DIR: dataDir,
     FLIMBO_DOOR_URL: DOOR,

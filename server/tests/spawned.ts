@@ -30,6 +30,7 @@ export async function spawnedFlimbo(
     FLIMBO_DOOR_PORT: '0',
     FLIMBO_STANDIN_PORT: '0',
     FLIMBO_DNS_STANDIN_PORT: '0',
+    FLIMBO_SMTP_STANDIN_PORT: '0',
   }
   const child = spawnMain({ ...chosen, ...settings }, ['ignore', log, 'inherit', 'ipc'], main)
   const ports = await new Promise<Ports>((resolve, reject) => {

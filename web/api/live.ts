@@ -53,6 +53,9 @@ export function useLive(): void {
     const leads = createPacer(() => {
       readAgain((path) => path.startsWith('/leads'))
     }, CHANGES)
+    const mails = createPacer(() => {
+      readAgain((path) => path.startsWith('/mail') || path.startsWith('/leads'))
+    }, CHANGES)
     const changes = createPacer(() => {
       readAgain((path) => path !== '/session' && path !== '/phone')
     }, CHANGES)
@@ -83,6 +86,10 @@ export function useLive(): void {
         changes.want()
         return
       }
+      if (event.data.type === 'mails') {
+        mails.want()
+        return
+      }
       if (event.data.type === 'leads') {
         leads.want()
         return
@@ -101,7 +108,7 @@ export function useLive(): void {
       document.removeEventListener('visibilitychange', shown)
       stream?.close()
       if (reopen) clearTimeout(reopen)
-      for (const each of [figures, sums, counts, changes, leads]) each.stop()
+      for (const each of [figures, sums, counts, changes, leads, mails]) each.stop()
     }
   }, [queries])
 }

@@ -2,8 +2,51 @@ import { Box, Link, Typography } from '@mui/material'
 import { moment } from '@flimbo/core/formats'
 import { languageName } from '@flimbo/core/conditions'
 import type { Lead } from '@flimbo/core/leads'
+import { MAIL_KIND_NAMES, MAIL_STATE_NAMES, type MailKind } from '@flimbo/core/mail'
+import type { ReactNode } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { country } from '../ui/index.ts'
+
+const MAILED: Readonly<Record<MailKind, string>> = {
+  ...MAIL_KIND_NAMES,
+  confirm: 'Asked by mail whether the address is theirs',
+  answer: 'Thanked by mail',
+}
+
+/** What followed: mails, and that they confirmed their address. */
+function afterwards({ mails, confirmBy, confirmedAt }: Lead, zone: string): Stop[] {
+  const stops = mails.map(({ kind, state, at, settledAt, reply }) => ({
+    at: settledAt ?? at,
+    name: 'Mail',
+    text: MAILED[kind],
+    more:
+      state === 'sent'
+        ? moment(settledAt ?? at, zone)
+        : [MAIL_STATE_NAMES[state], reply].filter((each) => each !== '').join(': '),
+  }))
+  const confirmed =
+    confirmedAt === null
+      ? []
+      : [{ at: confirmedAt, name: 'Address', text: 'Confirmed', more: moment(confirmedAt, zone) }]
+  const open =
+    confirmBy !== null && confirmedAt === null
+      ? [
+          {
+            at: confirmBy,
+            name: 'Address',
+            text: 'Not confirmed',
+            more: `Can be until ${moment(confirmBy, zone)}`,
+          },
+        ]
+      : []
+  return [...stops, ...confirmed, ...open].sort((a, b) => a.at - b.at)
+}
+
+interface Stop {
+  readonly name: string
+  readonly text: ReactNode
+  readonly more: string
+}
 
 /** The way somebody came, as stops on a line: piece, place, page, answer. */
 export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
@@ -13,7 +56,7 @@ export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
     .filter(Boolean)
     .join(', ')
   const tags = Object.entries(utm).filter(([, value]) => value !== '')
-  const stops = [
+  const stops: Stop[] = [
     {
       name: 'Piece',
       text: (
@@ -44,6 +87,7 @@ export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
     },
     { name: 'Page', text: pageName || 'A page that is gone', more: '' },
     { name: 'Answer', text: moment(at, zone), more: '' },
+    ...afterwards(lead, zone),
   ]
   return (
     <Box>
@@ -55,9 +99,9 @@ export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
         aria-label="How they came"
         sx={{ listStyle: 'none', m: 0, p: 0, borderLeft: 2, borderColor: 'primary.main', ml: 0.75 }}
       >
-        {stops.map(({ name, text, more }) => (
+        {stops.map(({ name, text, more }, i) => (
           <Box
-            key={name}
+            key={i}
             component="li"
             sx={{
               position: 'relative',

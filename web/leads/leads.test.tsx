@@ -71,6 +71,9 @@ const summary = (id: number, more: Partial<LeadSummary> = {}): LeadSummary => ({
 })
 const whole = (id: number, more: Partial<Lead> = {}): Lead => ({
   ...summary(id),
+  confirmBy: null,
+  confirmedAt: null,
+  mails: [],
   routeId: 5,
   routeName: 'Pass form',
   scanId: 6,

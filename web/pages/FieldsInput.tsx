@@ -1,5 +1,5 @@
 import { Stack } from '@mui/material'
-import type { Field, Fields } from '@flimbo/core/fields'
+import { isAsked, type Field, type Fields } from '@flimbo/core/fields'
 import { FieldInput, type Editing } from './FieldInput.tsx'
 
 /** Several fields, one below the other. */
@@ -19,18 +19,21 @@ export function FieldsInput({
 }) {
   return (
     <Stack sx={{ gap: 1.75 }}>
-      {Object.entries(fields as Readonly<Record<string, Field>>).map(([name, field]) => (
-        <FieldInput
-          key={name}
-          field={field}
-          value={values[name]}
-          path={`${before}${name}`}
-          editing={editing}
-          change={(value) => {
-            change(name, value)
-          }}
-        />
-      ))}
+      {Object.entries(fields as Readonly<Record<string, Field>>).map(
+        ([name, field]) =>
+          isAsked(field, values) && (
+            <FieldInput
+              key={name}
+              field={field}
+              value={values[name]}
+              path={`${before}${name}`}
+              editing={editing}
+              change={(value) => {
+                change(name, value)
+              }}
+            />
+          ),
+      )}
     </Stack>
   )
 }

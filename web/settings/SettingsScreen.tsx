@@ -8,6 +8,7 @@ import { KeepScansForm } from './KeepScansForm.tsx'
 import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
+import { MailPart } from './MailPart.tsx'
 import { LinksForm } from './LinksForm.tsx'
 import { WalletPart } from './WalletPart.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
@@ -22,6 +23,7 @@ const PARTS = {
   styles: 'House styles',
   pages: 'Page styles',
   wallet: 'Wallet passes',
+  mail: 'Mail',
   files: 'Files',
   scans: 'Single scans',
 } as const
@@ -58,6 +60,7 @@ export function SettingsScreen() {
         {shown === 'styles' && <HouseStylesPart />}
         {shown === 'pages' && <PageStylesPart />}
         {shown === 'wallet' && <WalletPart />}
+        {shown === 'mail' && <MailPart />}
         {shown === 'files' && <FilesPart />}
         {shown === 'scans' && <KeepScansForm />}
       </Stack>

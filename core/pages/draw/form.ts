@@ -48,9 +48,12 @@ function thanks(
       ? forms.thanks
       : fillAnswers(text, part.questions, answers, { language: lang || language, languages, words: forms })
   const lines = written.split('\n').map((line, i) => (i === 0 ? html`${line}` : html`<br />${line}`))
+  const { mails } = around.spoken.words
+  const isAsked = part.confirms && part.questions.some(({ id, kind }) => kind === 'mail' && id in answers)
   return html`<div role="status" tabindex="-1" class="sent">
     <h2>${forms.thanksTitle}</h2>
     <p>${lines}</p>
+    ${isAsked && html`<p>${mails.checkMail}</p>`}
   </div>`
 }
 

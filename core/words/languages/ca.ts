@@ -130,4 +130,17 @@ export const ca: Words = {
       'No hi ha connexió. Les respostes encara són aquí i s’enviaran tan bon punt torni; deixeu oberta aquesta pàgina.',
     expired: 'Aquest formulari ha estat obert molt de temps. Reviseu les respostes i torneu-les a enviar.',
   },
+  mails: {
+    confirmSubject: 'Confirmeu la vostra adreça de correu',
+    confirmText:
+      'Aquesta adreça es va indicar en un formulari de la pàgina {page}. Confirmeu que és la vostra.',
+    confirmButton: 'Confirma l’adreça',
+    confirmUntil: 'L’enllaç és vàlid fins al {time}. Si no heu enviat el formulari, no cal que feu res.',
+    confirmAsk: 'És {mail} la vostra adreça?',
+    confirmed: 'La vostra adreça de correu està confirmada.',
+    confirmOver: 'Aquest enllaç ja no és vàlid. Torneu a enviar el formulari.',
+    checkMail: 'Us enviem un correu. Confirmeu la vostra adreça amb l’enllaç que conté.',
+    answerSubject: 'Gràcies per les vostres respostes',
+    why: 'Rebeu aquest correu perquè aquesta adreça es va indicar en un formulari de la pàgina {page}.',
+  },
 }

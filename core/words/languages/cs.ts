@@ -121,4 +121,16 @@ export const cs: Words = {
       'Není spojení. Vaše odpovědi tu stále jsou a odešlou se, jakmile bude zpět; nechte tuto stránku otevřenou.',
     expired: 'Tento formulář byl dlouho otevřený. Projděte své odpovědi a odešlete je ještě jednou.',
   },
+  mails: {
+    confirmSubject: 'Potvrďte prosím svou e-mailovou adresu',
+    confirmText: 'Tato adresa byla uvedena ve formuláři na stránce {page}. Potvrďte prosím, že je vaše.',
+    confirmButton: 'Potvrdit adresu',
+    confirmUntil: 'Odkaz platí do {time}. Pokud jste formulář neodeslali, nemusíte nic dělat.',
+    confirmAsk: 'Je {mail} vaše adresa?',
+    confirmed: 'Vaše e-mailová adresa je potvrzena.',
+    confirmOver: 'Tento odkaz už neplatí. Odešlete prosím formulář znovu.',
+    checkMail: 'Posíláme vám e-mail. Potvrďte prosím svou adresu odkazem v něm.',
+    answerSubject: 'Děkujeme za vaše odpovědi',
+    why: 'Tento e-mail dostáváte, protože tato adresa byla uvedena ve formuláři na stránce {page}.',
+  },
 }

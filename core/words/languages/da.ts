@@ -121,4 +121,16 @@ export const da: Words = {
       'Der er ingen forbindelse. Dine svar er her stadig og sendes, så snart den er tilbage; lad siden stå åben.',
     expired: 'Denne formular har været åben længe. Se dine svar igennem, og send dem igen.',
   },
+  mails: {
+    confirmSubject: 'Bekræft din e-mailadresse',
+    confirmText: 'Denne adresse blev skrevet i en formular på siden {page}. Bekræft venligst, at den er din.',
+    confirmButton: 'Bekræft adressen',
+    confirmUntil: 'Linket gælder indtil {time}. Hvis du ikke har sendt formularen, skal du ikke gøre noget.',
+    confirmAsk: 'Er {mail} din adresse?',
+    confirmed: 'Din e-mailadresse er bekræftet.',
+    confirmOver: 'Linket gælder ikke længere. Send venligst formularen igen.',
+    checkMail: 'Vi sender dig en e-mail. Bekræft din adresse med linket i den.',
+    answerSubject: 'Tak for dine svar',
+    why: 'Du får denne e-mail, fordi adressen blev skrevet i en formular på siden {page}.',
+  },
 }

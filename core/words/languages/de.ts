@@ -131,4 +131,18 @@ export const de: Words = {
     expired:
       'Dieses Formular war lange offen. Bitte sehen Sie Ihre Antworten durch und senden Sie sie noch einmal.',
   },
+  mails: {
+    confirmSubject: 'Bitte bestätigen Sie Ihre E-Mail-Adresse',
+    confirmText:
+      'Diese Adresse wurde in einem Formular auf der Seite {page} angegeben. Bitte bestätigen Sie, dass es Ihre ist.',
+    confirmButton: 'Adresse bestätigen',
+    confirmUntil:
+      'Der Link gilt bis {time}. Wenn Sie das Formular nicht abgeschickt haben, brauchen Sie nichts zu tun.',
+    confirmAsk: 'Ist {mail} Ihre Adresse?',
+    confirmed: 'Ihre E-Mail-Adresse ist bestätigt.',
+    confirmOver: 'Dieser Link gilt nicht mehr. Bitte senden Sie das Formular noch einmal.',
+    checkMail: 'Wir schicken Ihnen eine E-Mail. Bitte bestätigen Sie Ihre Adresse mit dem Link darin.',
+    answerSubject: 'Vielen Dank für Ihre Antworten',
+    why: 'Sie erhalten diese E-Mail, weil diese Adresse in einem Formular auf der Seite {page} angegeben wurde.',
+  },
 }

@@ -130,4 +130,16 @@ export const en: Words = {
       'There is no connection. Your answers are still here and are sent as soon as it is back; leave this page open.',
     expired: 'This form was open for a long time. Please look over your answers and send them again.',
   },
+  mails: {
+    confirmSubject: 'Please confirm your mail address',
+    confirmText: 'This address was given in a form on the page {page}. Please confirm that it is yours.',
+    confirmButton: 'Confirm address',
+    confirmUntil: 'The link is good until {time}. If you did not send the form, you need not do anything.',
+    confirmAsk: 'Is {mail} your address?',
+    confirmed: 'Your mail address is confirmed.',
+    confirmOver: 'This link is no longer good. Please send the form again.',
+    checkMail: 'We are sending you a mail. Please confirm your address with the link in it.',
+    answerSubject: 'Thank you for your answers',
+    why: 'You receive this mail because this address was given in a form on the page {page}.',
+  },
 }

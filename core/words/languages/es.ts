@@ -127,4 +127,16 @@ export const es: Words = {
       'No hay conexión. Sus respuestas siguen aquí y se enviarán en cuanto vuelva; deje abierta esta página.',
     expired: 'Este formulario ha estado abierto mucho tiempo. Revise sus respuestas y envíelas otra vez.',
   },
+  mails: {
+    confirmSubject: 'Confirme su dirección de correo',
+    confirmText: 'Esta dirección se indicó en un formulario de la página {page}. Confirme que es la suya.',
+    confirmButton: 'Confirmar dirección',
+    confirmUntil: 'El enlace es válido hasta el {time}. Si no envió el formulario, no tiene que hacer nada.',
+    confirmAsk: '¿Es {mail} su dirección?',
+    confirmed: 'Su dirección de correo está confirmada.',
+    confirmOver: 'Este enlace ya no es válido. Envíe el formulario de nuevo.',
+    checkMail: 'Le enviamos un correo. Confirme su dirección con el enlace que contiene.',
+    answerSubject: 'Gracias por sus respuestas',
+    why: 'Recibe este correo porque esta dirección se indicó en un formulario de la página {page}.',
+  },
 }

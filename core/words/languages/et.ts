@@ -124,4 +124,16 @@ export const et: Words = {
       'Ühendust ei ole. Teie vastused on alles ja saadetakse kohe, kui see taastub; jätke leht avatuks.',
     expired: 'See vorm oli kaua avatud. Palun vaadake vastused üle ja saatke need uuesti.',
   },
+  mails: {
+    confirmSubject: 'Palun kinnitage oma e-posti aadress',
+    confirmText: 'See aadress anti vormis lehel {page}. Palun kinnitage, et see on teie oma.',
+    confirmButton: 'Kinnita aadress',
+    confirmUntil: 'Link kehtib kuni {time}. Kui te vormi ei saatnud, ei pea te midagi tegema.',
+    confirmAsk: 'Kas {mail} on teie aadress?',
+    confirmed: 'Teie e-posti aadress on kinnitatud.',
+    confirmOver: 'See link enam ei kehti. Palun saatke vorm uuesti.',
+    checkMail: 'Saadame teile e-kirja. Palun kinnitage oma aadress selles oleva lingiga.',
+    answerSubject: 'Täname vastuste eest',
+    why: 'Saite selle e-kirja, sest see aadress anti vormis lehel {page}.',
+  },
 }

@@ -127,4 +127,17 @@ export const fi: Words = {
       'Yhteyttä ei ole. Vastauksesi ovat yhä tässä ja lähtevät heti, kun yhteys palaa; jätä sivu auki.',
     expired: 'Tämä lomake oli pitkään auki. Katso vastauksesi läpi ja lähetä ne uudelleen.',
   },
+  mails: {
+    confirmSubject: 'Vahvista sähköpostiosoitteesi',
+    confirmText: 'Tämä osoite annettiin lomakkeella sivulla {page}. Vahvista, että se on sinun.',
+    confirmButton: 'Vahvista osoite',
+    confirmUntil:
+      'Linkki on voimassa {time} asti. Jos et lähettänyt lomaketta, sinun ei tarvitse tehdä mitään.',
+    confirmAsk: 'Onko {mail} osoitteesi?',
+    confirmed: 'Sähköpostiosoitteesi on vahvistettu.',
+    confirmOver: 'Tämä linkki ei ole enää voimassa. Lähetä lomake uudelleen.',
+    checkMail: 'Lähetämme sinulle sähköpostia. Vahvista osoitteesi siinä olevalla linkillä.',
+    answerSubject: 'Kiitos vastauksistasi',
+    why: 'Saat tämän viestin, koska tämä osoite annettiin lomakkeella sivulla {page}.',
+  },
 }

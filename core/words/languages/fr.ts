@@ -131,4 +131,18 @@ export const fr: Words = {
     expired:
       'Ce formulaire est resté ouvert longtemps. Veuillez relire vos réponses et les envoyer de nouveau.',
   },
+  mails: {
+    confirmSubject: 'Veuillez confirmer votre adresse e-mail',
+    confirmText:
+      'Cette adresse a été indiquée dans un formulaire de la page {page}. Veuillez confirmer que c’est la vôtre.',
+    confirmButton: 'Confirmer l’adresse',
+    confirmUntil:
+      'Le lien est valable jusqu’au {time}. Si vous n’avez pas envoyé le formulaire, vous n’avez rien à faire.',
+    confirmAsk: '{mail} est-elle votre adresse ?',
+    confirmed: 'Votre adresse e-mail est confirmée.',
+    confirmOver: 'Ce lien n’est plus valable. Veuillez renvoyer le formulaire.',
+    checkMail: 'Nous vous envoyons un e-mail. Veuillez confirmer votre adresse avec le lien qu’il contient.',
+    answerSubject: 'Merci pour vos réponses',
+    why: 'Vous recevez cet e-mail parce que cette adresse a été indiquée dans un formulaire de la page {page}.',
+  },
 }

@@ -127,4 +127,16 @@ export const hr: Words = {
       'Nema veze. Vaši su odgovori još ovdje i bit će poslani čim se vrati; ostavite ovu stranicu otvorenom.',
     expired: 'Ovaj je obrazac dugo bio otvoren. Pregledajte odgovore i pošaljite ih još jednom.',
   },
+  mails: {
+    confirmSubject: 'Potvrdite svoju adresu e-pošte',
+    confirmText: 'Ova je adresa navedena u obrascu na stranici {page}. Potvrdite da je vaša.',
+    confirmButton: 'Potvrdi adresu',
+    confirmUntil: 'Poveznica vrijedi do {time}. Ako niste poslali obrazac, ne morate ništa učiniti.',
+    confirmAsk: 'Je li {mail} vaša adresa?',
+    confirmed: 'Vaša je adresa e-pošte potvrđena.',
+    confirmOver: 'Ova poveznica više ne vrijedi. Pošaljite obrazac ponovno.',
+    checkMail: 'Šaljemo vam e-poštu. Potvrdite svoju adresu poveznicom u njoj.',
+    answerSubject: 'Hvala na vašim odgovorima',
+    why: 'Ovu e-poštu primate jer je ova adresa navedena u obrascu na stranici {page}.',
+  },
 }

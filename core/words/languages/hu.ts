@@ -127,4 +127,17 @@ export const hu: Words = {
       'Nincs kapcsolat. A válaszai még itt vannak, és elküldjük, amint visszatér; hagyja nyitva ezt az oldalt.',
     expired: 'Ez az űrlap sokáig volt nyitva. Nézze át a válaszait, és küldje el még egyszer.',
   },
+  mails: {
+    confirmSubject: 'Kérjük, erősítse meg e-mail-címét',
+    confirmText:
+      'Ezt a címet egy űrlapon adták meg ezen az oldalon: {page}. Kérjük, erősítse meg, hogy az Öné.',
+    confirmButton: 'Cím megerősítése',
+    confirmUntil: 'A hivatkozás érvényes eddig: {time}. Ha nem Ön küldte el az űrlapot, nincs teendője.',
+    confirmAsk: 'Az Ön címe {mail}?',
+    confirmed: 'E-mail-címét megerősítettük.',
+    confirmOver: 'Ez a hivatkozás már nem érvényes. Kérjük, küldje el újra az űrlapot.',
+    checkMail: 'E-mailt küldünk Önnek. Kérjük, erősítse meg címét a benne lévő hivatkozással.',
+    answerSubject: 'Köszönjük a válaszait',
+    why: 'Azért kapja ezt az e-mailt, mert ezt a címet egy űrlapon adták meg ezen az oldalon: {page}.',
+  },
 }

@@ -127,4 +127,16 @@ export const it: Words = {
       'Non c’è connessione. Le risposte sono ancora qui e partono appena torna; lasciate aperta questa pagina.',
     expired: 'Questo modulo è rimasto aperto a lungo. Rivedere le risposte e inviarle di nuovo.',
   },
+  mails: {
+    confirmSubject: 'Conferma il tuo indirizzo e-mail',
+    confirmText: 'Questo indirizzo è stato indicato in un modulo della pagina {page}. Conferma che è il tuo.',
+    confirmButton: 'Conferma indirizzo',
+    confirmUntil: 'Il link è valido fino al {time}. Se non hai inviato il modulo, non devi fare nulla.',
+    confirmAsk: '{mail} è il tuo indirizzo?',
+    confirmed: 'Il tuo indirizzo e-mail è confermato.',
+    confirmOver: 'Questo link non è più valido. Invia di nuovo il modulo.',
+    checkMail: 'Ti inviamo una e-mail. Conferma il tuo indirizzo con il link che contiene.',
+    answerSubject: 'Grazie per le tue risposte',
+    why: 'Ricevi questa e-mail perché questo indirizzo è stato indicato in un modulo della pagina {page}.',
+  },
 }

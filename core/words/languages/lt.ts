@@ -127,4 +127,16 @@ export const lt: Words = {
       'Nėra ryšio. Jūsų atsakymai tebėra čia ir bus išsiųsti, kai tik jis grįš; palikite šį puslapį atvertą.',
     expired: 'Ši forma buvo ilgai atverta. Peržiūrėkite atsakymus ir išsiųskite juos dar kartą.',
   },
+  mails: {
+    confirmSubject: 'Patvirtinkite savo el. pašto adresą',
+    confirmText: 'Šis adresas buvo nurodytas formoje puslapyje {page}. Patvirtinkite, kad jis jūsų.',
+    confirmButton: 'Patvirtinti adresą',
+    confirmUntil: 'Nuoroda galioja iki {time}. Jei formos nesiuntėte, nieko daryti nereikia.',
+    confirmAsk: 'Ar {mail} yra jūsų adresas?',
+    confirmed: 'Jūsų el. pašto adresas patvirtintas.',
+    confirmOver: 'Ši nuoroda nebegalioja. Išsiųskite formą dar kartą.',
+    checkMail: 'Siunčiame jums el. laišką. Patvirtinkite savo adresą jame esančia nuoroda.',
+    answerSubject: 'Dėkojame už jūsų atsakymus',
+    why: 'Šį laišką gavote, nes šis adresas buvo nurodytas formoje puslapyje {page}.',
+  },
 }

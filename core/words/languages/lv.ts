@@ -121,4 +121,16 @@ export const lv: Words = {
       'Nav savienojuma. Jūsu atbildes joprojām ir šeit un tiks nosūtītas, tiklīdz tas atgriezīsies; atstājiet šo lapu atvērtu.',
     expired: 'Šī veidlapa bija ilgi atvērta. Lūdzu, pārskatiet atbildes un nosūtiet tās vēlreiz.',
   },
+  mails: {
+    confirmSubject: 'Lūdzu, apstipriniet savu e-pasta adresi',
+    confirmText: 'Šī adrese tika norādīta veidlapā lapā {page}. Lūdzu, apstipriniet, ka tā ir jūsu.',
+    confirmButton: 'Apstiprināt adresi',
+    confirmUntil: 'Saite ir derīga līdz {time}. Ja jūs veidlapu nesūtījāt, jums nekas nav jādara.',
+    confirmAsk: 'Vai {mail} ir jūsu adrese?',
+    confirmed: 'Jūsu e-pasta adrese ir apstiprināta.',
+    confirmOver: 'Šī saite vairs nav derīga. Lūdzu, nosūtiet veidlapu vēlreiz.',
+    checkMail: 'Mēs jums sūtām e-pastu. Lūdzu, apstipriniet savu adresi ar tajā esošo saiti.',
+    answerSubject: 'Paldies par jūsu atbildēm',
+    why: 'Jūs saņemat šo e-pastu, jo šī adrese tika norādīta veidlapā lapā {page}.',
+  },
 }

@@ -127,4 +127,16 @@ export const nb: Words = {
       'Det er ingen forbindelse. Svarene dine er her fortsatt og sendes så snart den er tilbake; la siden stå åpen.',
     expired: 'Dette skjemaet har vært åpent lenge. Se gjennom svarene dine og send dem en gang til.',
   },
+  mails: {
+    confirmSubject: 'Bekreft e-postadressen din',
+    confirmText: 'Denne adressen ble oppgitt i et skjema på siden {page}. Bekreft at den er din.',
+    confirmButton: 'Bekreft adressen',
+    confirmUntil: 'Lenken gjelder til {time}. Hvis du ikke har sendt skjemaet, trenger du ikke gjøre noe.',
+    confirmAsk: 'Er {mail} adressen din?',
+    confirmed: 'E-postadressen din er bekreftet.',
+    confirmOver: 'Lenken gjelder ikke lenger. Send skjemaet på nytt.',
+    checkMail: 'Vi sender deg en e-post. Bekreft adressen din med lenken i den.',
+    answerSubject: 'Takk for svarene dine',
+    why: 'Du får denne e-posten fordi adressen ble oppgitt i et skjema på siden {page}.',
+  },
 }

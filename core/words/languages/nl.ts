@@ -130,4 +130,17 @@ export const nl: Words = {
       'Er is geen verbinding. Uw antwoorden staan er nog en worden verstuurd zodra die terug is; laat deze pagina open.',
     expired: 'Dit formulier stond lang open. Bekijk uw antwoorden en verstuur ze nog een keer.',
   },
+  mails: {
+    confirmSubject: 'Bevestig uw e-mailadres',
+    confirmText: 'Dit adres is opgegeven in een formulier op de pagina {page}. Bevestig dat het van u is.',
+    confirmButton: 'Adres bevestigen',
+    confirmUntil:
+      'De link is geldig tot {time}. Hebt u het formulier niet verstuurd, dan hoeft u niets te doen.',
+    confirmAsk: 'Is {mail} uw adres?',
+    confirmed: 'Uw e-mailadres is bevestigd.',
+    confirmOver: 'Deze link is niet meer geldig. Verstuur het formulier opnieuw.',
+    checkMail: 'Wij sturen u een e-mail. Bevestig uw adres met de link daarin.',
+    answerSubject: 'Bedankt voor uw antwoorden',
+    why: 'U ontvangt deze e-mail omdat dit adres is opgegeven in een formulier op de pagina {page}.',
+  },
 }

@@ -127,4 +127,17 @@ export const pl: Words = {
       'Nie ma połączenia. Odpowiedzi nadal tu są i zostaną wysłane, gdy tylko wróci; proszę zostawić tę stronę otwartą.',
     expired: 'Ten formularz był długo otwarty. Proszę przejrzeć odpowiedzi i wysłać je jeszcze raz.',
   },
+  mails: {
+    confirmSubject: 'Prosimy potwierdzić adres e-mail',
+    confirmText: 'Ten adres podano w formularzu na stronie {page}. Prosimy potwierdzić, że należy do Ciebie.',
+    confirmButton: 'Potwierdź adres',
+    confirmUntil:
+      'Link jest ważny do {time}. Jeśli formularz nie został wysłany przez Ciebie, nie musisz nic robić.',
+    confirmAsk: 'Czy {mail} to Twój adres?',
+    confirmed: 'Adres e-mail został potwierdzony.',
+    confirmOver: 'Ten link nie jest już ważny. Prosimy wysłać formularz ponownie.',
+    checkMail: 'Wysyłamy wiadomość e-mail. Prosimy potwierdzić adres za pomocą linku w niej.',
+    answerSubject: 'Dziękujemy za odpowiedzi',
+    why: 'Otrzymujesz tę wiadomość, ponieważ ten adres podano w formularzu na stronie {page}.',
+  },
 }

@@ -130,4 +130,16 @@ export const pt: Words = {
       'Não há ligação. As suas respostas continuam aqui e são enviadas assim que ela voltar; deixe esta página aberta.',
     expired: 'Este formulário esteve aberto muito tempo. Reveja as suas respostas e envie-as outra vez.',
   },
+  mails: {
+    confirmSubject: 'Confirme o seu endereço de e-mail',
+    confirmText: 'Este endereço foi indicado num formulário da página {page}. Confirme que é o seu.',
+    confirmButton: 'Confirmar endereço',
+    confirmUntil: 'A ligação é válida até {time}. Se não enviou o formulário, não precisa de fazer nada.',
+    confirmAsk: '{mail} é o seu endereço?',
+    confirmed: 'O seu endereço de e-mail está confirmado.',
+    confirmOver: 'Esta ligação já não é válida. Envie o formulário outra vez.',
+    checkMail: 'Enviamos-lhe um e-mail. Confirme o seu endereço com a ligação que ele contém.',
+    answerSubject: 'Obrigado pelas suas respostas',
+    why: 'Recebe este e-mail porque este endereço foi indicado num formulário da página {page}.',
+  },
 }

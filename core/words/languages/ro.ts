@@ -128,4 +128,18 @@ export const ro: Words = {
     expired:
       'Acest formular a stat deschis mult timp. Vedeți din nou răspunsurile și trimiteți-le încă o dată.',
   },
+  mails: {
+    confirmSubject: 'Confirmați adresa de e-mail',
+    confirmText:
+      'Această adresă a fost dată într-un formular pe pagina {page}. Confirmați că este a dumneavoastră.',
+    confirmButton: 'Confirmați adresa',
+    confirmUntil:
+      'Linkul este valabil până la {time}. Dacă nu ați trimis formularul, nu trebuie să faceți nimic.',
+    confirmAsk: 'Este {mail} adresa dumneavoastră?',
+    confirmed: 'Adresa dumneavoastră de e-mail este confirmată.',
+    confirmOver: 'Acest link nu mai este valabil. Trimiteți formularul din nou.',
+    checkMail: 'Vă trimitem un e-mail. Confirmați adresa cu linkul din el.',
+    answerSubject: 'Vă mulțumim pentru răspunsuri',
+    why: 'Primiți acest e-mail pentru că această adresă a fost dată într-un formular pe pagina {page}.',
+  },
 }

@@ -121,4 +121,16 @@ export const sk: Words = {
       'Nie je spojenie. Vaše odpovede sú stále tu a odošlú sa, len čo sa vráti; nechajte túto stránku otvorenú.',
     expired: 'Tento formulár bol dlho otvorený. Prejdite si odpovede a odošlite ich ešte raz.',
   },
+  mails: {
+    confirmSubject: 'Potvrďte prosím svoju e-mailovú adresu',
+    confirmText: 'Táto adresa bola uvedená vo formulári na stránke {page}. Potvrďte prosím, že je vaša.',
+    confirmButton: 'Potvrdiť adresu',
+    confirmUntil: 'Odkaz platí do {time}. Ak ste formulár neodoslali, nemusíte nič robiť.',
+    confirmAsk: 'Je {mail} vaša adresa?',
+    confirmed: 'Vaša e-mailová adresa je potvrdená.',
+    confirmOver: 'Tento odkaz už neplatí. Odošlite prosím formulár znova.',
+    checkMail: 'Posielame vám e-mail. Potvrďte prosím svoju adresu odkazom v ňom.',
+    answerSubject: 'Ďakujeme za vaše odpovede',
+    why: 'Tento e-mail dostávate, pretože táto adresa bola uvedená vo formulári na stránke {page}.',
+  },
 }

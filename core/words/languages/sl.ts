@@ -124,4 +124,16 @@ export const sl: Words = {
       'Ni povezave. Vaši odgovori so še tu in bodo poslani, takoj ko se vrne; pustite to stran odprto.',
     expired: 'Ta obrazec je bil dolgo odprt. Preglejte odgovore in jih pošljite še enkrat.',
   },
+  mails: {
+    confirmSubject: 'Potrdite svoj e-poštni naslov',
+    confirmText: 'Ta naslov je bil naveden v obrazcu na strani {page}. Potrdite, da je vaš.',
+    confirmButton: 'Potrdi naslov',
+    confirmUntil: 'Povezava velja do {time}. Če obrazca niste poslali, vam ni treba storiti ničesar.',
+    confirmAsk: 'Je {mail} vaš naslov?',
+    confirmed: 'Vaš e-poštni naslov je potrjen.',
+    confirmOver: 'Ta povezava ne velja več. Pošljite obrazec znova.',
+    checkMail: 'Pošiljamo vam e-pošto. Potrdite svoj naslov s povezavo v njej.',
+    answerSubject: 'Hvala za vaše odgovore',
+    why: 'To e-pošto ste prejeli, ker je bil ta naslov naveden v obrazcu na strani {page}.',
+  },
 }

@@ -130,4 +130,16 @@ export const sv: Words = {
       'Det finns ingen anslutning. Dina svar finns kvar och skickas så snart den är tillbaka; låt sidan vara öppen.',
     expired: 'Det här formuläret har varit öppet länge. Titta igenom dina svar och skicka dem igen.',
   },
+  mails: {
+    confirmSubject: 'Bekräfta din e-postadress',
+    confirmText: 'Adressen angavs i ett formulär på sidan {page}. Bekräfta att den är din.',
+    confirmButton: 'Bekräfta adressen',
+    confirmUntil: 'Länken gäller till {time}. Om du inte har skickat formuläret behöver du inte göra något.',
+    confirmAsk: 'Är {mail} din adress?',
+    confirmed: 'Din e-postadress är bekräftad.',
+    confirmOver: 'Länken gäller inte längre. Skicka formuläret igen.',
+    checkMail: 'Vi skickar ett mejl till dig. Bekräfta din adress med länken i det.',
+    answerSubject: 'Tack för dina svar',
+    why: 'Du får det här mejlet eftersom adressen angavs i ett formulär på sidan {page}.',
+  },
 }

@@ -121,4 +121,17 @@ export const tr: Words = {
       'Bağlantı yok. Yanıtlarınız hâlâ burada ve bağlantı gelir gelmez gönderilecek; bu sayfayı açık bırakın.',
     expired: 'Bu form uzun süre açık kaldı. Lütfen yanıtlarınızı gözden geçirip yeniden gönderin.',
   },
+  mails: {
+    confirmSubject: 'Lütfen e-posta adresinizi onaylayın',
+    confirmText: 'Bu adres {page} sayfasındaki bir formda verildi. Lütfen sizin olduğunu onaylayın.',
+    confirmButton: 'Adresi onayla',
+    confirmUntil:
+      'Bağlantı {time} tarihine kadar geçerlidir. Formu siz göndermediyseniz bir şey yapmanız gerekmez.',
+    confirmAsk: '{mail} sizin adresiniz mi?',
+    confirmed: 'E-posta adresiniz onaylandı.',
+    confirmOver: 'Bu bağlantı artık geçerli değil. Lütfen formu yeniden gönderin.',
+    checkMail: 'Size bir e-posta gönderiyoruz. Lütfen içindeki bağlantıyla adresinizi onaylayın.',
+    answerSubject: 'Yanıtlarınız için teşekkürler',
+    why: 'Bu e-postayı, bu adres {page} sayfasındaki bir formda verildiği için alıyorsunuz.',
+  },
 }

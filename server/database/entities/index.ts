@@ -5,6 +5,7 @@ import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
 import { erasures, formCounts, leadNotes, leads } from './leads.ts'
+import { mails, watches } from './mails.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -34,6 +35,8 @@ export const tables = {
   leadNotes,
   erasures,
   formCounts,
+  mails,
+  watches,
   houseStyles,
   proofs,
   releases,
@@ -48,5 +51,6 @@ export type * from './codes.ts'
 export type * from './jobs.ts'
 export type * from './files.ts'
 export type * from './leads.ts'
+export type * from './mails.ts'
 export type * from './print.ts'
 export type * from './staticCodes.ts'

@@ -11,6 +11,9 @@ export interface LeadRow extends LeadRecord {
   state: LeadState
   assignedTo: number | null
   version: number
+  /** Until when its mail address can be confirmed; null where nobody asked. And when it was; null where not yet. */
+  confirmBy: number | null
+  confirmedAt: number | null
 }
 
 export const leads = new EntitySchema<LeadRow>({
@@ -49,6 +52,8 @@ export const leads = new EntitySchema<LeadRow>({
     held: text,
     apart: text,
     version: integer,
+    confirmBy: optionalInteger,
+    confirmedAt: optionalInteger,
   },
 })
 

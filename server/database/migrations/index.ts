@@ -4,6 +4,7 @@ import { Folds1765300000000 } from './folds.ts'
 import { First1764000000000 } from './first.ts'
 import { Jobs1764600000000 } from './jobs.ts'
 import { Leads1765600000000 } from './leads.ts'
+import { Mails1765700000000 } from './mails.ts'
 import { PageEvents1765500000000 } from './pageEvents.ts'
 import { PageParts1765400000000 } from './pageParts.ts'
 import { Pages1764400000000 } from './pages.ts'
@@ -35,4 +36,5 @@ export const MIGRATIONS = [
   PageParts1765400000000,
   PageEvents1765500000000,
   Leads1765600000000,
+  Mails1765700000000,
 ]
