@@ -18,6 +18,7 @@ import { scansApi } from '../scans/index.ts'
 import { staticCodesApi } from '../staticCodes/index.ts'
 import { taggingApi } from '../tagging/index.ts'
 import { visitTagsApi } from '../visitTags/index.ts'
+import { watchesApi } from '../watches/index.ts'
 import { findApi, workspaceApi } from '../workspace/index.ts'
 
 const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
@@ -46,6 +47,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   planApi,
   checksApi,
   visitTagsApi,
+  watchesApi,
   phoneApi,
 ]
 

@@ -32,6 +32,7 @@ import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints } from '../visitTags/index.ts'
+import { UNSUBSCRIBE_PATH, unsubscribing, watchesEndpoints, type UnsubscribeLinks } from '../watches/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
@@ -56,6 +57,7 @@ export interface OfficeParts {
   readonly outbox: Outbox
   /** The mail server that is used by now; null while there is none. */
   readonly mailServer: () => MailServer | null
+  readonly unsubscribeLinks: UnsubscribeLinks
   readonly jobs: Jobs
   readonly files: FileLibrary
   readonly exporter: Exporter
@@ -122,6 +124,7 @@ export function office(parts: OfficeParts): Express {
     }),
   )
   app.use('/api', api(parts))
+  app.use(UNSUBSCRIBE_PATH, unsubscribing(database, parts.unsubscribeLinks))
   app.use(application(parts.webDirectory))
   app.use(failures(log))
 
@@ -172,6 +175,7 @@ export function office(parts: OfficeParts): Express {
     retentionEndpoints(mounts, rest)
     leadsEndpoints(mounts, rest)
     mailEndpoints(mounts, rest)
+    watchesEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

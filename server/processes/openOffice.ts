@@ -22,6 +22,7 @@ import { keyFor } from '../signing/index.ts'
 import { isStandInHost, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
+import { startWatching, unsubscribeLinks, watchLetters } from '../watches/index.ts'
 import { loopback, closeServer } from './listening.ts'
 import { storedSecret } from './storedSecret.ts'
 
@@ -126,12 +127,13 @@ export async function openOffice({
   const checker = destinationChecker({ database, live, reach, jobs })
   const mailServer = () => config.mail ?? (standIns ? standInServer(config, ports().smtp) : null)
   const mailer = openedOnce(mailServer)
+  const ownSecret = storedSecret(config.dataDir)
   const letters = leadLetters({
     database,
     addresses,
-    links: confirmLinks(keyFor('confirm', storedSecret(config.dataDir))),
+    links: confirmLinks(keyFor('confirm', ownSecret)),
   })
-  const nothing = () => Promise.resolve(null)
+  const links = unsubscribeLinks(keyFor('unsubscribe', ownSecret))
   const outbox = startOutbox(database, [
     hitDelivery(database, reach),
     mailDelivery({
@@ -140,8 +142,7 @@ export async function openOffice({
       mailer: mailer.get,
       writers: {
         ...letters,
-        summary: nothing,
-        notice: nothing,
+        ...watchLetters({ database, reader, addresses, links }),
         test: testLetter(database, () => addresses.office),
       },
     }),
@@ -171,6 +172,7 @@ export async function openOffice({
       bodies,
       outbox,
       mailServer,
+      unsubscribeLinks: links,
       jobs,
       files,
       exporter: exporter(jobs),
@@ -192,6 +194,9 @@ export async function openOffice({
       log.error({ error }, 'leads that are not kept any longer could not be removed; it is tried again')
     },
   })
+  const watching = startWatching({ database, reader, live }, (error) => {
+    log.error({ error }, 'what is watched could not be looked at; it is tried again')
+  })
   // Everything that jobs can be is known by now.
   await jobs.start()
   showPacking(packing, jobs, async () =>
@@ -209,6 +214,7 @@ export async function openOffice({
     async close() {
       stopNightly()
       leadUpkeep.stop()
+      await watching.stop()
       await outbox.stop()
       mailer.close()
       await jobs.stop()

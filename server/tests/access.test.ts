@@ -13,6 +13,7 @@ import { runningFlimbo, type Running } from './running.ts'
 let flimbo: Running
 const GULL =
   '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><circle cx="2" cy="2" r="2"/></svg>'
+const SUMMARY = { what: 'summary', every: 'week', n: null }
 const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
 /** What stands in the workspace, by kind; and the client of another workspace, which has nothing else. */
 let ours: Record<Thing, number | string>
@@ -33,6 +34,7 @@ beforeAll(async () => {
     page: await made('/api/pages', { campaignId: campaign, name: 'Menu' }),
     pageStyle: await made('/api/page-styles', { name: 'Paper', style: PLAIN_STYLE }),
     mail: await made('/api/mail/tests', {}),
+    watch: await made('/api/watches', { campaignId: campaign, ...SUMMARY }),
     laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
     job: await made('/api/check-runs', {}),
@@ -254,6 +256,9 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'PATCH /house-styles/:id body.clientId': (clientId) => ({ version: 1, clientId }),
   'PATCH /house-styles/:id body.look.logo.file': (file) => ({ version: 1, look: withLogo(file) }),
   'PATCH /house-styles/:id body.look.ground.file': (file) => ({ version: 1, look: onPicture(file) }),
+  'POST /watches body.campaignId': (campaignId) => ({ campaignId, ...SUMMARY }),
+  'POST /watches body.routeId': (routeId) => ({ routeId, ...SUMMARY }),
+  'POST /watches body.codeId': (codeId) => ({ codeId, ...SUMMARY }),
   'POST /check-runs body.campaignId': (campaignId) => ({ campaignId }),
 }
 /** What else an address must say to be understood. */

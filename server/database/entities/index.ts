@@ -5,7 +5,7 @@ import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
 import { erasures, formCounts, leadNotes, leads } from './leads.ts'
-import { mails, watches } from './mails.ts'
+import { mails, notices, watches } from './mails.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -36,6 +36,7 @@ export const tables = {
   erasures,
   formCounts,
   mails,
+  notices,
   watches,
   houseStyles,
   proofs,

@@ -85,3 +85,34 @@ export const watches = new EntitySchema<WatchRow>({
     createdAt: integer,
   },
 })
+
+/** Something that happened which somebody watches for. */
+export interface NoticeRow {
+  id: number
+  workspaceId: number
+  personId: number
+  watchId: number
+  campaignId: number
+  of: WatchOf
+  refId: number
+  at: number
+  sentence: string
+  /** When it was taken off the desk; null where it stands there. */
+  seenAt: number | null
+}
+
+export const notices = new EntitySchema<NoticeRow>({
+  name: 'notices',
+  columns: {
+    id,
+    workspaceId: integer,
+    personId: integer,
+    watchId: integer,
+    campaignId: integer,
+    of: text,
+    refId: integer,
+    at: integer,
+    sentence: text,
+    seenAt: optionalInteger,
+  },
+})

@@ -36,6 +36,11 @@ export class Mails1765700000000 implements MigrationInterface {
     await runner.query('CREATE INDEX watches_of ON watches (what, "of", refId)')
     await runner.query('CREATE INDEX watches_person ON watches (personId)')
     await runner.query('CREATE INDEX watches_due ON watches (nextAt) WHERE nextAt IS NOT NULL')
+    await runner.query(`CREATE TABLE notices (
+      id INTEGER PRIMARY KEY AUTOINCREMENT, workspaceId INTEGER NOT NULL, personId INTEGER NOT NULL,
+      watchId INTEGER NOT NULL, campaignId INTEGER NOT NULL, "of" TEXT NOT NULL, refId INTEGER NOT NULL,
+      at BIGINT NOT NULL, sentence TEXT NOT NULL, seenAt BIGINT)`)
+    await runner.query('CREATE INDEX notices_unseen ON notices (personId, id) WHERE seenAt IS NULL')
     await runner.query('ALTER TABLE leads ADD COLUMN confirmBy BIGINT')
     await runner.query('ALTER TABLE leads ADD COLUMN confirmedAt BIGINT')
     await complete(runner, 'pages', 'live')
@@ -46,6 +51,7 @@ export class Mails1765700000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('ALTER TABLE leads DROP COLUMN confirmedAt')
     await runner.query('ALTER TABLE leads DROP COLUMN confirmBy')
+    await runner.query('DROP TABLE notices')
     await runner.query('DROP TABLE watches')
     await runner.query('DROP TABLE mails')
   }

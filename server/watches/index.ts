@@ -1,0 +1,5 @@
+export { watchesEndpoints } from './endpoints.ts'
+export { watchLetters } from './letters.ts'
+export { lookAtWatches, startWatching } from './look.ts'
+export type { UnsubscribeLinks } from './unsubscribe.ts'
+export { unsubscribeLinks, UNSUBSCRIBE_PATH, unsubscribing } from './unsubscribe.ts'
