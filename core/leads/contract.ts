@@ -136,6 +136,18 @@ export const leadsApi = {
       states: z.record(leadState, z.int()),
     }),
   }),
+  fresh: endpoint({
+    method: 'GET',
+    path: '/new-leads',
+    room: 'leads',
+    access: { right: 'view' },
+    summary: 'How many leads are new in each campaign, the latest first',
+    answer: z.object({
+      rows: z.array(
+        z.object({ campaignId: z.int(), campaignName: z.string(), count: z.int(), latestAt: z.int() }),
+      ),
+    }),
+  }),
   get: endpoint({
     method: 'GET',
     path: '/leads/:id',

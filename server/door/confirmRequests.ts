@@ -50,7 +50,7 @@ export async function answerConfirmation(
   const { confirmed, confirmOver, confirmSubject } = voice.words.mails
   const { thanksTitle } = voice.words.forms
   const isOver = !of || of.email === '' || of.confirmBy === null || of.confirmBy < now
-  if (of?.confirmedAt != null) send(response, pageOf(thanksTitle, paragraph(confirmed), voice))
+  if (of && of.confirmedAt !== null) send(response, pageOf(thanksTitle, paragraph(confirmed), voice))
   else if (isOver || leadId === null)
     send(response, pageOf(confirmSubject, paragraph(confirmOver), voice, 410))
   else if (request.method !== 'POST') send(response, askPage(of, voice))

@@ -129,6 +129,10 @@ export function leadsEndpoints(
     },
   )
 
+  mount(mounts, leadsApi.fresh, async ({ who }) => ({
+    rows: await reader.ask('freshLeads', who.workspace.id),
+  }))
+
   mount(mounts, leadsApi.get, ({ params: { id } }) => whole(id))
 
   mount(mounts, leadsApi.change, async ({ body: { ids, set }, who }) => {

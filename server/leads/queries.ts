@@ -85,6 +85,20 @@ export function leadQueries(database: Sqlite.Database) {
       }
     },
 
+    /** How many are new in each campaign that is not archived, the latest first. */
+    freshLeads(
+      workspaceId: number,
+    ): { campaignId: number; campaignName: string; count: number; latestAt: number }[] {
+      return database
+        .prepare(
+          `SELECT l.campaignId, c.name AS campaignName, count(*) AS count, max(l.at) AS latestAt
+           FROM leads l JOIN campaigns c ON c.id = l.campaignId
+           WHERE l.workspaceId = ? AND l.state = 'new' AND l.held = '' AND l.apart = '' AND c.archivedAt IS NULL
+           GROUP BY l.campaignId ORDER BY latestAt DESC`,
+        )
+        .all(workspaceId) as ReturnType<ReturnType<typeof leadQueries>['freshLeads']>
+    },
+
     /** What else the person of a lead answered: by mail address or telephone number, the newest first. */
     leadsOfPerson(
       workspaceId: number,

@@ -25,7 +25,7 @@ const conditionOf: Readonly<Record<MailState, string>> = {
 
 function mailOf(row: MailRow, queued: Queued | undefined): Mail {
   const { id, kind, at, address, subject, settledAt, campaignId, leadId } = row
-  const isGivenUp = row.state === 'waiting' && queued?.entryId != null && queued.nextAt === null
+  const isGivenUp = row.state === 'waiting' && typeof queued?.entryId === 'number' && queued.nextAt === null
   return {
     id,
     kind,

@@ -139,7 +139,7 @@ export async function openOffice({
     mailDelivery({
       database,
       live,
-      mailer: mailer.get,
+      mailer: () => mailer.get(),
       writers: {
         ...letters,
         ...watchLetters({ database, reader, addresses, links }),

@@ -8,7 +8,7 @@ import {
   type WatchOf,
 } from '@flimbo/core/watches'
 import { missing, mount, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import { tables, type Database, type WatchRow } from '../database/index.ts'
+import { insertedId, tables, type Database, type WatchRow } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import { figuresOf } from './figures.ts'
 import { restOf } from './look.ts'
@@ -93,8 +93,7 @@ export function watchesEndpoints(
       if (same) return same.id
       if ((await manager.countBy(tables.watches, mine)) >= WATCHES_MAX)
         throw new Refusal('taken', `You watch ${String(WATCHES_MAX)} things already. Remove some first.`)
-      const { identifiers } = await manager.insert(tables.watches, { ...row, nextAt } as never)
-      return Number(identifiers[0]?.id)
+      return insertedId(await manager.insert(tables.watches, { ...row, nextAt }))
     })
     return { id, ...ref, what, every, n, toldAt: null, name: thing.name, campaignId: thing.campaign.id }
   })

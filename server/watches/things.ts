@@ -15,7 +15,7 @@ export interface WatchedThing {
 
 /** A watch as the scope of its figures. */
 export const scopeOf = ({ of, refId }: Ref): Scope =>
-  ({ campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } })[of] as Scope
+  ({ campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } })[of]
 
 /** Finds what a watch is of; null where it is gone. */
 export async function thingOf(

@@ -51,10 +51,10 @@ export function useLive(): void {
       if (!document.hidden) readAgain((path) => path in COUNTED)
     }, COUNTS)
     const leads = createPacer(() => {
-      readAgain((path) => path.startsWith('/leads'))
+      readAgain((path) => path.startsWith('/leads') || path === '/new-leads')
     }, CHANGES)
     const mails = createPacer(() => {
-      readAgain((path) => path.startsWith('/mail') || path.startsWith('/leads'))
+      readAgain((path) => path.startsWith('/mail') || path.startsWith('/leads') || path === '/notices')
     }, CHANGES)
     const changes = createPacer(() => {
       readAgain((path) => path !== '/session' && path !== '/phone')

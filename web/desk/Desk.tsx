@@ -8,7 +8,9 @@ import { Bounds } from './Bounds.tsx'
 import { BrokenReleases } from './BrokenReleases.tsx'
 import { CampaignSheet } from './CampaignSheet.tsx'
 import { DeskOrder, type DeskLook } from './DeskOrder.tsx'
+import { Notices } from '../watches/index.ts'
 import { Failing } from './Failing.tsx'
+import { NewLeads } from './NewLeads.tsx'
 
 // Forms come when somebody fills one in.
 const CampaignDialog = lazy(async () => ({ default: (await import('../campaigns/index.ts')).CampaignDialog }))
@@ -63,6 +65,8 @@ export function Desk() {
           }}
         />
       )}
+      <Notices />
+      <NewLeads />
       <BrokenReleases />
       <Failing />
       <Bounds />

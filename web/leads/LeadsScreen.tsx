@@ -17,6 +17,7 @@ import { useAnswer } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
 import { useFile } from '../jobs/index.ts'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
+import { WatchButton } from '../watches/index.ts'
 import { queryOf, viewOf } from './filter.ts'
 import { LeadInspector } from './LeadInspector.tsx'
 import { LeadList } from './LeadList.tsx'
@@ -86,6 +87,7 @@ export function LeadsScreen() {
           <Typography variant="h1" sx={{ flex: 1 }}>
             Leads
           </Typography>
+          <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />
           <Button
             onClick={() => {
               void file.order({ body: query })

@@ -13,11 +13,18 @@ import { OnPages } from './OnPages.tsx'
 import { OverTime } from './OverTime.tsx'
 import { periodOf } from './period.ts'
 import { RowsBehind } from './RowsBehind.tsx'
+import { WatchButton } from '../watches/index.ts'
 import { ScopeChoice } from './ScopeChoice.tsx'
 
 function scopeOf(codeId: number | undefined, routeId: number | undefined, campaignId: number): Scope {
   if (codeId) return { codeId }
   return routeId ? { routeId } : { campaignId }
+}
+
+/** What is watched, in a word. */
+function nameOf({ codeId, routeId }: Scope): string {
+  if (codeId !== undefined) return 'this piece'
+  return routeId === undefined ? 'this campaign' : 'this route'
 }
 
 /** What came of a campaign, a route or a piece, as questions from left to right. */
@@ -58,6 +65,7 @@ export function ResultsScreen() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Results
         </Typography>
+        <WatchButton scope={scope} name={nameOf(scope)} />
         <ScopeChoice
           scope={scope}
           choose={(kind, id) => {

@@ -9,6 +9,7 @@ import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
 import { MailPart } from './MailPart.tsx'
+import { WatchesPart } from '../watches/index.ts'
 import { LinksForm } from './LinksForm.tsx'
 import { WalletPart } from './WalletPart.tsx'
 import { VisitTagsPart } from './VisitTagsPart.tsx'
@@ -24,6 +25,7 @@ const PARTS = {
   pages: 'Page styles',
   wallet: 'Wallet passes',
   mail: 'Mail',
+  watches: 'What you are told',
   files: 'Files',
   scans: 'Single scans',
 } as const
@@ -60,6 +62,7 @@ export function SettingsScreen() {
         {shown === 'styles' && <HouseStylesPart />}
         {shown === 'pages' && <PageStylesPart />}
         {shown === 'wallet' && <WalletPart />}
+        {shown === 'watches' && <WatchesPart />}
         {shown === 'mail' && <MailPart />}
         {shown === 'files' && <FilesPart />}
         {shown === 'scans' && <KeepScansForm />}

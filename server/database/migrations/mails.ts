@@ -43,12 +43,16 @@ export class Mails1765700000000 implements MigrationInterface {
     await runner.query('CREATE INDEX notices_unseen ON notices (personId, id) WHERE seenAt IS NULL')
     await runner.query('ALTER TABLE leads ADD COLUMN confirmBy BIGINT')
     await runner.query('ALTER TABLE leads ADD COLUMN confirmedAt BIGINT')
+    await runner.query(
+      "CREATE INDEX leads_new ON leads (workspaceId, campaignId, at) WHERE state = 'new' AND held = '' AND apart = ''",
+    )
     await complete(runner, 'pages', 'live')
     await complete(runner, 'pages', 'draft')
     await complete(runner, 'page_revisions', 'content')
   }
 
   async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX leads_new')
     await runner.query('ALTER TABLE leads DROP COLUMN confirmedAt')
     await runner.query('ALTER TABLE leads DROP COLUMN confirmBy')
     await runner.query('DROP TABLE notices')

@@ -1,0 +1,3 @@
+export { Notices } from './Notices.tsx'
+export { WatchButton } from './WatchButton.tsx'
+export { WatchesPart } from './WatchesPart.tsx'
