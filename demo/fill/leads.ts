@@ -3,8 +3,7 @@ import { answerText, type Answer, type Answers, type Question } from '@flimbo/co
 import { plainText } from '@flimbo/core/fields'
 import { wordsFor } from '@flimbo/core/words'
 import { tables, type Database } from '@flimbo/server/database'
-import type { LeadToStore } from '@flimbo/server/leads'
-import { NO_MAILS } from '@flimbo/server/leads'
+import { mailsOf, NO_MAILS, type LeadToStore } from '@flimbo/server/leads'
 import { PASS_PAGE, SURVEY_PAGE } from '../scenario/pages.ts'
 import type { Opened } from './onPages.ts'
 
@@ -17,6 +16,9 @@ interface SampleForm {
 export type SampleForms = ReadonlyMap<number, SampleForm>
 
 const MINUTE = 60_000
+/** Who answered so lately is mailed when the sample is started. */
+export const MAILED_MS = 2 * 24 * 3_600_000
+const PASS_MAILS = { mails: true, confirms: true, confirmDays: null }
 /** How many of those who are shown a form answer it. */
 const ANSWER_SHARE: Readonly<Record<number, number>> = { [PASS_PAGE]: 0.42, [SURVEY_PAGE]: 0.3 }
 const COMPLAINTS = [
@@ -74,6 +76,7 @@ export function leadsOf(
   opened: readonly Opened[],
   scanIds: ReadonlyMap<number, number>,
   forms: SampleForms,
+  now: number,
 ): LeadToStore[] {
   return opened.flatMap(({ place, at, apart, visitor, ...scan }): LeadToStore[] => {
     const form = forms.get(scan.pageId)
@@ -93,7 +96,7 @@ export function leadsOf(
       {
         limit: null,
         isOnceADay: false,
-        mails: NO_MAILS,
+        mails: scan.pageId === PASS_PAGE && at > now - MAILED_MS ? mailsOf(PASS_MAILS, at) : NO_MAILS,
         lead: {
           ...scan,
           workspaceId,

@@ -5,6 +5,7 @@ import { en, Faker } from '@faker-js/faker'
 import { readConfig } from '@flimbo/server/config'
 import { openDatabase, tables } from '@flimbo/server/database'
 import { fillObjects } from './objects.ts'
+import { fillMails } from './mails.ts'
 import { fillScans } from './scans.ts'
 
 const SEED = 20261124
@@ -22,6 +23,7 @@ if (await database.read.existsBy(tables.people, {})) {
   try {
     await fillObjects(database, faker, began, join(dataDir, 'files'))
     const scans = await fillScans(database, faker, began, SCALE)
+    await fillMails(database, faker, began)
     console.log(
       `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,
     )

@@ -93,7 +93,7 @@ export async function fillScans(
     const { shown } = insert(packed)
     const scanIds = new Map(shown)
     note(onPages(faker, opened, scanIds))
-    answer(leadsOf(faker, opened, scanIds, forms))
+    answer(leadsOf(faker, opened, scanIds, forms, now))
     packed = []
     opened = []
   }

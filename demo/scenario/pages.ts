@@ -218,6 +218,14 @@ const PASS: SamplePage = {
       }),
       part('form', 'order', {
         keptMonths: 24,
+        mails: true,
+        mailSubject: { de: 'Ihre Saisonkarte, {Name}', en: 'Your season pass, {Name}' },
+        mailText: rich({
+          de: 'Moin {Name},\n\ndanke für Ihre Bestellung: {Pass}. Ihre Karte liegt ab dem 1. März am Schalter für Sie bereit.\n\nIhre Saltmarsh Line',
+          en: 'Dear {Name},\n\nthank you for your order: {Pass}. Your pass waits for you at the counter from 1 March on.\n\nYour Saltmarsh Line',
+        }),
+        replyTo: 'office@saltmarsh.example',
+        confirms: true,
         thanks: {
           de: 'Danke, {Name}. Wir melden uns mit Ihrer Karte.',
           en: 'Thank you, {Name}. You will hear from us about your pass.',

@@ -39,7 +39,7 @@ function sentenceOf(watch: WatchRow, { name }: WatchedThing, { latest, total }: 
     case 'first':
       return `${thing} was scanned for the first time.`
     case 'count':
-      return `${thing} has ${quantity(total, 'scan')}: ${number(watch.n ?? 0)} were to be reached.`
+      return `${thing} passed ${quantity(watch.n ?? 0, 'scan')}: it has ${number(total)} by now.`
     case 'silent':
       return `${thing} is live, and was not scanned for ${quantity(watch.n ?? 0, 'day')}. Is it still there?`
     case 'spike':

@@ -59,7 +59,7 @@ describe('a watch', () => {
     for (let i = 0; i < 3; i++) await flimbo.scan('/pier')
     for (let i = 2; i < 5; i++) await look(Date.now() + i * 2 * 60_000)
     expect(await notices()).toEqual([
-      expect.stringMatching(/^The route “.*” has 3 scans: 3 were to be reached\.$/),
+      expect.stringMatching(/^The route “.*” passed 3 scans: it has 3 by now\.$/),
       'The piece “Pier poster” was scanned for the first time.',
     ])
     await mailed(/was scanned for the first time/)

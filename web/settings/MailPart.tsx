@@ -1,5 +1,6 @@
 import {
   Button,
+  Link,
   MenuItem,
   Pagination,
   Skeleton,
@@ -134,9 +135,9 @@ function MailList({ counts }: Pick<MailSetup, 'counts'>) {
           <TableHead>
             <TableRow>
               <TableCell sx={{ width: 110 }}>When</TableCell>
-              <TableCell sx={{ width: 210 }}>To</TableCell>
+              <TableCell sx={{ width: 270 }}>To</TableCell>
               <TableCell>Subject</TableCell>
-              <TableCell sx={{ width: 280 }}>State</TableCell>
+              <TableCell sx={{ width: 250 }}>State</TableCell>
               <TableCell sx={{ width: 160 }} aria-label="Actions" />
             </TableRow>
           </TableHead>
@@ -187,7 +188,9 @@ function MailLine({ mail, zone }: { mail: Mail; zone: string }) {
         {leadId !== null && campaignId !== null && (
           <>
             {' '}
-            <RouterLink to={`/campaigns/${String(campaignId)}/leads?lead=${String(leadId)}`}>Lead</RouterLink>
+            <Link component={RouterLink} to={`/campaigns/${String(campaignId)}/leads?lead=${String(leadId)}`}>
+              Lead
+            </Link>
           </>
         )}
       </TableCell>
