@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, line, pageOf, pageQuery } from '../api/index.ts'
+import { rowKey } from '../fields/index.ts'
 import { job } from '../jobs/index.ts'
 import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
@@ -95,6 +96,9 @@ export const leadFilter = z.strictObject({
   tag: z.string().max(40).optional(),
   /** Words that stand in the answers. */
   q: z.string().max(100).optional(),
+  /** A question of a form by its key, and what it was answered with: the key of a choice, `yes` or `no`, a number or a stretch of them, a day, a text. */
+  question: rowKey.optional(),
+  answer: z.string().max(200).optional(),
   /** Answers that were taken, those that are held as a program's, or both. */
   held: z.enum(['no', 'yes', 'both']).default('no'),
   from: calendarDay.optional(),
@@ -123,6 +127,78 @@ const things = (from: 'query' | 'body') => ({
   code: `${from}.codeId`,
 })
 
+const interval = z.object({ value: z.number(), low: z.number(), high: z.number() })
+const answerCount = z.object({
+  /** What leads with this answer are found by. */
+  key: z.string(),
+  label: z.string(),
+  count: z.int(),
+  /** Of those who answered the question, with its 95 % interval. */
+  share: interval,
+})
+const head = { question: z.string(), title: z.string(), answered: z.int() }
+const questionNumbers = z.discriminatedUnion('kind', [
+  z.object({ ...head, kind: z.literal('counts'), rows: z.array(answerCount) }),
+  z.object({
+    ...head,
+    kind: z.literal('ranks'),
+    rows: z.array(answerCount.extend({ meanPlace: z.number() })),
+  }),
+  z.object({
+    ...head,
+    kind: z.literal('values'),
+    spread: z
+      .object({
+        count: z.int(),
+        mean: z.number(),
+        deviation: z.number().nullable(),
+        median: z.number(),
+        least: z.number(),
+        most: z.number(),
+      })
+      .nullable(),
+    rows: z.array(answerCount),
+  }),
+  z.object({ ...head, kind: z.literal('words'), rows: z.array(answerCount) }),
+  z.object({ ...head, kind: z.literal('answered') }),
+])
+
+/** What the numbers of questions, and rates, are told apart by. */
+export const NUMBERS_BY = ['piece', 'country', 'city', 'device', 'month'] as const
+export type NumbersBy = (typeof NUMBERS_BY)[number]
+export const RATES_BY = ['piece', 'medium', 'country', 'city'] as const
+export type RatesBy = (typeof RATES_BY)[number]
+
+/** A form that somebody answered. */
+export const answeredForm = z.object({
+  pageId: z.int(),
+  part: z.string(),
+  /** Empty where the page is gone. */
+  pageName: z.string(),
+  answers: z.int(),
+})
+export type AnsweredForm = z.infer<typeof answeredForm>
+
+const leadNumbers = z.object({
+  total: z.int(),
+  questions: z.array(questionNumbers),
+  /** The same by what was asked for, the most leads first; those with fewest are left out where there are many. */
+  groups: z.array(
+    z.object({ key: z.string(), name: z.string(), total: z.int(), questions: z.array(questionNumbers) }),
+  ),
+})
+export type LeadNumbers = z.infer<typeof leadNumbers>
+
+const leadRate = z.object({
+  key: z.string(),
+  name: z.string(),
+  scans: z.int(),
+  leads: z.int(),
+  /** Leads a scan, with its 95 % interval; null where there are no scans. */
+  rate: interval.nullable(),
+})
+export type LeadRate = z.infer<typeof leadRate>
+
 export const leadsApi = {
   list: endpoint({
     method: 'GET',
@@ -146,6 +222,44 @@ export const leadsApi = {
       rows: z.array(
         z.object({ campaignId: z.int(), campaignName: z.string(), count: z.int(), latestAt: z.int() }),
       ),
+    }),
+  }),
+  forms: endpoint({
+    method: 'GET',
+    path: '/answered-forms',
+    room: 'leads',
+    access: { right: 'view', things: { campaign: 'query.campaignId' } },
+    summary: 'The forms of a campaign that somebody answered',
+    query: z.strictObject({ campaignId: idQuery }),
+    answer: z.object({ rows: z.array(answeredForm) }),
+  }),
+  numbers: endpoint({
+    method: 'GET',
+    path: '/lead-numbers',
+    room: 'leads',
+    access: { right: 'view', things: things('query') },
+    summary:
+      'What was answered to each question of a form, in numbers: of all, or by piece, place, device or month',
+    query: leadFilter
+      .extend({ campaignId: idQuery, pageId: idQuery, part: rowKey, by: z.enum(NUMBERS_BY).optional() })
+      .omit({ question: true, answer: true }),
+    answer: leadNumbers,
+  }),
+  rates: endpoint({
+    method: 'GET',
+    path: '/lead-rates',
+    room: 'leads',
+    access: { right: 'view', things: { campaign: 'query.campaignId' } },
+    summary: 'Leads a scan, by piece, medium or place',
+    query: z.strictObject({
+      campaignId: idQuery,
+      by: z.enum(RATES_BY).default('piece'),
+      from: calendarDay.optional(),
+      to: calendarDay.optional(),
+    }),
+    answer: z.object({
+      rows: z.array(leadRate),
+      all: leadRate,
     }),
   }),
   get: endpoint({

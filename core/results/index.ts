@@ -2,5 +2,7 @@ export { destinationChange, results, resultsApi, resultsQuery } from './contract
 export type { DestinationChange, Period, Results, Share } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
+export { meanInterval, spreadOf, studentT } from './mean.ts'
+export type { Spread } from './mean.ts'
 export { countInto, emptyBuckets } from './countInto.ts'
 export type { BucketCount, QuarterCounts } from './countInto.ts'

@@ -1,6 +1,6 @@
 import { In, type EntityManager } from 'typeorm'
 import { isFile } from '@flimbo/core/forms'
-import { leadsApi, type Lead, type LeadFilter } from '@flimbo/core/leads'
+import { leadsApi, type Lead, type LeadFilter, type LeadNumbers, type NumbersBy } from '@flimbo/core/leads'
 import { dayIn, spanOfDays } from '@flimbo/core/time'
 import { attach, missing, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database, type LeadRow } from '../database/index.ts'
@@ -14,11 +14,14 @@ import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
 import { mailsOf } from './mailsOf.ts'
 import { writeLeads } from './leadsCsv.ts'
+import { leadRates } from './rates.ts'
 import type { LeadQuery } from './queries.ts'
 
 interface Parts {
   readonly database: Database
   readonly reader: Reader
+  /** Another reading thread, for what takes long. */
+  readonly reviewer: Reader
   readonly live: LiveHub
   readonly config: Pick<Config, 'dataDir'>
   readonly exporter: Exporter
@@ -34,7 +37,7 @@ const EARLIEST = '1970-01-01'
 /** The endpoints of leads, as `core`’s contract describes them. */
 export function leadsEndpoints(
   mounts: Mounts,
-  { database, reader, live, config, exporter, jobView }: Parts,
+  { database, reader, reviewer, live, config, exporter, jobView }: Parts,
 ): void {
   const { read } = database
   const files = answerFiles(config.dataDir)
@@ -47,6 +50,19 @@ export function leadsEndpoints(
       throw wrongField('to', 'The last day lies before the first.')
     const span = spanOfDays(zone, from ?? EARLIEST, to ?? dayIn(zone, Date.now()))
     return { ...filter, workspaceId, start: span.start, end: span.end }
+  }
+
+  /** Groups by the names of what they are of. */
+  async function named(groups: LeadNumbers['groups'], by: NumbersBy | undefined) {
+    if (by !== 'piece') return groups
+    const codes = await findAmong(
+      read,
+      tables.codes,
+      'id',
+      groups.map(({ key }) => Number(key)),
+    )
+    const nameOf = new Map(codes.map(({ id, name }) => [String(id), name]))
+    return groups.map((group) => ({ ...group, name: nameOf.get(group.key) ?? '' }))
   }
 
   async function rowOf(id: number): Promise<LeadRow> {
@@ -128,6 +144,30 @@ export function leadsEndpoints(
       return { ...found, page, pageSize }
     },
   )
+
+  mount(mounts, leadsApi.forms, async ({ query: { campaignId } }) => ({
+    rows: await reader.ask('answeredForms', campaignId),
+  }))
+
+  mount(mounts, leadsApi.numbers, async ({ query: { part, by, ...filter }, who, campaign }) => {
+    const zone = campaign?.zone ?? who.workspace.zone
+    const query = queryOf(who.workspace.id, zone, filter)
+    const forms = await reader.ask('leadForms', query)
+    const shownLast = forms.find((each) => each.pageId === filter.pageId && each.part === part)
+    const form = shownLast ? await formOf(shownLast.pageRevisionId, part) : null
+    const { questions, languages } = form ?? { questions: [], languages: [] }
+    // Other figures do not wait while thousands of answers are counted.
+    const numbers = await reviewer.ask('leadNumbers', query, { part, questions, languages }, by, zone)
+    return { ...numbers, groups: await named(numbers.groups, by) }
+  })
+
+  mount(mounts, leadsApi.rates, async ({ query: { by, ...filter }, who, campaign }) => {
+    const zone = campaign?.zone ?? who.workspace.zone
+    return leadRates(
+      { read, reader },
+      { ...filter, by, zone, query: queryOf(who.workspace.id, zone, { ...filter, held: 'no' }) },
+    )
+  })
 
   mount(mounts, leadsApi.fresh, async ({ who }) => ({
     rows: await reader.ask('freshLeads', who.workspace.id),

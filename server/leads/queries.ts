@@ -1,6 +1,14 @@
 import type Sqlite from 'better-sqlite3'
+import type { AnsweredForm, LeadNumbers, NumbersBy } from '@flimbo/core/leads'
 import { isFile, type Answers } from '@flimbo/core/forms'
-import { LEAD_STATES, type LeadFilter, type LeadState, type LeadSummary } from '@flimbo/core/leads'
+import {
+  answerRange,
+  LEAD_STATES,
+  type LeadFilter,
+  type LeadState,
+  type LeadSummary,
+} from '@flimbo/core/leads'
+import { countAnswers, type CountedForm, type CountedLead } from './countAnswers.ts'
 
 /** Which leads are meant, in a span of moments (UTC ms). */
 export type LeadQuery = Omit<LeadFilter, 'from' | 'to'> & {
@@ -27,12 +35,36 @@ const summaryOf = ({ tags, held, pageName, ...row }: StoredSummary): LeadSummary
   pageName: pageName ?? '',
 })
 
+/** A city with what it lies in, as scans name it. */
+const CITY_KEY = 'l.country || char(9) || l.region || char(9) || l.city'
+
 /** A text as LIKE takes it: nothing in it stands for others. */
 const likeText = (text: string) => `%${text.toLowerCase().replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`
+
+/** Which answers to a question are meant, whatever they are kept as: text, number, yes or no, or what was chosen. */
+function answerCondition(question: string, answer: string): [string, ...(string | number)[]] {
+  // A key of a question is nothing but small letters and digits.
+  const path = `$.${question}`
+  const { from, to, isClosed } = answerRange(answer) ?? { from: 1, to: 0, isClosed: true }
+  return [
+    `CASE json_type(l.answers, ?)
+       WHEN 'object' THEN EXISTS (SELECT 1 FROM json_each(l.answers, ?) WHERE value = ?)
+         OR (? = 'other' AND json_extract(l.answers, ?) IS NOT NULL)
+         OR ? = 'first.' || json_extract(l.answers, ?)
+       WHEN 'true' THEN ? = 'yes'
+       WHEN 'false' THEN ? = 'no'
+       WHEN 'text' THEN json_extract(l.answers, ?) = ?
+       ELSE json_extract(l.answers, ?) >= ? AND json_extract(l.answers, ?) ${isClosed ? '<=' : '<'} ?
+     END`,
+    ...[path, `${path}.chosen`, answer, answer, `${path}.other`, answer, `${path}.chosen[0]`],
+    ...[answer, answer, path, answer, path, from, path, to],
+  ]
+}
 
 /** The SQL condition that a query stands for, and its values. */
 function conditionOf(query: LeadQuery, withState: boolean): { where: string; values: (string | number)[] } {
   const { workspaceId, start, end, campaignId, pageId, codeId, assignedTo, state, tag, q, held } = query
+  const { question, answer } = query
   const parts: [string, ...(string | number)[]][] = [
     ['l.workspaceId = ?', workspaceId],
     ['l.at >= ? AND l.at < ?', start, end],
@@ -45,6 +77,7 @@ function conditionOf(query: LeadQuery, withState: boolean): { where: string; val
   if (state !== undefined && withState) parts.push(['l.state = ?', state])
   if (tag !== undefined) parts.push(["l.tags LIKE ? ESCAPE '\\'", likeText(JSON.stringify(tag))])
   if (q !== undefined && q.trim() !== '') parts.push(["l.search LIKE ? ESCAPE '\\'", likeText(q.trim())])
+  if (question !== undefined && answer !== undefined) parts.push(answerCondition(question, answer))
   if (held !== 'both') parts.push([held === 'no' ? "l.held = ''" : "l.held <> ''"])
   return {
     where: parts.map(([condition]) => condition).join(' AND '),
@@ -139,6 +172,55 @@ export function leadQueries(database: Sqlite.Database) {
           .filter(isFile)
           .map(({ key }) => key),
       )
+    },
+
+    /** The forms of a campaign that somebody answered, the most answered first. */
+    answeredForms(campaignId: number): AnsweredForm[] {
+      return database
+        .prepare(
+          `SELECT l.pageId, l.part, coalesce(p.name, '') AS pageName, count(*) AS answers
+           FROM leads l LEFT JOIN pages p ON p.id = l.pageId
+           WHERE l.campaignId = ? AND l.held = '' AND l.apart = '' GROUP BY l.pageId, l.part ORDER BY answers DESC`,
+        )
+        .all(campaignId) as AnsweredForm[]
+    },
+
+    /** How many leads of a query each piece, or place, brought. */
+    leadCounts(query: LeadQuery, by: 'codeId' | 'country' | 'city'): Map<string, number> {
+      const { where, values } = conditionOf(query, true)
+      const key = { codeId: 'l.codeId', country: 'l.country', city: CITY_KEY }[by]
+      const rows = database
+        .prepare(`SELECT ${key}, count(*) FROM leads l WHERE ${where} GROUP BY 1`)
+        .raw()
+        .all(...values) as [string | number, number][]
+      return new Map(rows.map(([name, count]) => [String(name), count]))
+    },
+
+    /** How many leads each variant of a route's splits brought, by the lane and variant of the scan that brought them. */
+    leadsByVariant(
+      routeId: number,
+      start: number,
+      end: number,
+    ): { exit: string; variant: string; leads: number }[] {
+      return database
+        .prepare(
+          `SELECT s.exit, s.variant, count(*) AS leads FROM leads l CROSS JOIN scans s ON s.id = l.scanId
+           WHERE l.routeId = ? AND l.at >= ? AND l.at < ? AND l.held = '' AND l.apart = ''
+           GROUP BY s.exit, s.variant`,
+        )
+        .all(routeId, start, end) as { exit: string; variant: string; leads: number }[]
+    },
+
+    /** What was answered to each question of a form, of all leads of a query and by what is asked for. */
+    leadNumbers(query: LeadQuery, form: CountedForm, by: NumbersBy | undefined, zone: string): LeadNumbers {
+      const { where, values } = conditionOf(query, true)
+      const rows = database
+        .prepare(
+          `SELECT l.answers, l.at, l.codeId, l.country, ${CITY_KEY} AS city, l.device FROM leads l
+           WHERE ${where} AND l.part = ?`,
+        )
+        .iterate(...values, form.part) as IterableIterator<CountedLead>
+      return countAnswers(rows, form, by, zone)
     },
 
     /** The forms that leads of a query answered, each at the newest revision that one of them was shown. */

@@ -264,6 +264,7 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
 /** What else an address must say to be understood. */
 const QUERIES: Readonly<Record<string, string>> = {
   'GET /code-groups': 'by=medium',
+  'GET /lead-numbers': 'campaignId=1&pageId=1&part=f',
   'POST /imports': 'name=plan.csv',
   'DELETE /domains/:id': 'links=0',
   'DELETE /pages/:id/draft': 'draftVersion=1',
@@ -286,8 +287,9 @@ describe('somebody of another workspace', () => {
         .replace(/:(id|sum)/, String(ours[thing]))
         .replace(':sum', String(ours.file))
         .replace(':slug', 'ABC')}`
-      const query = place.startsWith('query.') ? `${place.slice(6)}=${String(ours[thing])}` : ''
-      expect(await statusOf(endpoint, `${path}?${query}&${QUERIES[name] ?? ''}`, elsewhere)).toBe(404)
+      const query = new URLSearchParams(QUERIES[name])
+      if (place.startsWith('query.')) query.set(place.slice(6), String(ours[thing]))
+      expect(await statusOf(endpoint, `${path}?${query.toString()}`, elsewhere)).toBe(404)
       return
     }
     const body = BODIES[`${name} ${place}`]
