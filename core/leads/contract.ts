@@ -262,6 +262,18 @@ export const leadsApi = {
       all: leadRate,
     }),
   }),
+  variants: endpoint({
+    method: 'GET',
+    path: '/routes/:id/variant-leads',
+    room: 'leads',
+    access: { right: 'view', things: { route: 'params.id' } },
+    summary: 'How many leads each variant of a route’s splits brought',
+    params: idParams,
+    query: z.strictObject({ from: calendarDay.optional(), to: calendarDay.optional() }),
+    answer: z.object({
+      rows: z.array(z.object({ exit: z.string(), variant: z.string(), leads: z.int() })),
+    }),
+  }),
   get: endpoint({
     method: 'GET',
     path: '/leads/:id',

@@ -270,10 +270,12 @@ export function questionCounter(question: Question, reading: Reading): QuestionC
     case 'long':
       return textsCounter(head, (text) => wordsIn(text, reading.language), 'words')
     case 'hidden':
-      return textsCounter(head, (text) => [text], 'counts')
     case 'date':
       return textsCounter(head, (text) => [text], 'counts')
-    default:
+    case 'short':
+    case 'mail':
+    case 'phone':
+    case 'file':
       return answeredCounter(head)
   }
 }

@@ -4,5 +4,7 @@ export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.t
 export type { Counted, Interval } from './proportion.ts'
 export { meanInterval, spreadOf, studentT } from './mean.ts'
 export type { Spread } from './mean.ts'
+export { splitVerdict } from './splitVerdict.ts'
+export type { SplitVerdict, VariantVerdict } from './splitVerdict.ts'
 export { countInto, emptyBuckets } from './countInto.ts'
 export type { BucketCount, QuarterCounts } from './countInto.ts'

@@ -10,6 +10,13 @@ const DAY_MS = 24 * 3_600_000
 const HOUR_MS = 3_600_000
 /** How many confirm their address, and how soon. */
 const CONFIRMED_SHARE = 0.88
+/** Where the sample's office stands with who ordered earlier. */
+const STATES = [
+  { value: 'done' as const, weight: 80 },
+  { value: 'open' as const, weight: 12 },
+  { value: 'unusable' as const, weight: 4 },
+  { value: 'new' as const, weight: 4 },
+]
 /** Scans that the sample's season has long had: whoever starts it is told at once. */
 const REACHED = 10_000
 
@@ -41,7 +48,8 @@ export async function fillMails(database: Database, faker: Faker, now: number): 
     for (const { id, at } of earlier) {
       const soon = at + faker.number.int({ min: 60_000, max: 9 * HOUR_MS })
       const confirmedAt = faker.number.float() < CONFIRMED_SHARE ? soon : null
-      await manager.update(tables.leads, { id }, { confirmBy: at + 7 * DAY_MS, confirmedAt })
+      const state = faker.helpers.weightedArrayElement(STATES)
+      await manager.update(tables.leads, { id }, { confirmBy: at + 7 * DAY_MS, confirmedAt, state })
     }
     await manager.insert(tables.watches, [
       watch({ refId: campaign.id, what: 'count', n: REACHED }),

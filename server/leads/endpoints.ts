@@ -169,6 +169,13 @@ export function leadsEndpoints(
     )
   })
 
+  mount(mounts, leadsApi.variants, async ({ params: { id }, query: { from, to }, campaign }) => {
+    const { zone } = campaign
+    const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
+    const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
+    return { rows: await reader.ask('leadsByVariant', id, start, end) }
+  })
+
   mount(mounts, leadsApi.fresh, async ({ who }) => ({
     rows: await reader.ask('freshLeads', who.workspace.id),
   }))

@@ -14,7 +14,7 @@ const CHOICES = ['lark', 'tern'].map((key) => ({ key, label: { en: key } }))
 const QUESTIONS: Question[] = [
   { ...newQuestion('some', 'island'), label: { en: 'Island' }, choices: CHOICES, hasOther: true },
   { ...newQuestion('rating', 'how'), label: { en: 'How was it?' } },
-  { ...newQuestion('number', 'price'), label: { en: 'Price' }, decimals: 2 } as Question,
+  { ...newQuestion('number', 'price'), label: { en: 'Price' }, decimals: 2 },
   { ...newQuestion('yesno', 'again'), label: { en: 'Again?' } },
   { ...newQuestion('ranking', 'best'), label: { en: 'Best' }, choices: CHOICES },
   { ...newQuestion('date', 'day'), label: { en: 'Day' } },

@@ -9,7 +9,7 @@ import {
   ToggleButtonGroup,
   Typography,
 } from '@mui/material'
-import { number } from '@flimbo/core/formats'
+import { day, number } from '@flimbo/core/formats'
 import { LEAD_STATE_NAMES, LEAD_STATES, leadsApi } from '@flimbo/core/leads'
 import { useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -20,14 +20,22 @@ import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
 import { queryOf, viewOf } from './filter.ts'
 import { LeadInspector } from './LeadInspector.tsx'
+import { LeadNumbers } from './LeadNumbers.tsx'
 import { LeadList } from './LeadList.tsx'
+import { LeadsView } from './LeadsView.tsx'
 import { SelectedLeads } from './SelectedLeads.tsx'
 import { useLeadChange } from './useLeadChange.ts'
 
 const PAGE_SIZE = 50
 
-/** Who answered the forms of a campaign: an inbox at the left, the chosen person at the right. */
+/** Who answered the forms of a campaign, one by one or in numbers. */
 export function LeadsScreen() {
+  const [address] = useSearchParams()
+  return address.get('view') === 'numbers' ? <LeadNumbers /> : <Inbox />
+}
+
+/** An inbox at the left, the chosen person at the right. */
+function Inbox() {
   const campaign = useCampaign()
   const [address, setAddress] = useSearchParams()
   const view = viewOf(address)
@@ -78,15 +86,18 @@ export function LeadsScreen() {
     view.state !== undefined ||
     view.page !== undefined ||
     view.code !== undefined ||
-    view.tag !== undefined
+    view.tag !== undefined ||
+    view.answer !== undefined ||
+    view.from !== undefined ||
+    view.to !== undefined
   const states = leads.data?.states
   return (
     <Box sx={{ display: 'flex', height: 'calc(100vh - 94px)', minHeight: 420 }}>
       <Box sx={{ flex: 1, minWidth: 0, p: 2, overflowY: 'auto' }}>
         <Stack direction="row" sx={{ gap: 2, mb: 1.5, alignItems: 'center' }}>
-          <Typography variant="h1" sx={{ flex: 1 }}>
-            Leads
-          </Typography>
+          <Typography variant="h1">Leads</Typography>
+          <LeadsView shown="people" />
+          <Box sx={{ flex: 1 }} />
           <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />
           <Button
             onClick={() => {
@@ -140,6 +151,25 @@ export function LeadsScreen() {
               label={`Piece: ${rows.find(({ codeId }) => codeId === view.code)?.codeName ?? String(view.code)}`}
               onDelete={() => {
                 narrow('code', null)
+              }}
+            />
+          )}
+          {view.answer !== undefined && (
+            <Chip
+              label={`Answer: ${view.answer.label}`}
+              onDelete={() => {
+                narrow('question', null)
+                set('answer', null)
+                set('as', null)
+              }}
+            />
+          )}
+          {(view.from !== undefined || view.to !== undefined) && (
+            <Chip
+              label={`Days: ${view.from === undefined ? '' : day(view.from)} to ${view.to === undefined ? 'today' : day(view.to)}`}
+              onDelete={() => {
+                narrow('from', null)
+                set('to', null)
               }}
             />
           )}

@@ -1,33 +1,61 @@
 import { Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { trialsNeeded, wilson } from '@flimbo/core/results'
+import { leadsApi } from '@flimbo/core/leads'
+import { splitVerdict, wilson, type Interval, type SplitVerdict } from '@flimbo/core/results'
 import type { ExitTally, Lane } from '@flimbo/core/routing'
 import { useState } from 'react'
+import { useAnswer } from '../api/index.ts'
 import { NumberField } from '../conditions/index.ts'
 import { number, share } from '@flimbo/core/formats'
 
 const percent = (part: number) => `${(100 * part).toFixed(1)} %`
 
-/** What came of a split test in the period. Nothing is called best here: that takes what people did afterwards. */
+const between = ({ value, low, high }: Interval) => `${percent(value)} (${percent(low)} to ${percent(high)})`
+
+/** What may be said of a split test by now. */
+function verdictInWords({ best, needed, fewest }: SplitVerdict, names: readonly string[]): string {
+  if (fewest < needed)
+    return `Each variant needs ${number(needed)} visitors; the fewest so far are ${number(fewest)}, so ${number(needed - fewest)} more. No winner is named before.`
+  if (best === null) return 'Each variant has the visitors it needs, and none is clearly better.'
+  return `“${names[best] ?? ''}” brings more leads than the others.`
+}
+
+/** What came of a split test in the period: scans, and the leads they brought. */
 export function SplitTable({
   lane,
   place,
   exits,
+  routeId,
+  period,
 }: {
   lane: Lane
   place: number
   exits: readonly ExitTally[]
+  routeId: number
+  /** Days of the campaign's zone. */
+  period: { readonly from?: string | undefined; readonly to?: string | undefined }
 }) {
   const [base, setBase] = useState(5)
   const [lift, setLift] = useState(1)
+  const found = useAnswer(leadsApi.variants, { params: { id: routeId }, query: period })
   if (lane.outcome.kind !== 'split') return null
   const { variants } = lane.outcome
   const counts = new Map(exits.filter(({ exit }) => exit === lane.id).map((each) => [each.variant, each]))
   const all = [...counts.values()].reduce((sum, { scans }) => sum + scans, 0)
   const weights = variants.reduce((sum, { weight, ended }) => sum + (ended ? 0 : weight), 0)
-  const needed = trialsNeeded(base / 100, lift / 100)
-  const fewest = Math.min(
-    ...variants.filter(({ ended }) => !ended).map(({ id }) => counts.get(id)?.uniques ?? 0),
+  const leads = new Map(
+    (found.data?.rows ?? []).filter(({ exit }) => exit === lane.id).map((each) => [each.variant, each.leads]),
   )
+  const running = variants.filter(({ ended }) => !ended)
+  const verdict = splitVerdict(
+    running.map(({ id }) => {
+      const trials = counts.get(id)?.uniques ?? 0
+      // Who answers twice is one visitor.
+      return { hits: Math.min(trials, leads.get(id) ?? 0), trials }
+    }),
+    base / 100,
+    lift / 100,
+  )
+  const judged = new Map(running.map(({ id }, i) => [id, verdict.variants[i]]))
   return (
     <Stack sx={{ gap: 1 }}>
       <Typography variant="h3">Split of lane {place}</Typography>
@@ -39,12 +67,17 @@ export function SplitTable({
             <TableCell align="right">Unique</TableCell>
             <TableCell align="right">Share (95 %)</TableCell>
             <TableCell align="right">Weight</TableCell>
+            <TableCell align="right">Leads</TableCell>
+            <TableCell align="right">Leads a visitor (95 %)</TableCell>
+            <TableCell align="right">Against the best other (95 %)</TableCell>
+            <TableCell align="right">Chance of being best</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>
           {variants.map(({ id, name, weight, ended }) => {
             const { scans = 0, uniques = 0 } = counts.get(id) ?? {}
-            const found = all === 0 ? null : wilson(scans, all)
+            const part = all === 0 ? null : wilson(scans, all)
+            const { rate = null, ahead = null, chance = null } = judged.get(id) ?? {}
             return (
               <TableRow key={id}>
                 <TableCell component="th" scope="row">
@@ -52,10 +85,12 @@ export function SplitTable({
                 </TableCell>
                 <TableCell align="right">{number(scans)}</TableCell>
                 <TableCell align="right">{number(uniques)}</TableCell>
-                <TableCell align="right">
-                  {found ? `${percent(found.value)} (${percent(found.low)} to ${percent(found.high)})` : '–'}
-                </TableCell>
+                <TableCell align="right">{part ? between(part) : '–'}</TableCell>
                 <TableCell align="right">{ended ? 'ended' : share(weight, weights)}</TableCell>
+                <TableCell align="right">{number(leads.get(id) ?? 0)}</TableCell>
+                <TableCell align="right">{rate ? between(rate) : '–'}</TableCell>
+                <TableCell align="right">{ahead ? between(ahead) : '–'}</TableCell>
+                <TableCell align="right">{rate && chance !== null ? percent(chance) : '–'}</TableCell>
               </TableRow>
             )
           })}
@@ -79,13 +114,14 @@ export function SplitTable({
           width={170}
         />
         <Typography variant="body2" role="status">
-          each variant needs {number(needed)} visitors; the fewest so far are {number(fewest)}
-          {fewest < needed ? `, so ${number(needed - fewest)} more` : ''}.
+          {verdictInWords(
+            verdict,
+            running.map(({ name }) => name),
+          )}
         </Typography>
       </Stack>
       <Typography variant="caption" color="textSecondary">
-        No variant is called better: nothing is known yet of what visitors did. A visitor keeps a variant for
-        the day.
+        A visitor keeps a variant for the day; leads are counted by the scan that brought them.
       </Typography>
     </Stack>
   )

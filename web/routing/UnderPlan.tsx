@@ -111,7 +111,14 @@ export function UnderPlan({ route, plan, given, rehearsed, now, set, choose }: P
         {tab === 'split' && (
           <Stack sx={{ gap: 3 }}>
             {splits.map((each) => (
-              <SplitTable key={each.id} lane={each} place={asked.indexOf(each) + 1} exits={plan.exits} />
+              <SplitTable
+                key={each.id}
+                lane={each}
+                place={asked.indexOf(each) + 1}
+                exits={plan.exits}
+                routeId={route.id}
+                period={plan.period.days === '' ? {} : { from: plan.period.from }}
+              />
             ))}
           </Stack>
         )}
