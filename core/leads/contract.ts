@@ -94,6 +94,12 @@ export const leadFilter = z.strictObject({
   state: leadState.optional(),
   assignedTo: idQuery.optional(),
   tag: z.string().max(40).optional(),
+  /** Where they were, by what they answered, and the medium of their piece; empty for what is not known. */
+  country: z.string().max(2).optional(),
+  region: z.string().max(200).optional(),
+  city: z.string().max(200).optional(),
+  device: z.string().max(40).optional(),
+  medium: z.string().max(200).optional(),
   /** Words that stand in the answers. */
   q: z.string().max(100).optional(),
   /** A question of a form by its key, and what it was answered with: the key of a choice, `yes` or `no`, a number or a stretch of them, a day, a text. */

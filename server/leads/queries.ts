@@ -64,7 +64,7 @@ function answerCondition(question: string, answer: string): [string, ...(string 
 /** The SQL condition that a query stands for, and its values. */
 function conditionOf(query: LeadQuery, withState: boolean): { where: string; values: (string | number)[] } {
   const { workspaceId, start, end, campaignId, pageId, codeId, assignedTo, state, tag, q, held } = query
-  const { question, answer } = query
+  const { question, answer, medium } = query
   const parts: [string, ...(string | number)[]][] = [
     ['l.workspaceId = ?', workspaceId],
     ['l.at >= ? AND l.at < ?', start, end],
@@ -73,6 +73,11 @@ function conditionOf(query: LeadQuery, withState: boolean): { where: string; val
   if (campaignId !== undefined) parts.push(['l.campaignId = ?', campaignId])
   if (pageId !== undefined) parts.push(['l.pageId = ?', pageId])
   if (codeId !== undefined) parts.push(['l.codeId = ?', codeId])
+  for (const name of ['country', 'region', 'city', 'device'] as const) {
+    const value = query[name]
+    if (value !== undefined) parts.push([`l.${name} = ?`, value])
+  }
+  if (medium !== undefined) parts.push(['l.codeId IN (SELECT id FROM codes WHERE medium = ?)', medium])
   if (assignedTo !== undefined) parts.push(['l.assignedTo = ?', assignedTo])
   if (state !== undefined && withState) parts.push(['l.state = ?', state])
   if (tag !== undefined) parts.push(["l.tags LIKE ? ESCAPE '\\'", likeText(JSON.stringify(tag))])

@@ -150,6 +150,7 @@ function Questions({
           gridTemplateColumns: by === undefined ? 'repeat(2, minmax(0, 1fr))' : 'minmax(0, 1fr)',
           gap: 2,
           mb: 2,
+          alignItems: 'start',
         }}
       >
         {questions.map((each) => (

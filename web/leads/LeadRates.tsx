@@ -16,6 +16,7 @@ import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { Sheet, Trouble } from '../ui/index.ts'
+import { rowOf } from './filter.ts'
 import { groupName } from './QuestionGroups.tsx'
 
 const NAMES: Readonly<Record<RatesBy, string>> = {
@@ -83,10 +84,10 @@ export function LeadRates({
                   </TableCell>
                   <TableCell align="right">{number(row.scans)}</TableCell>
                   <TableCell align="right">
-                    {by === 'piece' && row.leads > 0 ? (
+                    {row.leads > 0 ? (
                       <Link
                         component={RouterLink}
-                        to={`?${new URLSearchParams({ code: row.key, ...period }).toString()}`}
+                        to={`?${new URLSearchParams({ ...period, ...rowOf(by, row.key) }).toString()}`}
                       >
                         {number(row.leads)}
                       </Link>

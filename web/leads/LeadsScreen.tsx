@@ -18,7 +18,7 @@ import { useCampaign } from '../campaigns/index.ts'
 import { useFile } from '../jobs/index.ts'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
-import { queryOf, viewOf } from './filter.ts'
+import { queryOf, viewOf, type WhereName } from './filter.ts'
 import { LeadInspector } from './LeadInspector.tsx'
 import { LeadNumbers } from './LeadNumbers.tsx'
 import { LeadList } from './LeadList.tsx'
@@ -26,6 +26,13 @@ import { LeadsView } from './LeadsView.tsx'
 import { SelectedLeads } from './SelectedLeads.tsx'
 import { useLeadChange } from './useLeadChange.ts'
 
+const WHERE: Readonly<Record<WhereName, string>> = {
+  country: 'Country',
+  region: 'Region',
+  city: 'City',
+  device: 'Device',
+  medium: 'Medium',
+}
 const PAGE_SIZE = 50
 
 /** Who answered the forms of a campaign, one by one or in numbers. */
@@ -88,6 +95,7 @@ function Inbox() {
     view.code !== undefined ||
     view.tag !== undefined ||
     view.answer !== undefined ||
+    Object.keys(view.where).length > 0 ||
     view.from !== undefined ||
     view.to !== undefined
   const states = leads.data?.states
@@ -164,6 +172,15 @@ function Inbox() {
               }}
             />
           )}
+          {Object.entries(view.where).map(([name, value]) => (
+            <Chip
+              key={name}
+              label={`${WHERE[name as WhereName]}: ${value === '' ? 'Not known' : value}`}
+              onDelete={() => {
+                narrow(name, null)
+              }}
+            />
+          ))}
           {(view.from !== undefined || view.to !== undefined) && (
             <Chip
               label={`Days: ${view.from === undefined ? '' : day(view.from)} to ${view.to === undefined ? 'today' : day(view.to)}`}

@@ -4,13 +4,13 @@ import type { LeadNumbers, NumbersBy, QuestionNumbers } from '@flimbo/core/leads
 import { meanInterval } from '@flimbo/core/results'
 import { Link as RouterLink } from 'react-router'
 import { country, orUnknown } from '../ui/index.ts'
-import { answerHref } from './filter.ts'
+import { answerHref, rowOf } from './filter.ts'
 import { decimal } from './QuestionBars.tsx'
 
 type Group = LeadNumbers['groups'][number]
 
 /** More answers than can be read beside each other are left to the bars. */
-const COLUMNS_MAX = 8
+const COLUMNS_MAX = 11
 
 /** What a group is called. */
 export function groupName({ key, name }: { key: string; name: string }, by: NumbersBy | 'medium'): string {
@@ -64,7 +64,7 @@ export function QuestionGroups({
               own && 'rows' in own ? own.rows.map(({ key, count }) => [key, count] as const) : [],
             )
             const answered = own?.answered ?? 0
-            const within = by === 'piece' ? { ...narrowed, code: group.key } : null
+            const within = { ...narrowed, ...rowOf(by, group.key) }
             return (
               <TableRow key={group.key}>
                 <TableCell component="th" scope="row" sx={{ fontWeight: 400 }}>
@@ -77,7 +77,7 @@ export function QuestionGroups({
                   const words = `${number(count)} (${share(count, answered)})`
                   return (
                     <TableCell key={key} align="right" sx={{ whiteSpace: 'nowrap' }}>
-                      {within && count > 0 ? (
+                      {count > 0 ? (
                         <Link
                           component={RouterLink}
                           to={answerHref(within, question.question, key, `${question.title}: ${label}`)}

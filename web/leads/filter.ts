@@ -1,5 +1,9 @@
 import { isKnownDay } from '@flimbo/core/time'
-import { LEAD_STATES, type LeadState } from '@flimbo/core/leads'
+import { LEAD_STATES, type LeadState, type NumbersBy, type RatesBy } from '@flimbo/core/leads'
+
+/** What leads are narrowed to by the rows of their numbers. */
+export const WHERE_NAMES = ['country', 'region', 'city', 'device', 'medium'] as const
+export type WhereName = (typeof WHERE_NAMES)[number]
 
 /** What a list of leads is narrowed to, as the address has it. */
 export interface LeadView {
@@ -11,6 +15,8 @@ export interface LeadView {
   readonly tag: string | undefined
   /** An answer to a question, by their keys, and what it is called. */
   readonly answer: { readonly question: string; readonly key: string; readonly label: string } | undefined
+  /** What else they are narrowed to, by what rows of numbers are of. */
+  readonly where: Readonly<Partial<Record<WhereName, string>>>
   /** Days of the campaign's zone. */
   readonly from: string | undefined
   readonly to: string | undefined
@@ -44,15 +50,35 @@ export function viewOf(address: URLSearchParams): LeadView {
     code: numberOf(address.get('code')),
     tag: address.get('tag') ?? undefined,
     answer: answerOf(address),
+    where: Object.fromEntries(
+      WHERE_NAMES.flatMap((name) => {
+        const value = address.get(name)
+        return value === null ? [] : [[name, value]]
+      }),
+    ),
     from: dayOf(address.get('from')),
     to: dayOf(address.get('to')),
   }
 }
 
+/** What the leads of a row of numbers are narrowed to. */
+export function rowOf(by: NumbersBy | RatesBy, key: string): Readonly<Record<string, string>> {
+  if (by === 'piece') return { code: key }
+  if (by === 'city') {
+    const [country = '', region = '', city = ''] = key.split('\t')
+    return { country, region, city }
+  }
+  // A month of the campaign's zone, from its first day to its last.
+  return by === 'month' ? { from: `${key}-01`, to: lastOfMonth(key) } : { [by]: key }
+}
+
+const lastOfMonth = (month: string) =>
+  new Date(Date.UTC(Number(month.slice(0, 4)), Number(month.slice(5, 7)), 0)).toISOString().slice(0, 10)
+
 /** The query that a view stands for. */
 export const queryOf = (
   campaignId: number,
-  { q, state, held, page, code, tag, answer, from, to }: LeadView,
+  { q, state, held, page, code, tag, answer, where, from, to }: LeadView,
 ) => ({
   campaignId,
   held,
@@ -62,6 +88,7 @@ export const queryOf = (
   ...(code === undefined ? {} : { codeId: code }),
   ...(tag === undefined ? {} : { tag }),
   ...(answer === undefined ? {} : { question: answer.question, answer: answer.key }),
+  ...where,
   ...(from === undefined ? {} : { from }),
   ...(to === undefined ? {} : { to }),
 })
