@@ -16,7 +16,8 @@ const MAILED: Readonly<Record<MailKind, string>> = {
 /** What followed: mails, and that they confirmed their address. */
 function afterwards({ mails, confirmBy, confirmedAt }: Lead, zone: string): Stop[] {
   const stops = mails.map(({ kind, state, at, settledAt, reply }) => ({
-    at: settledAt ?? at,
+    // What waits until the address is confirmed comes after that.
+    at: state === 'unconfirmed' ? Infinity : (settledAt ?? at),
     name: 'Mail',
     text: MAILED[kind],
     more:

@@ -57,6 +57,8 @@ export function RichEditor({ label, value, change, help, fault }: Props) {
   })
   // What comes from elsewhere (undo, another language, somebody else) is shown; what is being typed is left alone.
   useEffect(() => {
+    // One that was put away is followed by another, which begins with what is said.
+    if (editor.isDestroyed) return
     const here = JSON.stringify(fromDocument(editor.getJSON() as EditorNode))
     if (here !== said && !editor.isFocused)
       editor.commands.setContent(toDocument(JSON.parse(said) as RichText) as JSONContent, {
