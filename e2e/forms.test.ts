@@ -1,7 +1,9 @@
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newQuestion, type Question, type QuestionKind, type QuestionOf } from '@flimbo/core/forms'
-import { emptyContent, newPart } from '@flimbo/core/pages'
+import { textFromPlain } from '@flimbo/core/fields'
+import type { ReceivedMail } from '@flimbo/core/mail'
+import { emptyContent, newPart, type PageContent } from '@flimbo/core/pages'
 import { PHONE } from '../server/tests/running.ts'
 import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
 
@@ -217,5 +219,73 @@ describe('a registration', () => {
       .press('Enter')
     await expect.poll(() => leads().map(({ title }) => title)).toEqual(['Ada Lund', 'ليلى'])
     await expect.poll(() => page.getByRole('row', { name: /Bo Ebbe/ }).count()).toBe(0)
+  })
+  it('mails whoever answered once they confirmed their address, and is counted by its answers', async () => {
+    const { page } = office
+    const made = await api<{ id: number; draftVersion: number; live: PageContent }>(page, 'GET', '/pages/1')
+    const parts = made.live.parts.map((part) =>
+      part.kind === 'form'
+        ? {
+            ...part,
+            questions: [
+              ...QUESTIONS,
+              ask('mail', 'mail', { label: said('Ihre Mailadresse', 'بريدك'), name: 'Mail' }),
+            ],
+            mails: true,
+            mailText: {
+              de: textFromPlain('Bis Samstag, {Name}!'),
+              ar: textFromPlain('إلى السبت، {Name}!'),
+            },
+            confirms: true,
+          }
+        : part,
+    )
+    const { draftVersion } = await api<{ draftVersion: number }>(page, 'PATCH', '/pages/1/draft', {
+      draftVersion: made.draftVersion,
+      content: { ...made.live, parts },
+    })
+    await api(page, 'POST', '/pages/1/publish', { draftVersion })
+
+    const phone = await phoneOf({ locale: 'ar', script: false })
+    await phone.page.goto(`${server.door}/OPENDAY`)
+    await phone.page.getByLabel('اسمك').fill('سلمى')
+    await phone.page.getByRole('group', { name: 'هل تأتي بالقارب؟' }).getByLabel('لا').check()
+    await phone.page.getByLabel('بريدك').fill('salma@mailbox.example')
+    await phone.page.waitForTimeout(READ_MS)
+    await phone.page.getByRole('button', { name: 'إرسال' }).press('Enter')
+    await phone.page.getByText('نرسل إليك رسالة بريد.').waitFor()
+
+    const received = async () =>
+      (await api<{ rows: ReceivedMail[] }>(page, 'GET', '/mail/received')).rows.filter(({ recipients }) =>
+        recipients.includes('salma@mailbox.example'),
+      )
+    await expect.poll(async () => (await received()).length).toBe(1)
+    const [asked] = await received()
+    expect(asked?.subject).toBe('يرجى تأكيد عنوان بريدك الإلكتروني')
+    const link = /http:\S+~confirm\S+/.exec(asked?.text ?? '')?.[0] ?? ''
+    // What is looked at there by a program confirms nothing.
+    await page.goto(link)
+    await expectAccessible(page)
+    await phone.page.goto(link)
+    await phone.page.getByRole('button', { name: 'تأكيد العنوان' }).press('Enter')
+    await phone.page.getByText('تم تأكيد عنوان بريدك الإلكتروني.').waitFor()
+    await phone.close()
+
+    await page.goto(`${server.office}/campaigns/1/leads`)
+    await expect.poll(async () => (await received())[0]?.text ?? '').toContain('إلى السبت، سلمى!')
+    await page.getByRole('row', { name: /سلمى/ }).waitFor()
+    await page.keyboard.press('j')
+    const way = page.getByRole('list', { name: 'How they came' })
+    await way.getByText('Confirmed').waitFor()
+    await way.getByText('Thanked by mail').waitFor()
+    await page.goto(`${server.office}/campaigns/1/leads?view=numbers`)
+    await page.getByRole('table', { name: 'Leads a scan' }).getByText('Poster, ticket hall').waitFor()
+    await expectAccessible(page)
+    // Nobody is behind it but who chose it.
+    await page.getByRole('link', { name: 'Nein' }).click()
+    await page.getByRole('row', { name: /سلمى/ }).waitFor()
+    await page.goto(`${server.office}/settings/mail`)
+    await page.getByRole('table', { name: 'Mails' }).getByText('salma@mailbox.example').first().waitFor()
+    await expectAccessible(page)
   })
 })

@@ -131,7 +131,11 @@ function WordList({
     >
       {numbers.rows.map(({ key, count }) => (
         <Typography component="li" variant="body2" key={key}>
-          <Link component={RouterLink} to={`?${new URLSearchParams({ ...narrowed, q: key }).toString()}`}>
+          <Link
+            component={RouterLink}
+            underline="always"
+            to={`?${new URLSearchParams({ ...narrowed, q: key }).toString()}`}
+          >
             {key}
           </Link>{' '}
           {number(count)}

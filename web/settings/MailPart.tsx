@@ -184,14 +184,16 @@ function MailLine({ mail, zone }: { mail: Mail; zone: string }) {
       </TableCell>
       <TableCell sx={{ overflowWrap: 'anywhere' }}>{address}</TableCell>
       <TableCell sx={{ overflowWrap: 'anywhere' }}>
-        {subject || MAIL_KIND_NAMES[kind]}
-        {leadId !== null && campaignId !== null && (
-          <>
-            {' '}
-            <Link component={RouterLink} to={`/campaigns/${String(campaignId)}/leads?lead=${String(leadId)}`}>
-              Lead
-            </Link>
-          </>
+        {leadId !== null && campaignId !== null ? (
+          <Link
+            component={RouterLink}
+            to={`/campaigns/${String(campaignId)}/leads?lead=${String(leadId)}`}
+            title="The lead it is about"
+          >
+            {subject || MAIL_KIND_NAMES[kind]}
+          </Link>
+        ) : (
+          subject || MAIL_KIND_NAMES[kind]
         )}
       </TableCell>
       <TableCell

@@ -47,7 +47,7 @@ export function WatchesPart() {
             {rows.map((watch) => (
               <TableRow key={watch.id}>
                 <TableCell>
-                  <Link component={RouterLink} to={resultsOf(watch)}>
+                  <Link component={RouterLink} underline="always" to={resultsOf(watch)}>
                     {watch.name}
                   </Link>{' '}
                   ({OF_NAMES[watch.of]})
