@@ -1,22 +1,23 @@
 import { z } from 'zod'
-import { endpoint, idParams, idQuery, line, pageOf, pageQuery } from '../api/index.ts'
+import {
+  endpoint,
+  idParams,
+  idQuery,
+  line,
+  pageOf,
+  pageQuery,
+  versioned,
+  versionedChange,
+} from '../api/index.ts'
 import { rowKey } from '../fields/index.ts'
 import { job } from '../jobs/index.ts'
 import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { HELD_REASONS } from './held.ts'
+import { leadStates } from './states.ts'
 
-/** Where the office stands with somebody who answered. */
-export const LEAD_STATES = ['new', 'open', 'done', 'unusable'] as const
-export type LeadState = (typeof LEAD_STATES)[number]
-export const LEAD_STATE_NAMES: Readonly<Record<LeadState, string>> = {
-  new: 'New',
-  open: 'Open',
-  done: 'Done',
-  unusable: 'Not usable',
-}
-
-const leadState = z.enum(LEAD_STATES)
+/** The key of one of the workspace's states. */
+const leadState = rowKey
 const TAGS_MAX = 20
 const LEADS_AT_ONCE = 500
 
@@ -40,6 +41,8 @@ export const leadSummary = z.object({
   city: z.string(),
   country: z.string(),
   held: z.enum(HELD_REASONS).nullable(),
+  /** Whom somebody said they are the same person as: leads with the same `g:…`; or `s:…` where they are nobody else. Empty where mail address and telephone number tell. */
+  personMark: z.string(),
 })
 export type LeadSummary = z.infer<typeof leadSummary>
 
@@ -120,6 +123,11 @@ export const leadChange = z
     tags: z
       .array(line('a tag', 40).refine((tag) => tag !== '', 'Write the tag.'))
       .max(TAGS_MAX, `There are at most ${String(TAGS_MAX)} tags.`)
+      .optional(),
+    /** Joins them as one person, with a mark of their own, or parts one from all others. */
+    personMark: z
+      .string()
+      .regex(/^(|[gs]:[a-z0-9]{1,16})$/)
       .optional(),
     /** Takes one that is held among the others. */
     isHeld: z.literal(false).optional(),
@@ -215,8 +223,25 @@ export const leadsApi = {
     query: pageQuery(['at'], 'at').extend(leadFilter.shape),
     answer: pageOf(leadSummary).extend({
       /** How many of the filter, but for its state, are in each. */
-      states: z.record(leadState, z.int()),
+      states: z.record(z.string(), z.int()),
     }),
+  }),
+  states: endpoint({
+    method: 'GET',
+    path: '/lead-states',
+    room: 'leads',
+    access: { right: 'view' },
+    summary: 'Where the office can stand with somebody who answered',
+    answer: versioned(leadStates),
+  }),
+  changeStates: endpoint({
+    method: 'PATCH',
+    path: '/lead-states',
+    room: 'leads',
+    access: { right: 'administer' },
+    summary: 'Name them anew; one that leads are in is not removed',
+    body: versionedChange(leadStates),
+    answer: versioned(leadStates),
   }),
   fresh: endpoint({
     method: 'GET',
@@ -298,7 +323,9 @@ export const leadsApi = {
     body: z.strictObject({ ids: z.array(z.int().positive()).min(1).max(LEADS_AT_ONCE), set: leadChange }),
     /** What each was before, so that it can be changed back. */
     answer: z.object({
-      were: z.array(leadSummary.pick({ id: true, state: true, assignedTo: true, tags: true })),
+      were: z.array(
+        leadSummary.pick({ id: true, state: true, assignedTo: true, tags: true, personMark: true }),
+      ),
     }),
   }),
   note: endpoint({

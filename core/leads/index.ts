@@ -1,16 +1,10 @@
 export { questionCounter, wordsIn } from './numbers.ts'
 export type { AnswerCount, QuestionCounter, QuestionNumbers } from './numbers.ts'
+export { leadStates, NEW_STATE, USUAL_STATES } from './states.ts'
+export type { LeadStateRow, LeadStates } from './states.ts'
 export { HELD_REASONS } from './held.ts'
 export type { HeldReason } from './held.ts'
-export {
-  LEAD_STATE_NAMES,
-  LEAD_STATES,
-  leadChange,
-  leadFilter,
-  leadsApi,
-  NUMBERS_BY,
-  RATES_BY,
-} from './contract.ts'
+export { leadChange, leadFilter, leadsApi, NUMBERS_BY, RATES_BY } from './contract.ts'
 export type { AnsweredForm, LeadNumbers, LeadRate, NumbersBy, RatesBy } from './contract.ts'
 export { answerRange } from './answerRange.ts'
-export type { Lead, LeadAnswer, LeadChange, LeadFilter, LeadState, LeadSummary } from './contract.ts'
+export type { Lead, LeadAnswer, LeadChange, LeadFilter, LeadSummary } from './contract.ts'

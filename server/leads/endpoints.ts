@@ -1,14 +1,25 @@
 import { In, type EntityManager } from 'typeorm'
+import { quantity } from '@flimbo/core/formats'
 import { isFile } from '@flimbo/core/forms'
-import { leadsApi, type Lead, type LeadFilter, type LeadNumbers, type NumbersBy } from '@flimbo/core/leads'
+import {
+  leadsApi,
+  leadStates,
+  USUAL_STATES,
+  type LeadStates,
+  type Lead,
+  type LeadFilter,
+  type LeadNumbers,
+  type NumbersBy,
+} from '@flimbo/core/leads'
 import { dayIn, spanOfDays } from '@flimbo/core/time'
-import { attach, missing, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
+import { attach, missing, mount, Refusal, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database, type LeadRow } from '../database/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { mailLists, queueMail } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
+import { readSetting, writeSetting, type Section } from '../workspace/index.ts'
 import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
@@ -27,6 +38,9 @@ interface Parts {
   readonly exporter: Exporter
   readonly jobView: JobViewer
 }
+
+/** The states of leads, as a section of a workspace's settings. */
+const LEAD_STATES: Section<LeadStates> = { name: 'leadStates', schema: leadStates, fallback: USUAL_STATES }
 
 const FILE = 'leads.csv'
 const OTHERS_MAX = 50
@@ -73,14 +87,13 @@ export function leadsEndpoints(
 
   async function whole(id: number): Promise<Lead> {
     const row = await rowOf(id)
-    const { workspaceId, email, phone } = row
     const [code, route, page, form, notes, others, mailed] = await Promise.all([
       read.findOneBy(tables.codes, { id: row.codeId }),
       read.findOneBy(tables.routes, { id: row.routeId }),
       read.findOneBy(tables.pages, { id: row.pageId }),
       formOf(row.pageRevisionId, row.part),
       read.find(tables.leadNotes, { where: { leadId: id }, order: { id: 'ASC' } }),
-      reader.ask('leadsOfPerson', workspaceId, email, phone, id, OTHERS_MAX),
+      reader.ask('leadsOfPerson', id, OTHERS_MAX),
       mails.ofLead(id),
     ])
     const people = await findAmong(read, tables.people, 'id', [
@@ -176,6 +189,25 @@ export function leadsEndpoints(
     return { rows: await reader.ask('leadsByVariant', id, start, end) }
   })
 
+  mount(mounts, leadsApi.states, ({ who }) => readSetting(read, who.workspace.id, LEAD_STATES))
+
+  mount(mounts, leadsApi.changeStates, async ({ body, who }) => {
+    const kept = new Set(body.value.states.map(({ key }) => key))
+    const { states } = (await readSetting(read, who.workspace.id, LEAD_STATES)).value
+    for (const { key, name } of states) {
+      if (kept.has(key)) continue
+      const count = await read.countBy(tables.leads, { workspaceId: who.workspace.id, state: key })
+      if (count > 0)
+        throw new Refusal(
+          'taken',
+          `${quantity(count, 'lead is', 'leads are')} in the state “${name}”. Set them to another first.`,
+        )
+    }
+    const stored = await writeSetting(database, who.workspace.id, LEAD_STATES, body)
+    live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
+    return stored
+  })
+
   mount(mounts, leadsApi.fresh, async ({ who }) => ({
     rows: await reader.ask('freshLeads', who.workspace.id),
   }))
@@ -184,6 +216,11 @@ export function leadsEndpoints(
 
   mount(mounts, leadsApi.change, async ({ body: { ids, set }, who }) => {
     const { isHeld, ...values } = set
+    if (values.state !== undefined) {
+      const { states } = (await readSetting(read, who.workspace.id, LEAD_STATES)).value
+      if (!states.some(({ key }) => key === values.state))
+        throw wrongField('set.state', 'This state is not in the list any more. Choose another.')
+    }
     if (values.assignedTo !== undefined && values.assignedTo !== null) {
       const person = await read.findOneBy(tables.people, {
         id: values.assignedTo,
@@ -214,7 +251,15 @@ export function leadsEndpoints(
       who.workspace.id,
       rows.map(({ campaignId }) => campaignId),
     )
-    return { were: rows.map(({ id, state, assignedTo, tags }) => ({ id, state, assignedTo, tags })) }
+    return {
+      were: rows.map(({ id, state, assignedTo, tags, personMark }) => ({
+        id,
+        state,
+        assignedTo,
+        tags,
+        personMark,
+      })),
+    }
   })
 
   mount(mounts, leadsApi.note, async ({ params: { id }, body: { text }, who }) => {
@@ -229,7 +274,7 @@ export function leadsEndpoints(
   /** All that a person answered. */
   async function rowsOfPerson(id: number): Promise<LeadRow[]> {
     const row = await rowOf(id)
-    const others = await reader.ask('leadsOfPerson', row.workspaceId, row.email, row.phone, id, PERSON_MAX)
+    const others = await reader.ask('leadsOfPerson', id, PERSON_MAX)
     return [
       row,
       ...(await findAmong(

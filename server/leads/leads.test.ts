@@ -74,9 +74,9 @@ describe('leads', () => {
       ids: [second],
       set: { state: 'done', tags: ['harbour'] },
     })
-    expect((await list(of)).states).toEqual({ new: 1, open: 0, done: 1, unusable: 0 })
+    expect((await list(of)).states).toEqual({ new: 1, done: 1 })
     expect((await list(`${of}&tag=harbour`)).rows.map(({ id }) => id)).toEqual([second])
-    for (const query of ['from=2026-02-02&to=2026-02-01', 'to=9999-12-31', 'state=lost', 'pageSize=100000'])
+    for (const query of ['from=2026-02-02&to=2026-02-01', 'to=9999-12-31', 'state=Lost!', 'pageSize=100000'])
       expect((await flimbo.refused('GET', `/api/leads?${query}`)).status).toBe(422)
   })
 
@@ -118,6 +118,54 @@ describe('leads', () => {
     const freed = await flimbo.ask('POST', '/api/lead-changes', { ids: [held], set: { isHeld: false } })
     expect(freed).toMatchObject({ status: 200 })
     expect([(await get(held)).held, counts()]).toEqual([null, before + 1])
+  })
+
+  it('are in states of the workspace’s own, of which none is removed while leads are in it', async () => {
+    const id = store({})
+    const change = (states: object[], version: number) =>
+      flimbo.ask('PATCH', '/api/lead-states', { value: { states }, version })
+    const first = { key: 'new', name: 'Just in' }
+    const ring = { key: 'ring', name: 'To ring' }
+    expect((await change([first, ring], 0)).status).toBe(409)
+    const rest = ['open', 'done', 'unusable'].map((key) => ({ key, name: key }))
+    expect((await change([first, ring, ...rest], 0)).status).toBe(200)
+    await flimbo.ask('POST', '/api/lead-changes', { ids: [id], set: { state: 'ring' } })
+    expect((await get(id)).state).toBe('ring')
+    const gone = await flimbo.refused('POST', '/api/lead-changes', { ids: [id], set: { state: 'lost' } })
+    expect(gone.fields?.[0]?.path).toBe('set.state')
+    const refused = await flimbo.refused('PATCH', '/api/lead-states', {
+      value: { states: [first, ...rest] },
+      version: 1,
+    })
+    expect(refused.detail).toBe('1 lead is in the state “To ring”. Set them to another first.')
+    for (const states of [
+      [ring],
+      [first, first],
+      [first, { key: 'a', name: ' ' }],
+      [first, { key: 'b', name: 'just in' }],
+    ])
+      expect((await change(states, 1)).status).toBe(422)
+  })
+
+  it('are one person by address and number, through others, and by what somebody said; or parted', async () => {
+    const a = store({ email: 'a@one.example' })
+    const b = store({ email: 'a@one.example', phone: '+4949315550777' })
+    const c = store({ phone: '+4949315550777' })
+    const d = store({ title: 'Typed another address' })
+    const others = async (id: number) => (await get(id)).others.map((each) => each.id).sort((x, y) => x - y)
+    const mark = (ids: number[], personMark: string) =>
+      flimbo.ask('POST', '/api/lead-changes', { ids, set: { personMark } })
+    expect([await others(a), await others(c), await others(d)]).toEqual([[b, c], [a, b], []])
+    await mark([c, d], 'g:join')
+    expect([await others(a), await others(d)]).toEqual([
+      [b, c, d],
+      [a, b, c],
+    ])
+    await mark([b], 's:part')
+    expect([await others(a), await others(b), await others(d)]).toEqual([[], [], [c]])
+    expect((await mark([d], 'g:not allowed')).status).toBe(422)
+    const file = await flimbo.ask<{ answers: unknown[] }>('GET', `/api/leads/${String(d)}/person.json`)
+    expect(file.body.answers).toHaveLength(2)
   })
 
   it('of one person are one file, and erased everywhere: answers, notes and files; the count stays', async () => {

@@ -1,13 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import type { AnsweredForm, LeadNumbers, NumbersBy } from '@flimbo/core/leads'
 import { isFile, type Answers } from '@flimbo/core/forms'
-import {
-  answerRange,
-  LEAD_STATES,
-  type LeadFilter,
-  type LeadState,
-  type LeadSummary,
-} from '@flimbo/core/leads'
+import { answerRange, type LeadFilter, type LeadSummary } from '@flimbo/core/leads'
 import { countAnswers, type CountedForm, type CountedLead } from './countAnswers.ts'
 
 /** Which leads are meant, in a span of moments (UTC ms). */
@@ -24,7 +18,7 @@ interface StoredSummary extends Omit<LeadSummary, 'tags' | 'held' | 'pageName'> 
 }
 
 const SUMMARY = `l.id, l.version, l.at, l.title, l.email, l.phone, l.state, l.assignedTo, l.tags, l.pageId,
-  p.name AS pageName, l.codeId, c.name AS codeName, l.city, l.country, l.held`
+  p.name AS pageName, l.codeId, c.name AS codeName, l.city, l.country, l.held, l.personMark`
 const FROM = 'FROM leads l JOIN codes c ON c.id = l.codeId LEFT JOIN pages p ON p.id = l.pageId'
 
 const summaryOf = ({ tags, held, pageName, ...row }: StoredSummary): LeadSummary => ({
@@ -98,14 +92,13 @@ export function leadQueries(database: Sqlite.Database) {
       order: 'asc' | 'desc',
       limit: number,
       offset: number,
-    ): { rows: LeadSummary[]; total: number; states: Record<LeadState, number> } {
+    ): { rows: LeadSummary[]; total: number; states: Record<string, number> } {
       const some = conditionOf(query, true)
       const all = conditionOf(query, false)
       const counts = database
         .prepare(`SELECT l.state, count(*) AS n FROM leads l WHERE ${all.where} GROUP BY l.state`)
-        .all(...all.values) as { state: LeadState; n: number }[]
+        .all(...all.values) as { state: string; n: number }[]
       const found = new Map(counts.map(({ state, n }) => [state, n]))
-      const states = Object.fromEntries(LEAD_STATES.map((state) => [state, found.get(state) ?? 0]))
       const direction = order === 'asc' ? 'ASC' : 'DESC'
       const rows = database
         .prepare(
@@ -118,8 +111,7 @@ export function leadQueries(database: Sqlite.Database) {
           query.state === undefined
             ? counts.reduce((sum, { n }) => sum + n, 0)
             : (found.get(query.state) ?? 0),
-        // One of each state there is.
-        states: states as Record<LeadState, number>,
+        states: Object.fromEntries(found),
       }
     },
 
@@ -137,23 +129,32 @@ export function leadQueries(database: Sqlite.Database) {
         .all(workspaceId) as ReturnType<ReturnType<typeof leadQueries>['freshLeads']>
     },
 
-    /** What else the person of a lead answered: by mail address or telephone number, the newest first. */
-    leadsOfPerson(
-      workspaceId: number,
-      email: string,
-      phone: string,
-      except: number,
-      limit: number,
-    ): LeadSummary[] {
-      if (email === '' && phone === '') return []
-      const rows = database
+    /**
+     * What else the person of a lead answered, the newest first: joined by mail address and telephone number, through as
+     * many answers as there are, and by what somebody said; whoever was parted from others is joined with nobody.
+     */
+    leadsOfPerson(id: number, limit: number): LeadSummary[] {
+      return database
         .prepare(
-          `SELECT ${SUMMARY} ${FROM} WHERE l.workspaceId = ? AND l.id <> ?
-             AND ((l.email <> '' AND l.email = ?) OR (l.phone <> '' AND l.phone = ?))
+          `WITH RECURSIVE person(id, workspaceId, email, phone, personMark) AS (
+             SELECT id, workspaceId, email, phone, personMark FROM leads WHERE id = ? AND personMark NOT LIKE 's:%'
+             UNION
+             SELECT o.id, o.workspaceId, o.email, o.phone, o.personMark FROM person p JOIN leads o
+               ON o.id IN (
+                 SELECT id FROM leads WHERE p.email <> '' AND workspaceId = p.workspaceId AND email = p.email AND email <> ''
+                 UNION ALL
+                 SELECT id FROM leads WHERE p.phone <> '' AND workspaceId = p.workspaceId AND phone = p.phone AND phone <> ''
+                 UNION ALL
+                 SELECT id FROM leads
+                 WHERE p.personMark <> '' AND workspaceId = p.workspaceId AND personMark = p.personMark AND personMark <> ''
+               )
+             WHERE o.personMark NOT LIKE 's:%'
+             LIMIT ?)
+           SELECT ${SUMMARY} ${FROM} WHERE l.id IN (SELECT id FROM person) AND l.id <> ?
            ORDER BY l.at DESC, l.id DESC LIMIT ?`,
         )
-        .all(workspaceId, except, email, phone, limit) as StoredSummary[]
-      return rows.map(summaryOf)
+        .all(id, limit + 1, id, limit)
+        .map((row) => summaryOf(row as StoredSummary))
     },
 
     /** The numbers of the next leads of a query after one, the oldest first. */

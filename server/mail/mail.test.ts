@@ -194,7 +194,7 @@ describe('a mail server', () => {
     database.close()
     const found = await mailOf(id)
     await expect.poll(async () => (await mailOf(id))?.state, { timeout: 70_000 }).toBe('given-up')
-    expect((await mails('&state=given-up')).map((each) => each.id)).toEqual([found?.id])
+    expect((await mails('&state=given-up')).map((each) => each.id)).toContain(found?.id)
     await flimbo.ask('DELETE', `/api/mails/${String(found?.id)}`)
     expect(await mailOf(id)).toBeUndefined()
   })

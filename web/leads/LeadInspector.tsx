@@ -10,8 +10,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material'
-import { moment } from '@flimbo/core/formats'
-import { LEAD_STATE_NAMES, LEAD_STATES, leadsApi, type Lead, type LeadState } from '@flimbo/core/leads'
+import { leadsApi, type Lead } from '@flimbo/core/leads'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { Link as RouterLink } from 'react-router'
 import { hrefOf, useAnswer } from '../api/index.ts'
@@ -19,7 +18,9 @@ import { Inspector, Trouble } from '../ui/index.ts'
 import { EraseLead } from './EraseLead.tsx'
 import { LeadNotes } from './LeadNotes.tsx'
 import { LeadWay } from './LeadWay.tsx'
+import { SamePerson } from './SamePerson.tsx'
 import type { LeadChanges } from './useLeadChange.ts'
+import { useLeadStates } from './useLeadStates.ts'
 
 interface Props {
   readonly id: number
@@ -76,24 +77,7 @@ export function LeadInspector({ id, zone, changes, choose, close }: Props) {
               </Typography>
             </Box>
           ))}
-          {data.others.length > 0 && (
-            <Box>
-              <Typography variant="h3">The same person</Typography>
-              {data.others.map((other) => (
-                <Link
-                  key={other.id}
-                  component="button"
-                  type="button"
-                  sx={{ display: 'block', textAlign: 'left' }}
-                  onClick={() => {
-                    choose(other.id)
-                  }}
-                >
-                  {moment(other.at, zone)}: {other.pageName || 'a page that is gone'}
-                </Link>
-              ))}
-            </Box>
-          )}
+          <SamePerson lead={data} zone={zone} changes={changes} choose={choose} />
           <LeadNotes lead={data} zone={zone} />
           <Stack direction="row" sx={{ gap: 1, borderTop: 1, borderColor: 'divider', pt: 1.5 }}>
             <Button size="small" href={hrefOf(leadsApi.person, { params: { id } })}>
@@ -135,6 +119,7 @@ function Answers({ lead: { id, answers } }: { lead: Lead }) {
 
 function Standing({ lead, changes }: { lead: Lead; changes: LeadChanges }) {
   const people = useAnswer(workspaceApi.people, {}).data?.rows ?? []
+  const { states, nameOf } = useLeadStates()
   const { id, state, assignedTo, tags } = lead
   return (
     <Stack sx={{ gap: 1.5 }}>
@@ -146,13 +131,16 @@ function Standing({ lead, changes }: { lead: Lead; changes: LeadChanges }) {
           value={state}
           sx={{ flex: 1 }}
           onChange={({ target }) => {
-            const next = target.value as LeadState
-            changes.apply([id], { state: next }, `1 lead set to ${LEAD_STATE_NAMES[next].toLowerCase()}.`)
+            changes.apply(
+              [id],
+              { state: target.value },
+              `1 lead set to ${nameOf(target.value).toLowerCase()}.`,
+            )
           }}
         >
-          {LEAD_STATES.map((each) => (
-            <MenuItem key={each} value={each}>
-              {LEAD_STATE_NAMES[each]}
+          {states.map(({ key, name }) => (
+            <MenuItem key={key} value={key}>
+              {name}
             </MenuItem>
           ))}
         </TextField>

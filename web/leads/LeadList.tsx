@@ -1,8 +1,9 @@
 import { Chip, Stack } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { moment } from '@flimbo/core/formats'
-import { LEAD_STATE_NAMES, type LeadState, type LeadSummary } from '@flimbo/core/leads'
+import type { LeadSummary } from '@flimbo/core/leads'
 import { country } from '../ui/index.ts'
+import { useLeadStates } from './useLeadStates.ts'
 
 interface Props {
   readonly rows: readonly LeadSummary[]
@@ -20,7 +21,7 @@ interface Props {
   }
 }
 
-const columns = (zone: string): GridColDef<LeadSummary>[] => [
+const columns = (zone: string, nameOf: (state: string) => string): GridColDef<LeadSummary>[] => [
   {
     field: 'title',
     headerName: 'Who',
@@ -32,7 +33,7 @@ const columns = (zone: string): GridColDef<LeadSummary>[] => [
     field: 'state',
     headerName: 'State',
     width: 110,
-    valueFormatter: (value: LeadState) => LEAD_STATE_NAMES[value],
+    valueFormatter: (value: string) => nameOf(value),
   },
   { field: 'at', headerName: 'When', width: 150, valueFormatter: (value: number) => moment(value, zone) },
   { field: 'codeName', headerName: 'Piece', flex: 1, minWidth: 130 },
@@ -61,11 +62,12 @@ const columns = (zone: string): GridColDef<LeadSummary>[] => [
 
 /** The inbox: a row a lead, chosen by Enter or a click, selected by the space bar. */
 export function LeadList({ rows, total, zone, isLoading, chosen, choose, selected, select, paging }: Props) {
+  const { nameOf } = useLeadStates()
   return (
     <DataGrid
       aria-label="Leads"
       rows={rows}
-      columns={columns(zone).map((each) => ({ ...each, sortable: false }))}
+      columns={columns(zone, nameOf).map((each) => ({ ...each, sortable: false }))}
       rowCount={total}
       rowHeight={40}
       columnHeaderHeight={36}

@@ -10,7 +10,7 @@ import {
   Typography,
 } from '@mui/material'
 import { day, number } from '@flimbo/core/formats'
-import { LEAD_STATE_NAMES, LEAD_STATES, leadsApi } from '@flimbo/core/leads'
+import { leadsApi } from '@flimbo/core/leads'
 import { useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
@@ -25,6 +25,7 @@ import { LeadList } from './LeadList.tsx'
 import { LeadsView } from './LeadsView.tsx'
 import { SelectedLeads } from './SelectedLeads.tsx'
 import { useLeadChange } from './useLeadChange.ts'
+import { useLeadStates } from './useLeadStates.ts'
 
 const WHERE: Readonly<Record<WhereName, string>> = {
   country: 'Country',
@@ -99,6 +100,7 @@ function Inbox() {
     view.from !== undefined ||
     view.to !== undefined
   const states = leads.data?.states
+  const known = useLeadStates()
   return (
     <Box sx={{ display: 'flex', height: 'calc(100vh - 94px)', minHeight: 420 }}>
       <Box sx={{ flex: 1, minWidth: 0, p: 2, overflowY: 'auto' }}>
@@ -138,10 +140,10 @@ function Inbox() {
             }}
           >
             <ToggleButton value="all">All</ToggleButton>
-            {LEAD_STATES.map((state) => (
-              <ToggleButton key={state} value={state}>
-                {LEAD_STATE_NAMES[state]}
-                {states && view.held === 'no' ? ` ${number(states[state] ?? 0)}` : ''}
+            {known.states.map(({ key, name }) => (
+              <ToggleButton key={key} value={key}>
+                {name}
+                {states && view.held === 'no' ? ` ${number(states[key] ?? 0)}` : ''}
               </ToggleButton>
             ))}
             <ToggleButton value="held">Held</ToggleButton>

@@ -1,8 +1,9 @@
 import { Button, Stack, Typography } from '@mui/material'
 import { quantity } from '@flimbo/core/formats'
-import { LEAD_STATE_NAMES, LEAD_STATES } from '@flimbo/core/leads'
 import { useSession } from '../session/index.ts'
+import { freshMark } from './person.ts'
 import type { LeadChanges } from './useLeadChange.ts'
+import { useLeadStates } from './useLeadStates.ts'
 
 /** What can be done with several leads at once. */
 export function SelectedLeads({
@@ -17,6 +18,7 @@ export function SelectedLeads({
   clear: () => void
 }) {
   const { person } = useSession()
+  const { states } = useLeadStates()
   const some = quantity(ids.length, 'lead')
   return (
     <Stack
@@ -40,16 +42,16 @@ export function SelectedLeads({
           Take them
         </Button>
       ) : (
-        LEAD_STATES.map((state) => (
+        states.map(({ key, name }) => (
           <Button
-            key={state}
+            key={key}
             size="small"
             variant="outlined"
             onClick={() => {
-              changes.apply(ids, { state }, `${some} set to ${LEAD_STATE_NAMES[state].toLowerCase()}.`)
+              changes.apply(ids, { state: key }, `${some} set to ${name.toLowerCase()}.`)
             }}
           >
-            {LEAD_STATE_NAMES[state]}
+            {name}
           </Button>
         ))
       )}
@@ -61,6 +63,16 @@ export function SelectedLeads({
       >
         Assign to me
       </Button>
+      {ids.length > 1 && (
+        <Button
+          size="small"
+          onClick={() => {
+            changes.apply(ids, { personMark: freshMark('same') }, `${some} joined as one person.`)
+          }}
+        >
+          Same person
+        </Button>
+      )}
       <Button size="small" color="inherit" onClick={clear}>
         Clear
       </Button>

@@ -1,5 +1,5 @@
 import { isKnownDay } from '@flimbo/core/time'
-import { LEAD_STATES, type LeadState, type NumbersBy, type RatesBy } from '@flimbo/core/leads'
+import type { NumbersBy, RatesBy } from '@flimbo/core/leads'
 
 /** What leads are narrowed to by the rows of their numbers. */
 export const WHERE_NAMES = ['country', 'region', 'city', 'device', 'medium'] as const
@@ -8,7 +8,8 @@ export type WhereName = (typeof WHERE_NAMES)[number]
 /** What a list of leads is narrowed to, as the address has it. */
 export interface LeadView {
   readonly q: string
-  readonly state: LeadState | undefined
+  /** The key of one of the workspace's states. */
+  readonly state: string | undefined
   readonly held: 'no' | 'yes'
   readonly page: number | undefined
   readonly code: number | undefined
@@ -44,7 +45,7 @@ export const answerHref = (
 export function viewOf(address: URLSearchParams): LeadView {
   return {
     q: address.get('q') ?? '',
-    state: LEAD_STATES.find((state) => state === address.get('state')),
+    state: /^[a-z0-9]{1,16}$/.exec(address.get('state') ?? '')?.[0],
     held: address.get('held') === 'yes' ? 'yes' : 'no',
     page: numberOf(address.get('page')),
     code: numberOf(address.get('code')),

@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import type { Lead, LeadSummary } from '@flimbo/core/leads'
+import { USUAL_STATES, type Lead, type LeadSummary } from '@flimbo/core/leads'
 import { SessionContext } from '../session/index.ts'
 import { around, startOffice, type Asked } from '../tests/office.tsx'
 import { queryOf, viewOf } from './filter.ts'
@@ -25,7 +25,7 @@ describe('what a list of leads is narrowed to', () => {
       codeId: 4,
       tag: 'a',
     })
-    expect(queryOf(1, view('q=&state=lost&page=x&code=-1&held=perhaps'))).toEqual({
+    expect(queryOf(1, view('q=&state=Lost!&page=x&code=-1&held=perhaps'))).toEqual({
       campaignId: 1,
       held: 'no',
     })
@@ -39,6 +39,7 @@ describe('a change of leads', () => {
       state,
       assignedTo,
       tags: [],
+      personMark: '',
     })
     expect(changesBack([was(1, 'new'), was(2, 'open', 7), was(3, 'new', 8)], { state: 'done' })).toEqual([
       { ids: [1, 3], set: { state: 'new' } },
@@ -67,6 +68,7 @@ const summary = (id: number, more: Partial<LeadSummary> = {}): LeadSummary => ({
   city: 'Kiel',
   country: 'DE',
   held: null,
+  personMark: '',
   ...more,
 })
 const whole = (id: number, more: Partial<Lead> = {}): Lead => ({
@@ -128,8 +130,11 @@ const answers =
         states: { new: rows.length, open: 0, done: 0, unusable: 0 },
       }
     if (path === '/people') return { rows: [{ id: 9, name: 'Anna' }] }
+    if (path === '/lead-states') return { value: STATES, version: 1 }
+    if (path.startsWith('/watches')) return { rows: [] }
     return lead
   }
+const STATES = { ...USUAL_STATES, states: [...USUAL_STATES.states, { key: 'ring', name: 'To ring' }] }
 const press = (name: string | RegExp) => {
   fireEvent.click(screen.getByRole('button', { name }))
 }
@@ -181,6 +186,34 @@ describe('the inbox', () => {
         { ids: [1], set: { state: 'new' } },
         { ids: [2], set: { state: 'open' } },
       ])
+    })
+  })
+
+  it('has the states of the workspace, and joins those who are one person', async () => {
+    const { writes } = show(answers([summary(1), summary(2)]))
+    await screen.findByText('Visitor 2')
+    await screen.findByRole('button', { name: /^To ring/ })
+    fireEvent.click(screen.getAllByRole('checkbox')[0] as HTMLElement)
+    press('Same person')
+    await screen.findByText('2 leads joined as one person.')
+    expect(writes()[0]?.body).toEqual({
+      ids: [1, 2],
+      set: { personMark: expect.stringMatching(/^g:[0-9a-f]{16}$/) as string },
+    })
+  })
+
+  it('parts one that is somebody else, and joins it again', async () => {
+    const { writes } = show(
+      answers([summary(1)], whole(1, { personMark: 's:1', others: [summary(2)] })),
+      '/leads?lead=1',
+    )
+    fireEvent.click(await screen.findByRole('button', { name: /^Not the same: Visitor 2/ }))
+    await waitFor(() => {
+      expect(writes()[0]?.body).toMatchObject({ ids: [2] })
+    })
+    press('Join again')
+    await waitFor(() => {
+      expect(writes()[1]?.body).toEqual({ ids: [1], set: { personMark: '' } })
     })
   })
 

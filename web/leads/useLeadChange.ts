@@ -3,7 +3,7 @@ import { leadsApi, type LeadChange, type LeadSummary } from '@flimbo/core/leads'
 import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
 
-type Were = readonly Pick<LeadSummary, 'id' | 'state' | 'assignedTo' | 'tags'>[]
+type Were = readonly Pick<LeadSummary, 'id' | 'state' | 'assignedTo' | 'tags' | 'personMark'>[]
 
 /** What was done last, in words, and how it is taken back. */
 export interface Done {
@@ -15,11 +15,12 @@ export interface Done {
 /** What some leads were, put together by what is set again: one change for all that were alike. */
 export function changesBack(were: Were, set: LeadChange): { ids: number[]; set: LeadChange }[] {
   const groups = new Map<string, { ids: number[]; set: LeadChange }>()
-  for (const { id, state, assignedTo, tags } of were) {
+  for (const { id, state, assignedTo, tags, personMark } of were) {
     const back: LeadChange = {
       ...(set.state === undefined ? {} : { state }),
       ...(set.assignedTo === undefined ? {} : { assignedTo }),
       ...(set.tags === undefined ? {} : { tags }),
+      ...(set.personMark === undefined ? {} : { personMark }),
     }
     const key = JSON.stringify(back)
     const group = groups.get(key) ?? { ids: [], set: back }

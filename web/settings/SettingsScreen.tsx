@@ -8,6 +8,7 @@ import { KeepScansForm } from './KeepScansForm.tsx'
 import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
+import { LeadStatesPart } from './LeadStatesPart.tsx'
 import { MailPart } from './MailPart.tsx'
 import { WatchesPart } from '../watches/index.ts'
 import { LinksForm } from './LinksForm.tsx'
@@ -24,6 +25,7 @@ const PARTS = {
   styles: 'House styles',
   pages: 'Page styles',
   wallet: 'Wallet passes',
+  leads: 'States of leads',
   mail: 'Mail',
   watches: 'What you are told',
   files: 'Files',
@@ -63,6 +65,7 @@ export function SettingsScreen() {
         {shown === 'pages' && <PageStylesPart />}
         {shown === 'wallet' && <WalletPart />}
         {shown === 'watches' && <WatchesPart />}
+        {shown === 'leads' && <LeadStatesPart />}
         {shown === 'mail' && <MailPart />}
         {shown === 'files' && <FilesPart />}
         {shown === 'scans' && <KeepScansForm />}

@@ -1,5 +1,4 @@
 import { EntitySchema } from 'typeorm'
-import type { LeadState } from '@flimbo/core/leads'
 import type { LeadRecord } from '../../leads/record.ts'
 import { id, integer, json, optionalInteger, text } from './columns.ts'
 
@@ -8,7 +7,9 @@ export interface LeadRow extends LeadRecord {
   id: number
   tags: string[]
   /** Where the office stands with it: one of the workspace's own states. */
-  state: LeadState
+  state: string
+  /** Whom somebody said they are the same person as; empty where mail address and telephone number tell. */
+  personMark: string
   assignedTo: number | null
   version: number
   /** Until when its mail address can be confirmed; null where nobody asked. And when it was; null where not yet. */
@@ -52,6 +53,7 @@ export const leads = new EntitySchema<LeadRow>({
     held: text,
     apart: text,
     version: integer,
+    personMark: text,
     confirmBy: optionalInteger,
     confirmedAt: optionalInteger,
   },

@@ -41,6 +41,8 @@ export class Mails1765700000000 implements MigrationInterface {
       watchId INTEGER NOT NULL, campaignId INTEGER NOT NULL, "of" TEXT NOT NULL, refId INTEGER NOT NULL,
       at BIGINT NOT NULL, sentence TEXT NOT NULL, seenAt BIGINT)`)
     await runner.query('CREATE INDEX notices_unseen ON notices (personId, id) WHERE seenAt IS NULL')
+    await runner.query("ALTER TABLE leads ADD COLUMN personMark TEXT NOT NULL DEFAULT ''")
+    await runner.query("CREATE INDEX leads_person ON leads (workspaceId, personMark) WHERE personMark <> ''")
     await runner.query('ALTER TABLE leads ADD COLUMN confirmBy BIGINT')
     await runner.query('ALTER TABLE leads ADD COLUMN confirmedAt BIGINT')
     await runner.query(
@@ -55,6 +57,8 @@ export class Mails1765700000000 implements MigrationInterface {
     await runner.query('DROP INDEX leads_new')
     await runner.query('ALTER TABLE leads DROP COLUMN confirmedAt')
     await runner.query('ALTER TABLE leads DROP COLUMN confirmBy')
+    await runner.query('DROP INDEX leads_person')
+    await runner.query('ALTER TABLE leads DROP COLUMN personMark')
     await runner.query('DROP TABLE notices')
     await runner.query('DROP TABLE watches')
     await runner.query('DROP TABLE mails')
