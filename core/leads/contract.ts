@@ -14,6 +14,7 @@ import { job } from '../jobs/index.ts'
 import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { HELD_REASONS } from './held.ts'
+import { leadFileLook } from './leadFile.ts'
 import { leadStates } from './states.ts'
 
 /** The key of one of the workspace's states. */
@@ -373,8 +374,8 @@ export const leadsApi = {
     room: 'leads',
     access: { right: 'view', things: things('body'), orAll: true },
     status: 202,
-    summary: 'Have them written as a CSV file (RFC 4180) by a job, a column each question',
-    body: leadFilter,
+    summary: 'Have them written as a file by a job, a row each: CSV (RFC 4180) or a sheet (Office Open XML)',
+    body: leadFilter.extend({ look: leadFileLook.optional() }),
     answer: job,
   }),
 }

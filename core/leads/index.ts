@@ -1,5 +1,7 @@
 export { questionCounter, wordsIn } from './numbers.ts'
 export type { AnswerCount, QuestionCounter, QuestionNumbers } from './numbers.ts'
+export { LEAD_COLUMNS, leadFileLook } from './leadFile.ts'
+export type { LeadColumn, LeadFileLook } from './leadFile.ts'
 export { leadStates, NEW_STATE, USUAL_STATES } from './states.ts'
 export type { LeadStateRow, LeadStates } from './states.ts'
 export { HELD_REASONS } from './held.ts'

@@ -3,8 +3,10 @@ import { quantity } from '@flimbo/core/formats'
 import { isFile } from '@flimbo/core/forms'
 import {
   leadsApi,
+  leadFileLook,
   leadStates,
   USUAL_STATES,
+  type LeadFileLook,
   type LeadStates,
   type Lead,
   type LeadFilter,
@@ -24,7 +26,8 @@ import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
 import { mailsOf } from './mailsOf.ts'
-import { writeLeads } from './leadsCsv.ts'
+import { writeCsv, writeSheet } from './leadFiles.ts'
+import { leadTable } from './leadTable.ts'
 import { leadRates } from './rates.ts'
 import type { LeadQuery } from './queries.ts'
 
@@ -42,7 +45,18 @@ interface Parts {
 /** The states of leads, as a section of a workspace's settings. */
 const LEAD_STATES: Section<LeadStates> = { name: 'leadStates', schema: leadStates, fallback: USUAL_STATES }
 
-const FILE = 'leads.csv'
+/** A file of leads that somebody wants. */
+interface LeadFileOrder {
+  readonly query: LeadQuery
+  readonly look: LeadFileLook
+}
+const FORMATS = {
+  csv: { type: 'text/csv; charset=utf-8; header=present', write: writeCsv },
+  xlsx: {
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    write: writeSheet,
+  },
+} as const
 const OTHERS_MAX = 50
 /** Of one person: nobody answers so often. */
 const PERSON_MAX = 10_000
@@ -323,25 +337,31 @@ export function leadsEndpoints(
     return undefined
   })
 
-  exporter.define<LeadQuery>({
-    what: FILE,
-    type: 'text/csv; charset=utf-8; header=present',
-    // It was a query when it was stored.
-    read: (stored) => stored as LeadQuery,
-    nameOf: () => Promise.resolve(FILE),
-    write: (out, query, advance) =>
-      writeLeads(out, { database, reader }, query, (done) => {
-        advance(done, 0)
-      }),
-  })
-  mount(mounts, leadsApi.makeFile, async ({ body, who, campaign }) => {
+  for (const format of ['csv', 'xlsx'] as const)
+    exporter.define<LeadFileOrder>({
+      what: `leads.${format}`,
+      type: FORMATS[format].type,
+      // It was an order when it was stored.
+      read: (stored) => stored as LeadFileOrder,
+      nameOf: () => Promise.resolve(`leads.${format}`),
+      async write(out, { query, look }, advance) {
+        const { states } = (await readSetting(read, query.workspaceId, LEAD_STATES)).value
+        const nameOf = (state: string) => states.find(({ key }) => key === state)?.name ?? state
+        await FORMATS[format].write(out, leadTable({ database, reader, nameOf }, query, look), (done) => {
+          advance(done, 0)
+        })
+      },
+    })
+  mount(mounts, leadsApi.makeFile, async ({ body: { look, ...filter }, who, campaign }) => {
     const { workspace, person } = who
-    const query = queryOf(workspace.id, campaign?.zone ?? workspace.zone, body)
-    const job = await exporter.order(FILE, query, {
+    const query = queryOf(workspace.id, campaign?.zone ?? workspace.zone, filter)
+    const whole = leadFileLook.parse(look ?? {})
+    const order: LeadFileOrder = { query, look: whole }
+    const job = await exporter.order(`leads.${whole.format}`, order, {
       workspaceId: workspace.id,
       personId: person.id,
       campaignId: campaign?.id ?? null,
-      title: `Leads as CSV${campaign ? `: ${campaign.name}` : ''}`,
+      title: `Leads as ${whole.format.toUpperCase()}${campaign ? `: ${campaign.name}` : ''}`,
     })
     return jobView.one(job, who)
   })

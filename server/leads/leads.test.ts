@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import ExcelJS from 'exceljs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Job } from '@flimbo/core/jobs'
 import type { Lead, LeadSummary } from '@flimbo/core/leads'
@@ -244,5 +245,24 @@ describe('leads', () => {
       'pier',
       'Pass',
     ])
+  })
+  it('are a sheet with the columns that were chosen, a column each choice, numbers as such', async () => {
+    store({ answers: { name: '=2+2', boat: { chosen: ['a'] } }, search: 'sheet' })
+    const look = { format: 'xlsx', columns: ['lead', 'time_utc'], choices: 'split' }
+    const { body: job } = await flimbo.ask<Job>('POST', '/api/lead-files', { campaignId, q: 'sheet', look })
+    expect((await flimbo.ended(job.id)).state).toBe('done')
+    const { body } = await flimbo.ask<Buffer>('GET', `/api/jobs/${String(job.id)}/file`)
+    const book = new ExcelJS.Workbook()
+    // It asks for a buffer by a type of its own, and takes any.
+    await book.xlsx.load(body as never)
+    const sheet = book.getWorksheet('Leads')
+    const row = (n: number) => (sheet?.getRow(n).values as unknown[]).slice(1)
+    expect(row(1)).toEqual(['lead', 'time_utc', 'Name', 'Your mail', 'Boat: Lark Holm', 'Photo'])
+    expect(row(2)).toEqual([expect.any(Number), expect.any(Date), '=2+2', undefined, 1])
+    expect(sheet?.getCell('C2').type).toBe(ExcelJS.ValueType.String)
+    expect(
+      (await flimbo.refused('POST', '/api/lead-files', { campaignId, look: { columns: ['password'] } }))
+        .status,
+    ).toBe(422)
   })
 })

@@ -19,6 +19,7 @@ import { useFile } from '../jobs/index.ts'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
 import { queryOf, viewOf, type WhereName } from './filter.ts'
+import { DownloadLeads } from './DownloadLeads.tsx'
 import { LeadInspector } from './LeadInspector.tsx'
 import { LeadNumbers } from './LeadNumbers.tsx'
 import { LeadList } from './LeadList.tsx'
@@ -109,13 +110,11 @@ function Inbox() {
           <LeadsView shown="people" />
           <Box sx={{ flex: 1 }} />
           <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />
-          <Button
-            onClick={() => {
-              void file.order({ body: query })
+          <DownloadLeads
+            order={(look) => {
+              void file.order({ body: { ...query, look } })
             }}
-          >
-            Download as CSV
-          </Button>
+          />
         </Stack>
         <Stack direction="row" sx={{ gap: 1.5, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
           <TextField

@@ -247,12 +247,18 @@ describe('the inbox', () => {
     await waitFor(() => {
       expect(asked.some(({ path }) => path.includes('q=boat'))).toBe(true)
     })
-    press('Download as CSV')
+    press('Download…')
+    fireEvent.click(screen.getByRole('checkbox', { name: 'Piece' }))
+    fireEvent.mouseDown(screen.getByRole('combobox', { name: 'Choices' }))
+    fireEvent.click(screen.getByRole('option', { name: 'A column each' }))
+    press('Download')
     await waitFor(() => {
       expect(writes()[0]).toMatchObject({
         path: '/lead-files',
-        body: { campaignId: 1, held: 'no', q: 'boat' },
+        body: { campaignId: 1, held: 'no', q: 'boat', look: { format: 'csv', choices: 'split' } },
       })
     })
+    const { columns } = (writes()[0]?.body as { look: { columns: string[] } }).look
+    expect([columns.includes('code'), columns.includes('city')]).toEqual([false, true])
   })
 })
