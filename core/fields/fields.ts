@@ -79,6 +79,10 @@ export interface NumberField extends FieldBase<number | null> {
 export interface DayField extends FieldBase<string> {
   readonly type: 'day'
 }
+/** Another page, by its number; null where none is chosen. */
+export interface PageField extends FieldBase<number | null> {
+  readonly type: 'page'
+}
 /** What a row is known by for as long as it is there; nobody enters it. */
 export interface KeyField extends FieldBase<string> {
   readonly type: 'key'
@@ -124,6 +128,7 @@ export type Field =
   | KindsField
   | NumberField
   | DayField
+  | PageField
   | KeyField
 /** Fields by name. What checks a value of one field does not take another's, so only what they have in common is said. */
 export type Fields = Readonly<Record<string, Pick<Field, 'type' | 'label'> & { readonly schema: z.ZodType }>>
@@ -369,6 +374,10 @@ export function day(label: string, { help }: Options = {}): DayField {
     empty: '',
     fault: nothing,
   }
+}
+
+export function pageChoice(label: string): PageField {
+  return { type: 'page', label, schema: z.int().positive().nullable(), empty: null, fault: nothing }
 }
 
 /** The key of a row: small letters and digits. */

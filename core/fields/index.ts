@@ -14,6 +14,7 @@ export {
   list,
   moment,
   number,
+  pageChoice,
   point,
   rich,
   rowKey,

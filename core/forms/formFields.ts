@@ -3,6 +3,7 @@ import {
   choice,
   moment,
   number,
+  pageChoice,
   rich,
   text,
   toggle,
@@ -37,6 +38,7 @@ export const FORM_FIELDS = {
   after: choice('After sending', [
     ['words', 'Words on this page'],
     ['address', 'Another address'],
+    ['page', 'Another page'],
   ]),
   thanks: under(
     'after',
@@ -47,6 +49,7 @@ export const FORM_FIELDS = {
     }),
   ),
   thanksAddress: under('after', 'address', address('Address that follows')),
+  thanksPage: under('after', 'page', pageChoice('Page that follows')),
   opens: moment('Opens'),
   closes: moment('Closes'),
   limit: number('Closes after so many answers', { least: 1, most: ANSWERS_MAX }),

@@ -186,7 +186,7 @@ function pictureFaults({ alt, isDecoration }: PartOf<'picture'>, languages: read
 
 /** What is wrong between the questions of a form, and between its dates. */
 function formFaults(form: PartOf<'form'>): Found[] {
-  const { questions, opens, closes, after, thanksAddress, mails, confirms } = form
+  const { questions, opens, closes, after, thanksAddress, thanksPage, mails, confirms } = form
   const at = new Map(questions.map(({ id }, i) => [id, i]))
   const faults = reviewForm(questions).map(({ id, path, sentence }) => ({
     path: `questions.${String(at.get(id) ?? 0)}.${path}`,
@@ -196,6 +196,8 @@ function formFaults(form: PartOf<'form'>): Found[] {
     faults.push({ path: 'closes', sentence: 'It closes before it opens: change one of them.' })
   if (after === 'address' && thanksAddress.trim() === '')
     faults.push({ path: 'thanksAddress', sentence: 'Give the address that follows, or let words follow.' })
+  if (after === 'page' && thanksPage === null)
+    faults.push({ path: 'thanksPage', sentence: 'Choose the page that follows, or let words follow.' })
   if ((mails || confirms) && !questions.some(({ kind }) => kind === 'mail'))
     faults.push({
       path: 'questions',
@@ -272,6 +274,24 @@ export function filesOfPage(content: PageContent): string[] {
     field.type === 'file' ? Object.values(value as Localised<string>) : [],
   )
   return [...new Set(keys.filter((key) => key !== ''))]
+}
+
+/** The other pages that a page leads to, by their numbers, each once. */
+export function pagesOfPage(content: PageContent): number[] {
+  const ids = fieldsOfPage(content).flatMap(({ field, value }) =>
+    field.type === 'page' && typeof value === 'number' ? [value] : [],
+  )
+  return [...new Set(ids)]
+}
+
+/** A page that leads to copies of the pages it led to; to one of which there is no copy it leads as it did. */
+export function withPages(content: PageContent, copies: ReadonlyMap<number, number>): PageContent {
+  const parts = content.parts.map((given) =>
+    given.kind === 'form' && given.thanksPage !== null
+      ? { ...given, thanksPage: copies.get(given.thanksPage) ?? given.thanksPage }
+      : given,
+  )
+  return { ...content, parts }
 }
 
 /** The places that a page shows maps about. */

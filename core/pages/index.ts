@@ -11,6 +11,8 @@ export {
   fieldsOfPart,
   fileContent,
   filesOfPage,
+  pagesOfPage,
+  withPages,
   mappedPoints,
   missingTexts,
   onlyFile,

@@ -9,6 +9,8 @@ import {
   emptyContent,
   faultInWords,
   filesOfPage,
+  pagesOfPage,
+  withPages,
   missingTexts,
   newPart,
   pageChanges,
@@ -72,6 +74,20 @@ const KEPT = new Set([
   'upTo',
   ...FORM_KEPT,
 ])
+
+describe('pages that a page leads to', () => {
+  it('are named once each, and those of a copy are the copies', () => {
+    const form = (id: string, thanksPage: number | null, after: 'page' | 'words' = 'page'): Part => ({
+      ...newPart('form', id),
+      after,
+      thanksPage,
+    })
+    const content = page([form('a', 7), form('b', 7), form('c', 9), form('d', 5, 'words'), form('e', null)])
+    // What is not asked does not lead anywhere.
+    expect(pagesOfPage(content)).toEqual([7, 9])
+    expect(pagesOfPage(withPages(content, new Map([[7, 70]])))).toEqual([70, 9])
+  })
+})
 
 describe('a page, whatever is typed on it', () => {
   it('has no tag and no attribute but those of its parts', () => {

@@ -79,6 +79,8 @@ function valueOf(field: Field): fc.Arbitrary<unknown> {
       return fc.constantFrom(null, { latitude: 53.5, longitude: 7.2 })
     case 'number':
       return fc.constant(null)
+    case 'page':
+      return fc.constantFrom(null, 7)
     case 'day':
       return fc.constantFrom('', '2026-07-03')
     case 'key':

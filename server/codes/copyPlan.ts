@@ -1,4 +1,5 @@
 import { Not, type EntityManager } from 'typeorm'
+import { withPages } from '@flimbo/core/pages'
 import { copyRules, routesLedTo, type Renumbered } from '@flimbo/core/routing'
 import {
   insertedId,
@@ -29,12 +30,23 @@ async function copyPages(
 ): Promise<Map<number, number>> {
   const { at } = by
   const pages = new Map<number, number>()
-  for (const { id, ...page } of await manager.findBy(tables.pages, { campaignId: from })) {
+  const rows = await manager.findBy(tables.pages, { campaignId: from })
+  for (const { id, ...page } of rows) {
     const made = { ...page, campaignId: to, version: 1, createdAt: at, changedAt: at }
-    const copy = insertedId(await manager.insert(tables.pages, made))
-    pages.set(id, copy)
-    if (page.live === null) continue
-    await beginRevisions(manager, copy, page.live, by)
+    pages.set(id, insertedId(await manager.insert(tables.pages, made)))
+  }
+  // They lead to one another's copies, once all have a number.
+  for (const { id, live, draft, summary } of rows) {
+    const copy = pages.get(id) ?? 0
+    const content = live && withPages(live, pages)
+    const led = summary.pages ?? []
+    if (led.length > 0) {
+      const own = { ...summary, pages: led.map((page) => pages.get(page) ?? page) }
+      const set = { live: content, draft: draft && withPages(draft, pages), summary: own }
+      // TypeORM wants to know the parts of a value it only writes as JSON.
+      await manager.update(tables.pages, { id: copy }, set as never)
+    }
+    if (content) await beginRevisions(manager, copy, content, by)
   }
   return pages
 }

@@ -18,6 +18,7 @@ import { taggedAddress } from '@flimbo/core/routing'
 import { wordsFor } from '@flimbo/core/words'
 import type { ServerResponse } from 'node:http'
 import { mailsOf, type AnswerFiles, type GivenConsent, type LeadRecord } from '../leads/index.ts'
+import type { PageShelf } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { ScanWriter, Today } from '../scans/index.ts'
 import { drawnPage, languageIn } from './drawnPage.ts'
@@ -33,12 +34,14 @@ import {
   type FormShown,
   type FormVisitParts,
 } from './formVisits.ts'
-import type { PageVisit } from './pageVisits.ts'
+import type { PageVisit, PageVisits } from './pageVisits.ts'
 import { send, sendOn } from './respond.ts'
 
 export interface FormParts extends FormVisitParts {
   readonly writer: Pick<ScanWriter, 'keepLead'>
   readonly answerFiles: AnswerFiles
+  readonly shelf: Pick<PageShelf, 'page'>
+  readonly visits: Pick<PageVisits, 'issue'>
   readonly formPace: FormPace
   /** Tells the office that somebody answered; it may be lost. */
   readonly tellLead: (lead: Pick<LeadRecord, 'workspaceId' | 'campaignId'>) => void
@@ -231,7 +234,21 @@ function sendKeyOf(parts: FormParts, { nonce }: FormKey, answers: Answers): stri
 }
 
 /** Where somebody goes who sent a form. */
-function afterSending(response: ServerResponse, { form, shown }: FormShown, sendKey: string): void {
+async function afterSending(
+  parts: FormParts,
+  response: ServerResponse,
+  { form, shown }: FormShown,
+  { visit, posting }: Pick<Sender, 'visit' | 'posting'>,
+  sendKey: string,
+): Promise<void> {
+  const next =
+    form.after === 'page' && form.thanksPage !== null ? await parts.shelf.page(form.thanksPage) : null
+  // One that is not there any more, or of somebody else, follows nothing.
+  if (next && form.thanksPage !== null && next.workspaceId === posting.workspaceId) {
+    const token = parts.visits.issue({ ...visit, pageId: form.thanksPage })
+    sendOn(response, `${shown.path}/~${token}/in/${languageIn(shown)}`, 303)
+    return
+  }
   if (form.after === 'address' && form.thanksAddress.trim() !== '') {
     const address = linkAddress(form.thanksAddress)
     sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, address), 303)
@@ -295,7 +312,7 @@ export async function answerForm(
   const sendKey = sendKeyOf(parts, key, read.answers)
   // Whoever sends again what was taken is thanked again, whatever became of the form meanwhile.
   if (!next && parts.sentAnswers(sendKey)) {
-    afterSending(response, of, sendKey)
+    await afterSending(parts, response, of, sender, sendKey)
     return
   }
   const state = stateOf(parts, of, now)
@@ -324,7 +341,7 @@ export async function answerForm(
   }
   if (outcome.kind === 'stored' && outcome.isNew && held === '') parts.tellLead(sender.posting)
   if (held === '') await sender.note([{ kind: 'answered', part: of.form.id, item: '' }])
-  afterSending(response, of, sendKey)
+  await afterSending(parts, response, of, sender, sendKey)
 }
 
 /** Thanks somebody who sent a form, in the words of the form with their answers in them. */

@@ -434,4 +434,31 @@ describe('where an answer comes from', () => {
     const { status, location } = await send(page, { name: 'Ada' })
     expect([status, location.startsWith('https://saltmarsh.example/thanks?utm_source=')]).toEqual([303, true])
   })
+  it('leads on to another page where the form says so, which is then not deleted', async () => {
+    const next = await flimbo.page(campaignId, 'Timetable', [
+      { ...newPart('heading', 'h'), text: en('All boats') },
+    ])
+    const path = await form([ask('short', 'name')], { after: 'page', thanksPage: next.id })
+    const page = await open(path)
+    await read()
+    const { status, location } = await send(page, { name: 'Ada' })
+    expect(status).toBe(303)
+    expect((await open(location)).html).toContain('All boats')
+    const refused = await flimbo.refused('DELETE', `/api/pages/${String(next.id)}`)
+    expect(refused.detail).toMatch(/leads to “Timetable”\. Lead it elsewhere first\.$/)
+
+    const nowhere = {
+      ...newPart('form', 'f'),
+      questions: [ask('short', 'name')],
+      after: 'page',
+      thanksPage: 999_999,
+    }
+    const made = await flimbo.ask<{ id: number }>('POST', '/api/pages', { campaignId, name: 'Nowhere' })
+    const content = { ...next.live, parts: [nowhere] }
+    const kept = await flimbo.refused('PATCH', `/api/pages/${String(made.body.id)}/draft`, {
+      draftVersion: 0,
+      content,
+    })
+    expect(kept.status).toBe(422)
+  })
 })

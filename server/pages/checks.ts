@@ -1,9 +1,10 @@
-import type { EntityManager } from 'typeorm'
+import { In, type EntityManager } from 'typeorm'
 import {
   addressesOfPage,
   faultInWords,
   fieldsOfPage,
   filesOfPage,
+  pagesOfPage,
   pageFaults,
   type PageContent,
   type PageFault,
@@ -13,6 +14,7 @@ import { Refusal, wrongField } from '../api/index.ts'
 import { findAmong, tables, type FileRow } from '../database/index.ts'
 import { kindOf, KIND_WORDS } from '../files/index.ts'
 import { destinationFault } from '../routing/index.ts'
+import { campaignsOf } from './leading.ts'
 
 interface Parts {
   readonly read: EntityManager
@@ -30,6 +32,9 @@ export function contentChecks({ read, domains }: Parts) {
     const { styleId } = content
     if (styleId !== null && !(await read.existsBy(tables.pageStyles, { id: styleId, workspaceId })))
       throw wrongField('content.styleId', 'This style was deleted meanwhile. Choose another.')
+    for (const id of pagesOfPage(content))
+      if (!(await read.existsBy(tables.pages, { id, campaignId: In(await campaignsOf(read, workspaceId)) })))
+        throw wrongField('content', 'A page that this one leads to was deleted meanwhile. Choose another.')
     return there
   }
 

@@ -17,7 +17,7 @@ import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { contentChecks } from './checks.ts'
-import { campaignsOf, findLeading } from './leading.ts'
+import { campaignsOf, findLeading, pagesLeadingTo } from './leading.ts'
 import { storeLive } from './storeLive.ts'
 import { summaryOf } from './summary.ts'
 import { usesOf } from './usesOf.ts'
@@ -280,7 +280,13 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
           where: { id },
         })
         const { routesTo, othersTo } = await findLeading(read, who.workspace.id)
-        const users = [...new Set([...routesTo(id).map((route) => route.name), ...othersTo(id)])]
+        const users = [
+          ...new Set([
+            ...routesTo(id).map((route) => route.name),
+            ...othersTo(id),
+            ...(await pagesLeadingTo(read, who.workspace.id, id)),
+          ]),
+        ]
         if (users.length > 0)
           throw new Refusal(
             'taken',

@@ -48,3 +48,20 @@ export async function findLeading(read: EntityManager, workspaceId: number): Pro
     othersTo: (pageId) => others.get(pageId) ?? [],
   }
 }
+
+/** The names of other pages that lead to one, such as those whose form it follows. */
+export async function pagesLeadingTo(
+  read: EntityManager,
+  workspaceId: number,
+  pageId: number,
+): Promise<string[]> {
+  const rows = await read
+    .createQueryBuilder(tables.pages, 'p')
+    .select(['p.id', 'p.name', 'p.summary'])
+    .where({ campaignId: In(await campaignsOf(read, workspaceId)) })
+    .andWhere(`p.summary LIKE '%"pages":[_%' AND p.summary NOT LIKE '%"pages":[]%'`)
+    .getMany()
+  return rows
+    .filter(({ id, summary }) => id !== pageId && summary.pages?.includes(pageId) === true)
+    .map(({ name }) => name)
+}

@@ -1,5 +1,5 @@
 import { said } from '@flimbo/core/fields'
-import { filesOfPage, type PageContent } from '@flimbo/core/pages'
+import { filesOfPage, pagesOfPage, type PageContent } from '@flimbo/core/pages'
 import type { PageRow } from '../database/index.ts'
 
 /**
@@ -21,6 +21,7 @@ export function summaryOf(shown: PageContent, live: PageContent | null): Pick<Pa
       languages,
       styles: [...new Set(styles)],
       files: [...new Set(both.flatMap(filesOfPage))],
+      pages: [...new Set(both.flatMap(pagesOfPage))],
     },
   }
 }

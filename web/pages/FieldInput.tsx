@@ -16,6 +16,7 @@ import { FileField } from './FileField.tsx'
 import { HoursField } from './HoursField.tsx'
 import { ListField } from './ListField.tsx'
 import { NumberInput } from './NumberInput.tsx'
+import { PagePick } from './PagePick.tsx'
 import { PointField } from './PointField.tsx'
 
 // Only forms have questions.
@@ -161,6 +162,8 @@ export function FieldInput({ field, value, path, editing, change }: Props) {
       return (
         <DayField label={field.label} value={String(value)} fault={fault} hint={field.help} change={change} />
       )
+    case 'page':
+      return <PagePick label={field.label} value={value as number | null} fault={fault} change={change} />
     case 'key':
       return null
     case 'kinds':

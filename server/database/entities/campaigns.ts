@@ -36,7 +36,7 @@ export interface PageRow {
   /** What it is called to visitors, in its own language, by which it is found. */
   title: string
   /** Of what is prepared, or else live, for lists, which need not read all of it; styles and files are those of both. */
-  summary: { parts: number; languages: string[]; styles: number[]; files: string[] }
+  summary: { parts: number; languages: string[]; styles: number[]; files: string[]; pages?: number[] }
   /** Maps of what is live, drawn when it was published, by `mapKey`. */
   maps: Record<string, string>
   /** What phones are shown; null before it is first published. */

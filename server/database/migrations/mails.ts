@@ -2,6 +2,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm'
 
 /** What forms have held since they can mail; what was kept before holds nothing of it. */
 const FRESH = {
+  thanksPage: null,
   mails: false,
   mailSubject: {},
   mailText: {},
