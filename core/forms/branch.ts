@@ -1,8 +1,11 @@
 import { z } from 'zod'
+import { line } from '../api/index.ts'
 import { rowKey } from '../fields/index.ts'
+import { calendarDay } from '../time/index.ts'
 
 const CHOICES_MAX = 100
 const TESTS_MAX = 20
+const TEXT_MAX = 100
 
 /** What an answer to an earlier question must be. */
 export const answerTest = z.discriminatedUnion('is', [
@@ -12,6 +15,14 @@ export const answerTest = z.discriminatedUnion('is', [
   z.strictObject({ question: rowKey, is: z.literal('empty') }),
   /** A number, a rating or a scale, the bound itself included. */
   z.strictObject({ question: rowKey, is: z.enum(['least', 'most']), than: z.number() }),
+  /** A day, that day itself included. */
+  z.strictObject({ question: rowKey, is: z.enum(['from', 'until']), day: calendarDay }),
+  /** Words that stand in what was written, in whatever letters. */
+  z.strictObject({
+    question: rowKey,
+    is: z.literal('says'),
+    text: line('the words', TEXT_MAX),
+  }),
 ])
 export type AnswerTest = z.infer<typeof answerTest>
 

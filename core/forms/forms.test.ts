@@ -21,6 +21,7 @@ import {
   valueName,
   walkForm,
   type Answer,
+  type AnswerTest,
   type Asked,
   type Question,
   type QuestionKind,
@@ -238,6 +239,30 @@ describe('the review of a form', () => {
     expect(unreachable([scale, yesno('x', { branch: { match: 'none', tests: [low, high] } })])).toEqual([])
     const must: Question = { ...newQuestion('scale', 'n'), isRequired: true }
     expect(unreachable([must, yesno('x', { branch: { match: 'none', tests: [low, high] } })])).toEqual(['x'])
+  })
+  it('tells days and words apart as it does numbers', () => {
+    const from = { question: 'd', is: 'from' as const, day: '2026-07-03' }
+    const until = { question: 'd', is: 'until' as const, day: '2026-07-02' }
+    const date: Question = { ...newQuestion('date', 'd'), isRequired: true }
+    const asked = (question: Question, match: 'all' | 'none', ...tests: AnswerTest[]) =>
+      unreachable([question, yesno('x', { branch: { match, tests } })])
+    expect(asked(date, 'all', from, until)).toEqual(['x'])
+    expect(asked(date, 'none', from, until)).toEqual(['x'])
+    expect(asked(date, 'all', from, { ...until, day: '2026-07-03' })).toEqual([])
+    expect(asked({ ...newQuestion('date', 'd'), last: '2026-07-01' }, 'all', from)).toEqual(['x'])
+    const says = (text: string) => ({ question: 's', is: 'says' as const, text })
+    const short: Question = { ...newQuestion('short', 's'), isRequired: true }
+    expect(asked(short, 'all', says('boat'), says('Tern'))).toEqual([])
+    expect(asked(short, 'none', says('boat'), says('Tern'))).toEqual([])
+    expect(
+      walkForm([short, yesno('x', { branch: { match: 'all', tests: [says('TERN')] } })], ({ id }) =>
+        id === 's' ? 'by the tern' : undefined,
+      ).shown,
+    ).toContain('x')
+    for (const test of [{ ...from, question: 's' }, says('')])
+      expect(sentences([short, yesno('x', { branch: { match: 'all', tests: [test] } })])).toEqual([
+        ['x', 'branch'],
+      ])
   })
   it('says what is gone, what does not fit, and what leaves nothing', () => {
     const one: Question = { ...newQuestion('one', 'a'), choices: [choice('x')] }

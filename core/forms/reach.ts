@@ -3,6 +3,7 @@ import type { AnswerTest } from './branch.ts'
 import type { Asked, Question } from './questions.ts'
 import { RATING_STEPS, SCALE_MOST } from './readAnswer.ts'
 import { isTaken } from './shown.ts'
+import { FIRST_DAY, shiftDay } from '../time/index.ts'
 
 /** Ways through a form that are tried before nothing is said of it. */
 const WAYS_MAX = 50_000
@@ -48,6 +49,23 @@ function choicesFor(
   )
 }
 
+/** Days that stand for all that tests tell apart, within what a question takes. */
+function daysFor({ first, last }: Extract<Asked, { kind: 'date' }>, tests: readonly AnswerTest[]): string[] {
+  const bounds = tests.flatMap((test) => (test.is === 'from' || test.is === 'until' ? [test.day] : []))
+  const around = bounds.flatMap((day) => [shiftDay(day, -1), day, shiftDay(day, 1)])
+  const ends = [first, last].filter((day) => day !== '')
+  const all = [...new Set([...ends, ...around])].filter(
+    (day) => (first === '' || day >= first) && (last === '' || day <= last),
+  )
+  return all.length === 0 ? [FIRST_DAY] : all
+}
+
+/** Texts that say any of the words that tests tell apart, and none; what is asked for has no line breaks. */
+function textsFor(tests: readonly AnswerTest[]): string[] {
+  const words = [...new Set(tests.flatMap((test) => (test.is === 'says' ? [test.text] : [])))]
+  return combinations(words.slice(0, COMBINED_MAX)).map((some) => (some.length === 0 ? '-' : some.join('\n')))
+}
+
 /** Answers that stand for all that tests tell apart; undefined is none. */
 function answersFor(question: Asked, tests: readonly AnswerTest[]): (Answer | undefined)[] {
   const isLeftOut = question.kind === 'hidden' || !question.isRequired
@@ -73,13 +91,15 @@ function givenFor(question: Asked, tests: readonly AnswerTest[]): Answer[] {
       const step = 10 ** -(question.decimals ?? 0)
       return numbersFor(tests, question.least ?? -1e12, question.most ?? 1e12, step)
     }
+    case 'date':
+      return daysFor(question, tests)
     case 'short':
     case 'long':
     case 'mail':
     case 'phone':
-    case 'date':
-    case 'file':
     case 'hidden':
+      return textsFor(tests)
+    case 'file':
       return ['x']
   }
 }

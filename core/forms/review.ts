@@ -19,6 +19,8 @@ function keysOf(question: Question): ReadonlySet<string> | null {
   const hasOther = 'hasOther' in question && question.hasOther
   return new Set([...question.choices.map(({ key }) => key), ...(hasOther ? [OTHER] : [])])
 }
+const isWritten = ({ kind }: Question) =>
+  kind === 'short' || kind === 'long' || kind === 'mail' || kind === 'phone' || kind === 'hidden'
 const isCounted = ({ kind }: Question) => kind === 'number' || kind === 'rating' || kind === 'scale'
 
 function testFault(
@@ -37,6 +39,12 @@ function testFault(
     if (test.of.some((key) => !keys.has(key)))
       return 'A condition asks for a choice that was removed. Choose another.'
   }
+  if ((test.is === 'from' || test.is === 'until') && about.kind !== 'date')
+    return 'A condition asks for a day where none is given. Choose what it asks again.'
+  if (test.is === 'says' && test.text === '')
+    return 'A condition asks for no words. Write those it looks for.'
+  if (test.is === 'says' && !isWritten(about))
+    return 'A condition asks for words where none are written. Choose what it asks again.'
   return (test.is === 'least' || test.is === 'most') && !isCounted(about)
     ? 'A condition asks for a number where none is given. Choose what it asks again.'
     : null

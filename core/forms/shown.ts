@@ -21,6 +21,13 @@ function passes(test: AnswerTest, answer: Answer | undefined): boolean {
       return typeof answer === 'number' && answer >= test.than
     case 'most':
       return typeof answer === 'number' && answer <= test.than
+    // Days as they are kept are in the order of their letters.
+    case 'from':
+      return typeof answer === 'string' && answer >= test.day
+    case 'until':
+      return typeof answer === 'string' && answer <= test.day
+    case 'says':
+      return typeof answer === 'string' && answer.toLowerCase().includes(test.text.toLowerCase())
   }
 }
 

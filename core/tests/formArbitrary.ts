@@ -36,6 +36,17 @@ function testOf(question: Question): fc.Arbitrary<AnswerTest> {
       is: fc.constantFrom('least', 'most'),
       than: fc.integer({ min: 0, max: 6 }),
     })
+  if (question.kind === 'date')
+    return fc.record({
+      ...mapped(about),
+      is: fc.constantFrom('from', 'until'),
+      day: fc.constantFrom('2026-07-02', '2026-07-03', '2026-07-04'),
+    })
+  if (question.kind === 'short' || question.kind === 'long')
+    return fc.oneof(
+      always,
+      fc.constantFrom('a', 'B', 'ab').map((text): AnswerTest => ({ ...about, is: 'says', text })),
+    )
   return always
 }
 const mapped = (about: { question: string }) => ({ question: fc.constant(about.question) })
@@ -91,6 +102,7 @@ export function answerTo(question: Question): fc.Arbitrary<Answer | undefined> {
       return fc.oneof(
         none,
         fc.string({ minLength: 1, maxLength: 20, unit: 'grapheme' }).map(tidy).filter(Boolean),
+        fc.constantFrom('A', 'b', 'Ab', 'b a'),
       )
     case 'mail':
       return fc.oneof(none, fc.constant('anna@saltmarsh.example'))
@@ -99,7 +111,7 @@ export function answerTo(question: Question): fc.Arbitrary<Answer | undefined> {
     case 'number':
       return fc.oneof(none, fc.integer({ min: -3, max: 9 }))
     case 'date':
-      return fc.oneof(none, fc.constant('2026-07-03'))
+      return fc.oneof(none, fc.constantFrom('2026-07-02', '2026-07-03', '2026-07-04'))
     case 'one':
     case 'dropdown':
       return fc.oneof(

@@ -43,8 +43,7 @@ async function copyPages(
     if (led.length > 0) {
       const own = { ...summary, pages: led.map((page) => pages.get(page) ?? page) }
       const set = { live: content, draft: draft && withPages(draft, pages), summary: own }
-      // TypeORM wants to know the parts of a value it only writes as JSON.
-      await manager.update(tables.pages, { id: copy }, set as never)
+      await manager.update(tables.pages, { id: copy }, set)
     }
     if (content) await beginRevisions(manager, copy, content, by)
   }

@@ -1,8 +1,17 @@
 import AddIcon from '@mui/icons-material/Add'
 import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Autocomplete, Box, Button, IconButton, Stack, TextField, Typography } from '@mui/material'
-import { ALWAYS, OTHER, type AnswerTest, type Branch, type Question } from '@flimbo/core/forms'
+import {
+  ALWAYS,
+  OTHER,
+  type AnswerTest,
+  type Branch,
+  type Question,
+  type QuestionKind,
+} from '@flimbo/core/forms'
+import { dayIn } from '@flimbo/core/time'
 import { Pick } from '../conditions/index.ts'
+import { DayField, useNow } from '../ui/index.ts'
 import { NumberInput } from './NumberInput.tsx'
 
 interface Props {
@@ -21,6 +30,9 @@ const MATCHES = [
   ['none', 'none of these holds'],
 ] as const
 
+/** Questions that are answered with a text. */
+const WRITTEN: readonly QuestionKind[] = ['short', 'long', 'mail', 'phone', 'hidden']
+
 /** What an answer to a question can be asked for. */
 function testsOf(question: Question): readonly (readonly [AnswerTest['is'], string])[] {
   const always = [
@@ -29,6 +41,9 @@ function testsOf(question: Question): readonly (readonly [AnswerTest['is'], stri
   ] as const
   if (question.kind === 'number' || question.kind === 'rating' || question.kind === 'scale')
     return [['least', 'is at least'], ['most', 'is at most'], ...always]
+  if (question.kind === 'date')
+    return [['from', 'is on this day or later'], ['until', 'is on this day or earlier'], ...always]
+  if (WRITTEN.includes(question.kind)) return [...always, ['says', 'contains these words']]
   const isChosen = 'choices' in question || question.kind === 'yesno' || question.kind === 'consent'
   return isChosen ? [['chosen', 'is one of'], ...always] : always
 }
@@ -45,7 +60,7 @@ function choicesOf(question: Question, said: Props['said']): readonly (readonly 
 }
 
 /** A test of a kind, as it begins. */
-function newTest(question: Question, is: AnswerTest['is'], said: Props['said']): AnswerTest {
+function newTest(question: Question, is: AnswerTest['is'], said: Props['said'], today: string): AnswerTest {
   if (is === 'chosen')
     return {
       question: question.id,
@@ -54,17 +69,20 @@ function newTest(question: Question, is: AnswerTest['is'], said: Props['said']):
         .slice(0, 1)
         .map(([key]) => key),
     }
+  if (is === 'from' || is === 'until') return { question: question.id, is, day: today }
+  if (is === 'says') return { question: question.id, is, text: '' }
   return is === 'least' || is === 'most'
     ? { question: question.id, is, than: 1 }
     : { question: question.id, is }
 }
 /** The kind that a question is asked for first. */
-const firstTest = (question: Question, said: Props['said']) =>
-  newTest(question, testsOf(question)[0]?.[0] ?? 'answered', said)
+const firstTest = (question: Question, said: Props['said'], today: string) =>
+  newTest(question, testsOf(question)[0]?.[0] ?? 'answered', said, today)
 
 /** When a question is asked: always, or by the answers to those before it. */
 export function BranchEditor({ question, earlier, titleOf, said, fault, change }: Props) {
   const { branch } = question
+  const today = dayIn('UTC', useNow())
   const answered = earlier.filter(({ kind }) => kind !== 'section')
   const [first] = answered
   const set = (at: number, test: AnswerTest) => {
@@ -75,7 +93,7 @@ export function BranchEditor({ question, earlier, titleOf, said, fault, change }
       size="small"
       startIcon={<AddIcon />}
       onClick={() => {
-        change({ ...branch, tests: [...branch.tests, firstTest(answered.at(-1) ?? first, said)] })
+        change({ ...branch, tests: [...branch.tests, firstTest(answered.at(-1) ?? first, said, today)] })
       }}
     >
       Add condition
@@ -141,6 +159,7 @@ interface TestProps extends Omit<Props, 'question' | 'earlier' | 'fault' | 'chan
 function TestEditor({ nth, test, answered, titleOf, said, change, remove }: TestProps) {
   const about = answered.find(({ id }) => id === test.question)
   const choices = about ? choicesOf(about, said) : []
+  const today = dayIn('UTC', useNow())
   return (
     <Box
       role="group"
@@ -155,7 +174,7 @@ function TestEditor({ nth, test, answered, titleOf, said, change, remove }: Test
             choices={answered.map((each) => [each.id, titleOf(each)] as const)}
             change={(id) => {
               const next = answered.find((each) => each.id === id)
-              if (next) change(firstTest(next, said))
+              if (next) change(firstTest(next, said, today))
             }}
           />
         </Box>
@@ -169,7 +188,7 @@ function TestEditor({ nth, test, answered, titleOf, said, change, remove }: Test
           value={test.is}
           choices={testsOf(about)}
           change={(is) => {
-            change(newTest(about, is as AnswerTest['is'], said))
+            change(newTest(about, is as AnswerTest['is'], said, today))
           }}
         />
       )}
@@ -184,6 +203,26 @@ function TestEditor({ nth, test, answered, titleOf, said, change, remove }: Test
             if (of.length > 0) change({ ...test, of })
           }}
           renderInput={(params) => <TextField {...params} label="Choices" />}
+        />
+      )}
+      {(test.is === 'from' || test.is === 'until') && (
+        <DayField
+          label="Day"
+          value={test.day}
+          change={(day) => {
+            if (day !== '') change({ ...test, day })
+          }}
+        />
+      )}
+      {test.is === 'says' && (
+        <TextField
+          size="small"
+          label="Words"
+          value={test.text}
+          slotProps={{ htmlInput: { maxLength: 100 } }}
+          onChange={({ target }) => {
+            change({ ...test, text: target.value })
+          }}
         />
       )}
       {(test.is === 'least' || test.is === 'most') && (

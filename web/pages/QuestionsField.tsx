@@ -17,6 +17,7 @@ import { AddMenu } from './AddMenu.tsx'
 import { BranchEditor } from './BranchEditor.tsx'
 import { withQuestion, withQuestionCopy } from './editQuestions.ts'
 import type { Editing } from './FieldInput.tsx'
+import { FormRehearsal } from './FormRehearsal.tsx'
 import { FieldsInput } from './FieldsInput.tsx'
 import { QuestionActions } from './QuestionActions.tsx'
 
@@ -143,6 +144,7 @@ export function QuestionsField({ questions, path, editing, change }: Props) {
           setChosen(made.id)
         }}
       />
+      <FormRehearsal questions={questions} reading={editing} />
     </Box>
   )
 }

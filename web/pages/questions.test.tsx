@@ -87,6 +87,39 @@ describe('the questions of a form', () => {
     })
   })
 
+  it('are rehearsed: who answers so is asked what, in the order of the form', async () => {
+    show([
+      YESNO,
+      { ...SHORT, branch: { match: 'all', tests: [{ question: 'a', is: 'chosen', of: ['yes'] }] } },
+    ])
+    const rehearsal = within(screen.getByRole('group', { name: 'Rehearsal' }))
+    const asked = () => rehearsal.getAllByRole('listitem').map(({ textContent }) => textContent)
+    expect(asked()).toEqual(['By boat?'])
+    rehearsal.getByText('Not asked: Which boat?')
+    fireEvent.mouseDown(rehearsal.getByRole('combobox', { name: 'By boat?' }))
+    fireEvent.click(await screen.findByRole('option', { name: 'Yes' }))
+    expect(asked()).toEqual(['By boat?', 'Which boat?'])
+    fireEvent.click(rehearsal.getByRole('button', { name: 'Clear' }))
+    expect(asked()).toEqual(['By boat?'])
+  })
+
+  it('are asked by days and by words of those before them', async () => {
+    const questions = show([
+      { ...newQuestion('date', 'd'), label: said('When?') },
+      { ...newQuestion('short', 's'), label: said('What?') },
+      YESNO,
+    ])
+    press(/^By boat\?/)
+    press('Add condition')
+    fireEvent.mouseDown(screen.getByRole('combobox', { name: 'Must be' }))
+    fireEvent.click(await screen.findByRole('option', { name: 'contains these words' }))
+    fireEvent.change(screen.getByLabelText('Words'), { target: { value: 'boat' } })
+    expect(questions()[2]?.branch.tests).toEqual([{ question: 's', is: 'says', text: 'boat' }])
+    fireEvent.mouseDown(screen.getByRole('combobox', { name: 'Answer to' }))
+    fireEvent.click(await screen.findByRole('option', { name: 'When?' }))
+    expect(questions()[2]?.branch.tests).toMatchObject([{ question: 'd', is: 'from' }])
+  })
+
   it('have no condition to add where none is before them', () => {
     show([YESNO])
     expect(screen.queryByRole('button', { name: 'Add condition' })).toBeNull()
