@@ -34,6 +34,8 @@ export const leadSummary = z.object({
   state: leadState,
   assignedTo: z.int().nullable(),
   tags: z.array(z.string()),
+  campaignId: z.int(),
+  campaignName: z.string(),
   pageId: z.int(),
   /** Empty where the page is gone. */
   pageName: z.string(),

@@ -101,7 +101,8 @@ export function leadsEndpoints(
 
   async function whole(id: number): Promise<Lead> {
     const row = await rowOf(id)
-    const [code, route, page, form, notes, others, mailed] = await Promise.all([
+    const [campaign, code, route, page, form, notes, others, mailed] = await Promise.all([
+      read.findOneBy(tables.campaigns, { id: row.campaignId }),
       read.findOneBy(tables.codes, { id: row.codeId }),
       read.findOneBy(tables.routes, { id: row.routeId }),
       read.findOneBy(tables.pages, { id: row.pageId }),
@@ -121,6 +122,7 @@ export function leadsEndpoints(
       ...told,
       id,
       held: row.held === '' ? null : row.held,
+      campaignName: campaign?.name ?? '',
       codeName: code?.name ?? '',
       routeName: route?.name ?? '',
       pageName: page?.name ?? '',

@@ -18,8 +18,9 @@ interface StoredSummary extends Omit<LeadSummary, 'tags' | 'held' | 'pageName'> 
 }
 
 const SUMMARY = `l.id, l.version, l.at, l.title, l.email, l.phone, l.state, l.assignedTo, l.tags, l.pageId,
-  p.name AS pageName, l.codeId, c.name AS codeName, l.city, l.country, l.held, l.personMark`
-const FROM = 'FROM leads l JOIN codes c ON c.id = l.codeId LEFT JOIN pages p ON p.id = l.pageId'
+  l.campaignId, k.name AS campaignName, p.name AS pageName, l.codeId, c.name AS codeName, l.city, l.country, l.held, l.personMark`
+const FROM = `FROM leads l JOIN codes c ON c.id = l.codeId JOIN campaigns k ON k.id = l.campaignId
+  LEFT JOIN pages p ON p.id = l.pageId`
 
 const summaryOf = ({ tags, held, pageName, ...row }: StoredSummary): LeadSummary => ({
   ...row,

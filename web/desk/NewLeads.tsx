@@ -1,4 +1,4 @@
-import { Link, Paper, Stack, Typography } from '@mui/material'
+import { Button, Link, Paper, Stack, Typography } from '@mui/material'
 import { quantity } from '@flimbo/core/formats'
 import { leadsApi } from '@flimbo/core/leads'
 import { Link as RouterLink } from 'react-router'
@@ -15,9 +15,14 @@ export function NewLeads() {
   if (rows.length === 0) return null
   return (
     <Paper variant="outlined" component="section" aria-labelledby="new-leads-title" sx={{ p: 2, mb: 2 }}>
-      <Typography id="new-leads-title" variant="h2" sx={{ mb: 1 }}>
-        New leads
-      </Typography>
+      <Stack direction="row" sx={{ alignItems: 'center', mb: 1 }}>
+        <Typography id="new-leads-title" variant="h2" sx={{ flex: 1 }}>
+          New leads
+        </Typography>
+        <Button size="small" component={RouterLink} to="/leads">
+          All leads
+        </Button>
+      </Stack>
       <Stack component="ul" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.75 }}>
         {rows.slice(0, SHOWN).map(({ campaignId, campaignName, count, latestAt }) => (
           <Typography component="li" variant="body2" key={campaignId}>

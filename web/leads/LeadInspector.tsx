@@ -193,11 +193,11 @@ function Standing({ lead, changes }: { lead: Lead; changes: LeadChanges }) {
   )
 }
 
-function AnsweredOn({ lead: { pageId, pageName } }: { lead: Lead }) {
+function AnsweredOn({ lead: { campaignId, pageId, pageName } }: { lead: Lead }) {
   return pageName === '' ? null : (
     <Typography variant="caption" color="textSecondary">
       Answered{' '}
-      <Link component={RouterLink} to={`../pages?page=${String(pageId)}`}>
+      <Link component={RouterLink} to={`/campaigns/${String(campaignId)}/pages?page=${String(pageId)}`}>
         {pageName}
       </Link>
     </Typography>

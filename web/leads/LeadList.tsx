@@ -9,6 +9,8 @@ interface Props {
   readonly rows: readonly LeadSummary[]
   readonly total: number
   readonly zone: string
+  /** Whether they are of all campaigns. */
+  readonly isOfAll: boolean
   readonly isLoading: boolean
   readonly chosen: number | undefined
   readonly choose: (id: number) => void
@@ -21,7 +23,11 @@ interface Props {
   }
 }
 
-const columns = (zone: string, nameOf: (state: string) => string): GridColDef<LeadSummary>[] => [
+const columns = (
+  zone: string,
+  nameOf: (state: string) => string,
+  isOfAll: boolean,
+): GridColDef<LeadSummary>[] => [
   {
     field: 'title',
     headerName: 'Who',
@@ -36,6 +42,7 @@ const columns = (zone: string, nameOf: (state: string) => string): GridColDef<Le
     valueFormatter: (value: string) => nameOf(value),
   },
   { field: 'at', headerName: 'When', width: 150, valueFormatter: (value: number) => moment(value, zone) },
+  ...(isOfAll ? [{ field: 'campaignName', headerName: 'Campaign', flex: 1, minWidth: 130 }] : []),
   { field: 'codeName', headerName: 'Piece', flex: 1, minWidth: 130 },
   { field: 'pageName', headerName: 'Page', flex: 0.8, minWidth: 110 },
   {
@@ -61,13 +68,14 @@ const columns = (zone: string, nameOf: (state: string) => string): GridColDef<Le
 ]
 
 /** The inbox: a row a lead, chosen by Enter or a click, selected by the space bar. */
-export function LeadList({ rows, total, zone, isLoading, chosen, choose, selected, select, paging }: Props) {
+export function LeadList(props: Props) {
+  const { rows, total, zone, isOfAll, isLoading, chosen, choose, selected, select, paging } = props
   const { nameOf } = useLeadStates()
   return (
     <DataGrid
       aria-label="Leads"
       rows={rows}
-      columns={columns(zone, nameOf).map((each) => ({ ...each, sortable: false }))}
+      columns={columns(zone, nameOf, isOfAll).map((each) => ({ ...each, sortable: false }))}
       rowCount={total}
       rowHeight={40}
       columnHeaderHeight={36}

@@ -61,7 +61,7 @@ export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
     {
       name: 'Piece',
       text: (
-        <Link component={RouterLink} to={`../plan?code=${String(codeId)}`}>
+        <Link component={RouterLink} to={`/campaigns/${String(lead.campaignId)}/plan?code=${String(codeId)}`}>
           {codeName}
         </Link>
       ),
@@ -80,7 +80,10 @@ export function LeadWay({ lead, zone }: { lead: Lead; zone: string }) {
     {
       name: 'Route',
       text: (
-        <Link component={RouterLink} to={`../routes?route=${String(routeId)}`}>
+        <Link
+          component={RouterLink}
+          to={`/campaigns/${String(lead.campaignId)}/routes?route=${String(routeId)}`}
+        >
           {routeName}
         </Link>
       ),

@@ -14,7 +14,8 @@ import { leadsApi } from '@flimbo/core/leads'
 import { useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { useCampaign } from '../campaigns/index.ts'
+import { useCampaignIfAny } from '../campaigns/index.ts'
+import { useSession } from '../session/index.ts'
 import { useFile } from '../jobs/index.ts'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
@@ -40,17 +41,20 @@ const PAGE_SIZE = 50
 /** Who answered the forms of a campaign, one by one or in numbers. */
 export function LeadsScreen() {
   const [address] = useSearchParams()
-  return address.get('view') === 'numbers' ? <LeadNumbers /> : <Inbox />
+  const campaign = useCampaignIfAny()
+  return campaign && address.get('view') === 'numbers' ? <LeadNumbers /> : <Inbox />
 }
 
 /** An inbox at the left, the chosen person at the right. */
 function Inbox() {
-  const campaign = useCampaign()
+  const campaign = useCampaignIfAny()
+  const { workspace } = useSession()
+  const zone = campaign?.zone ?? workspace.zone
   const [address, setAddress] = useSearchParams()
   const view = viewOf(address)
   const [paging, setPaging] = useState(0)
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set())
-  const query = queryOf(campaign.id, view)
+  const query = queryOf(campaign?.id, view)
   const leads = useAnswer(leadsApi.list, {
     query: { ...query, page: paging, pageSize: PAGE_SIZE, order: 'desc' },
   })
@@ -107,9 +111,9 @@ function Inbox() {
       <Box sx={{ flex: 1, minWidth: 0, p: 2, overflowY: 'auto' }}>
         <Stack direction="row" sx={{ gap: 2, mb: 1.5, alignItems: 'center' }}>
           <Typography variant="h1">Leads</Typography>
-          <LeadsView shown="people" />
+          {campaign && <LeadsView shown="people" />}
           <Box sx={{ flex: 1 }} />
-          <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />
+          {campaign && <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />}
           <DownloadLeads
             order={(look) => {
               void file.order({ body: { ...query, look } })
@@ -235,9 +239,11 @@ function Inbox() {
               title="Nobody has answered yet"
               text="Put a form on a page and let a route lead there: whoever answers stands here at once, with the printed piece that brought them."
               action={
-                <Button variant="contained" href={`/campaigns/${String(campaign.id)}/pages`}>
-                  Go to the pages
-                </Button>
+                campaign && (
+                  <Button variant="contained" href={`/campaigns/${String(campaign.id)}/pages`}>
+                    Go to the pages
+                  </Button>
+                )
               }
             />
           </Sheet>
@@ -254,9 +260,10 @@ function Inbox() {
               />
             )}
             <LeadList
+              isOfAll={campaign === null}
               rows={rows}
               total={leads.data?.total ?? 0}
-              zone={campaign.zone}
+              zone={zone}
               isLoading={!leads.data && !leads.isError}
               chosen={chosen}
               choose={(id) => {
@@ -273,7 +280,7 @@ function Inbox() {
         <LeadInspector
           key={chosen}
           id={chosen}
-          zone={campaign.zone}
+          zone={zone}
           changes={changes}
           choose={(id) => {
             set('lead', String(id))

@@ -78,10 +78,10 @@ const lastOfMonth = (month: string) =>
 
 /** The query that a view stands for. */
 export const queryOf = (
-  campaignId: number,
+  campaignId: number | undefined,
   { q, state, held, page, code, tag, answer, where, from, to }: LeadView,
 ) => ({
-  campaignId,
+  ...(campaignId === undefined ? {} : { campaignId }),
   held,
   ...(q.trim() === '' ? {} : { q: q.trim() }),
   ...(state === undefined ? {} : { state }),

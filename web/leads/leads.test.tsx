@@ -61,6 +61,8 @@ const summary = (id: number, more: Partial<LeadSummary> = {}): LeadSummary => ({
   state: 'new',
   assignedTo: null,
   tags: [],
+  campaignId: 1,
+  campaignName: 'Summer',
   pageId: 3,
   pageName: 'Season pass',
   codeId: 4,
@@ -91,13 +93,17 @@ const whole = (id: number, more: Partial<Lead> = {}): Lead => ({
   ...more,
 })
 
-function show(answer: (asked: Asked) => unknown, address = '/leads') {
+function show(
+  answer: (asked: Asked) => unknown,
+  address = '/leads',
+  campaign: object | null = { id: 1, zone: 'UTC' },
+) {
   const office = startOffice(answer)
   const router = createMemoryRouter(
     [
       {
         path: '/',
-        element: <Outlet context={{ id: 1, zone: 'UTC' }} />,
+        element: <Outlet context={campaign} />,
         children: [{ path: 'leads', element: <LeadsScreen /> }],
       },
     ],
@@ -215,6 +221,14 @@ describe('the inbox', () => {
     await waitFor(() => {
       expect(writes()[1]?.body).toEqual({ ids: [1], set: { personMark: '' } })
     })
+  })
+
+  it('is of all campaigns where no one is chosen, each lead with its own', async () => {
+    const { asked } = show(answers([summary(1)]), '/leads', null)
+    await screen.findByText('Visitor 1')
+    screen.getByRole('columnheader', { name: 'Campaign' })
+    expect(screen.queryByRole('button', { name: 'Numbers' })).toBeNull()
+    expect(asked.find(({ path }) => path.startsWith('/leads?'))?.path).not.toContain('campaignId')
   })
 
   it('takes one that was held, which is not held again', async () => {

@@ -13,6 +13,7 @@ export function Breakdown({
   nameOf,
   total = rows.length,
   note,
+  more = [],
 }: {
   title: string
   rows: readonly Share[]
@@ -20,6 +21,8 @@ export function Breakdown({
   nameOf: (row: Share) => ReactNode
   total?: number
   note?: string
+  /** Columns beside the counts of scans. */
+  more?: readonly { heading: string; width: number; cell: (row: Share) => ReactNode }[]
 }) {
   const [open, setOpen] = useState(false)
   const shown = open ? rows : rows.slice(0, FIRST)
@@ -44,6 +47,11 @@ export function Breakdown({
             <TableCell align="right" sx={{ width: 54 }}>
               Share
             </TableCell>
+            {more.map(({ heading, width }) => (
+              <TableCell key={heading} align="right" sx={{ width }}>
+                {heading}
+              </TableCell>
+            ))}
           </TableRow>
         </TableHead>
         <TableBody>
@@ -68,11 +76,16 @@ export function Breakdown({
               <TableCell align="right">{number(row.scans)}</TableCell>
               <TableCell align="right">{number(row.uniques)}</TableCell>
               <TableCell align="right">{share(row.scans, all)}</TableCell>
+              {more.map(({ heading, cell }) => (
+                <TableCell key={heading} align="right">
+                  {cell(row)}
+                </TableCell>
+              ))}
             </TableRow>
           ))}
           {rows.length === 0 && (
             <TableRow>
-              <TableCell colSpan={4}>
+              <TableCell colSpan={4 + more.length}>
                 <Typography variant="body2" color="textSecondary">
                   No scan in these days
                 </Typography>

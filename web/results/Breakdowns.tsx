@@ -1,7 +1,10 @@
 import { Box, Link, Typography } from '@mui/material'
-import type { Results } from '@flimbo/core/results'
+import { number } from '@flimbo/core/formats'
+import { leadsApi, type LeadRate } from '@flimbo/core/leads'
+import type { Results, Share } from '@flimbo/core/results'
 import { PLACE_NOTE } from '@flimbo/core/scans'
 import { Link as RouterLink } from 'react-router'
+import { useAnswer } from '../api/index.ts'
 import { country, language, orUnknown, Sheet } from '../ui/index.ts'
 import { Breakdown } from './Breakdown.tsx'
 
@@ -49,8 +52,32 @@ export function OnWhat({ data }: { data: Results }) {
 }
 
 /** Channels and pieces; choosing a channel narrows everything to it. */
-export function Through({ data, narrow }: { data: Results; narrow: (channel: string) => void }) {
+export function Through({
+  data,
+  campaignId,
+  narrow,
+}: {
+  data: Results
+  campaignId: number
+  narrow: (channel: string) => void
+}) {
   const all = data.period.tally.scans
+  const { from, to } = data.period
+  const rates = useAnswer(leadsApi.rates, { query: { campaignId, by: 'piece', from, to } }).data
+  const leadsOf = new Map((rates?.rows ?? []).map((row) => [Number(row.key), row]))
+  const rowOf = (row: Share) => leadsOf.get((row as Results['codes'][number]).codeId)
+  const leads = [
+    {
+      heading: 'Leads',
+      width: 56,
+      cell: (row: Share) => <LeadsLink row={rowOf(row)} from={from} to={to} />,
+    },
+    {
+      heading: 'A scan (95 %)',
+      width: 160,
+      cell: (row: Share) => rateInWords(rowOf(row)),
+    },
+  ]
   return (
     <Sheet title="Through which channel, which piece?">
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 2fr)', gap: 2 }}>
@@ -74,6 +101,7 @@ export function Through({ data, narrow }: { data: Results; narrow: (channel: str
           title="Piece"
           rows={data.codes}
           all={all}
+          more={rates && rates.all.leads > 0 ? leads : []}
           nameOf={(row) => (
             <Link component={RouterLink} to={`?code=${String((row as Results['codes'][number]).codeId)}`}>
               {row.key}
@@ -82,5 +110,24 @@ export function Through({ data, narrow }: { data: Results; narrow: (channel: str
         />
       </Box>
     </Sheet>
+  )
+}
+
+const percent = (part: number) => `${(100 * part).toFixed(1)} %`
+
+const rateInWords = (row: LeadRate | undefined): string =>
+  row?.rate ? `${percent(row.rate.value)} (${percent(row.rate.low)} to ${percent(row.rate.high)})` : '–'
+
+/** How many leads a piece brought, and the way to them. */
+function LeadsLink({ row, from, to }: { row: LeadRate | undefined; from: string; to: string }) {
+  if (!row || row.leads === 0) return <>0</>
+  return (
+    <Link
+      component={RouterLink}
+      to={`../leads?${new URLSearchParams({ code: row.key, from, to }).toString()}`}
+      relative="path"
+    >
+      {number(row.leads)}
+    </Link>
   )
 }

@@ -109,6 +109,7 @@ export function ResultsScreen() {
           {codeId === undefined && (
             <Through
               data={data}
+              campaignId={campaign.id}
               narrow={(to) => {
                 change({ channel: to })
               }}
