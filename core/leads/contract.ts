@@ -216,6 +216,20 @@ const leadRate = z.object({
 })
 export type LeadRate = z.infer<typeof leadRate>
 
+/** So many answers are taken from a file at once. */
+export const LEAD_LINES_MAX = 5000
+const FIELDS_MAX = 500
+const LINES_BYTES_MAX = 10_000_000
+const TEXT_MAX = 20_000
+
+const leadLine = z.strictObject({
+  line: z.int().positive(),
+  at: z.string().max(40),
+  sent: z
+    .array(z.tuple([z.string().max(60), z.array(z.string().max(TEXT_MAX)).max(FIELDS_MAX)]))
+    .max(FIELDS_MAX),
+})
+
 export const leadsApi = {
   list: endpoint({
     method: 'GET',
@@ -245,6 +259,34 @@ export const leadsApi = {
     summary: 'Name them anew; one that leads are in is not removed',
     body: versionedChange(leadStates),
     answer: versioned(leadStates),
+  }),
+  importAnswers: endpoint({
+    method: 'POST',
+    path: '/lead-imports',
+    room: 'leads',
+    access: {
+      right: 'edit',
+      things: { campaign: 'body.campaignId', page: 'body.pageId', code: 'body.codeId' },
+    },
+    summary: 'Take in answers that were given elsewhere: lines without a fault, each once',
+    bytesMax: LINES_BYTES_MAX,
+    body: z.strictObject({
+      campaignId: z.int().positive(),
+      pageId: z.int().positive(),
+      part: rowKey,
+      /** The piece that they are counted for. */
+      codeId: z.int().positive(),
+      lines: z
+        .array(leadLine)
+        .min(1, 'There is no line of answers in the file.')
+        .max(LEAD_LINES_MAX, `Take in at most ${String(LEAD_LINES_MAX)} answers at once.`),
+    }),
+    answer: z.object({
+      stored: z.int(),
+      /** Those that were taken in before. */
+      known: z.int(),
+      faults: z.array(z.object({ line: z.int(), question: z.string(), sentence: z.string() })),
+    }),
   }),
   fresh: endpoint({
     method: 'GET',

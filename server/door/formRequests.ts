@@ -1,5 +1,4 @@
 import {
-  answerText,
   faultWords,
   isFile,
   sectionsOf,
@@ -17,7 +16,7 @@ import { FORM_NAMES, type FormVisit, type PageEvent } from '@flimbo/core/pages'
 import { taggedAddress } from '@flimbo/core/routing'
 import { wordsFor } from '@flimbo/core/words'
 import type { ServerResponse } from 'node:http'
-import { mailsOf, type AnswerFiles, type GivenConsent, type LeadRecord } from '../leads/index.ts'
+import { calledBy, mailsOf, type AnswerFiles, type GivenConsent, type LeadRecord } from '../leads/index.ts'
 import type { PageShelf } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
 import type { ScanWriter, Today } from '../scans/index.ts'
@@ -159,30 +158,6 @@ function consentsOf({ form, shown }: FormShown, answers: Answers, language: stri
   })
 }
 
-/** The first answer to a question of a kind: what persons are joined by. */
-const firstOf = (questions: readonly Question[], answers: Answers, kind: 'mail' | 'phone'): string => {
-  const found = questions.find((each) => each.kind === kind && typeof answers[each.id] === 'string')
-  const answer = found && answers[found.id]
-  return typeof answer === 'string' ? answer : ''
-}
-
-const TITLE_MAX = 120
-const SEARCH_MAX = 20_000
-
-/** What a lead is listed, found and joined by. */
-function calledBy({ form, shown }: FormShown, answers: Answers, language: string) {
-  const { questions } = form
-  const { languages } = shown.page.content
-  const around = { language, languages, words: wordsFor([language]).words.forms }
-  const texts = questions.map((each) => answerText(each, answers[each.id], around))
-  const name = questions.find((each) => each.kind === 'short' && answers[each.id] !== undefined)
-  const email = firstOf(questions, answers, 'mail').toLowerCase()
-  const phone = firstOf(questions, answers, 'phone')
-  const title = (name ? answerText(name, answers[name.id], around) : '') || email || phone
-  const search = texts.filter((each) => each !== '').join('\n')
-  return { email, phone, title: title.slice(0, TITLE_MAX), search: search.toLowerCase().slice(0, SEARCH_MAX) }
-}
-
 function leadOf(
   of: FormShown,
   sender: Sender,
@@ -216,7 +191,7 @@ function leadOf(
     utm: { ...posting.compiled.code.settings.utm },
     answers,
     consents: consentsOf(of, answers, language),
-    ...calledBy(of, answers, language),
+    ...calledBy(form.questions, shown.page.content.languages, answers, language),
     day: today.day,
     visitor: sender.visitor,
     held,

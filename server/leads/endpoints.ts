@@ -25,6 +25,8 @@ import { readSetting, writeSetting, type Section } from '../workspace/index.ts'
 import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
+import { countAnswers } from './formCounts.ts'
+import { importLeads } from './importLeads.ts'
 import { mailsOf } from './mailsOf.ts'
 import { writeCsv, writeSheet } from './leadFiles.ts'
 import { leadTable } from './leadTable.ts'
@@ -205,6 +207,37 @@ export function leadsEndpoints(
     return { rows: await reader.ask('leadsByVariant', id, start, end) }
   })
 
+  mount(
+    mounts,
+    leadsApi.importAnswers,
+    async ({ body: { pageId, part, codeId, campaignId, lines }, who, campaign }) => {
+      const [page, code] = await Promise.all([
+        read.findOneBy(tables.pages, { id: pageId, campaignId }),
+        read.findOneBy(tables.codes, { id: codeId, campaignId }),
+      ])
+      const form = page?.live?.parts.find(({ id }) => id === part)
+      if (!page?.live || form?.kind !== 'form')
+        throw wrongField('part', 'This form is not on its page any more. Choose another.')
+      if (!code) throw wrongField('codeId', 'This piece is not in the campaign any more. Choose another.')
+      const outcome = await importLeads(
+        database,
+        {
+          workspaceId: who.workspace.id,
+          workspaceZone: who.workspace.zone,
+          page,
+          part,
+          form,
+          languages: page.live.languages,
+          code,
+          utmCampaign: campaign.utmCampaign,
+        },
+        lines,
+      )
+      tell(who.workspace.id, [campaignId])
+      return outcome
+    },
+  )
+
   mount(mounts, leadsApi.states, ({ who }) => readSetting(read, who.workspace.id, LEAD_STATES))
 
   mount(mounts, leadsApi.changeStates, async ({ body, who }) => {
@@ -258,8 +291,7 @@ export function leadsEndpoints(
       for (const lead of freed) {
         const { pageId, part } = lead
         await mailFreed(manager, lead)
-        const { affected } = await manager.increment(tables.formCounts, { pageId, part }, 'answers', 1)
-        if (affected === 0) await manager.insert(tables.formCounts, { pageId, part, answers: 1 })
+        await countAnswers(manager, pageId, part, 1)
       }
       return found
     })

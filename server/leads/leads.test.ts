@@ -265,4 +265,40 @@ describe('leads', () => {
         .status,
     ).toBe(422)
   })
+  it('are taken in from elsewhere, each once, and what is wrong is said line by line', async () => {
+    const sent = (name: string, mail: string) => [
+      ['q.name', [name]],
+      ['q.mail', [mail]],
+    ]
+    const lines = [
+      { line: 2, at: '2026-07-03T09:00Z', sent: sent('Paper One', 'One@Paper.example') },
+      { line: 3, at: '', sent: sent('Paper Two', 'nowhere') },
+      { line: 4, at: '9999-01-01', sent: sent('Paper Three', '') },
+      { line: 5, at: '2026-07-03T09:00Z', sent: sent('Paper One', 'One@Paper.example') },
+    ]
+    const body = { campaignId, pageId: page.id, part: 'f', codeId, lines }
+    const take = async () =>
+      (
+        await flimbo.ask<{ stored: number; known: number; faults: object[] }>(
+          'POST',
+          '/api/lead-imports',
+          body,
+        )
+      ).body
+    expect(await take()).toEqual({
+      stored: 1,
+      known: 1,
+      faults: [
+        expect.objectContaining({ line: 3, question: 'Your mail' }),
+        expect.objectContaining({ line: 4, question: '' }),
+      ],
+    })
+    expect(await take()).toMatchObject({ stored: 0, known: 2 })
+    const { rows } = await list(`campaignId=${String(campaignId)}&q=paper+one`)
+    expect(rows).toMatchObject([
+      { title: 'Paper One', email: 'one@paper.example', at: Date.parse('2026-07-03T09:00Z') },
+    ])
+    expect((await flimbo.refused('POST', '/api/lead-imports', { ...body, part: 'gone' })).status).toBe(422)
+    expect((await flimbo.refused('POST', '/api/lead-imports', { ...body, lines: [] })).status).toBe(422)
+  })
 })

@@ -13,6 +13,7 @@ import { runningFlimbo, type Running } from './running.ts'
 let flimbo: Running
 const GULL =
   '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><circle cx="2" cy="2" r="2"/></svg>'
+const IMPORT = { campaignId: 1, pageId: 1, part: 'f', codeId: 1, lines: [{ line: 2, at: '', sent: [] }] }
 const SUMMARY = { what: 'summary', every: 'week', n: null }
 const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
 /** What stands in the workspace, by kind; and the client of another workspace, which has nothing else. */
@@ -256,6 +257,9 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'PATCH /house-styles/:id body.clientId': (clientId) => ({ version: 1, clientId }),
   'PATCH /house-styles/:id body.look.logo.file': (file) => ({ version: 1, look: withLogo(file) }),
   'PATCH /house-styles/:id body.look.ground.file': (file) => ({ version: 1, look: onPicture(file) }),
+  'POST /lead-imports body.campaignId': (campaignId) => ({ ...IMPORT, campaignId }),
+  'POST /lead-imports body.pageId': (pageId) => ({ ...IMPORT, pageId }),
+  'POST /lead-imports body.codeId': (codeId) => ({ ...IMPORT, codeId }),
   'POST /watches body.campaignId': (campaignId) => ({ campaignId, ...SUMMARY }),
   'POST /watches body.routeId': (routeId) => ({ routeId, ...SUMMARY }),
   'POST /watches body.codeId': (codeId) => ({ codeId, ...SUMMARY }),

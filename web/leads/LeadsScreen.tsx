@@ -11,7 +11,7 @@ import {
 } from '@mui/material'
 import { day, number } from '@flimbo/core/formats'
 import { leadsApi } from '@flimbo/core/leads'
-import { useRef, useState } from 'react'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useCampaignIfAny } from '../campaigns/index.ts'
@@ -36,6 +36,9 @@ const WHERE: Readonly<Record<WhereName, string>> = {
   device: 'Device',
   medium: 'Medium',
 }
+// Reading tables comes when somebody takes one in.
+const ImportLeads = lazy(async () => ({ default: (await import('./ImportLeads.tsx')).ImportLeads }))
+
 const PAGE_SIZE = 50
 
 /** Who answered the forms of a campaign, one by one or in numbers. */
@@ -53,6 +56,7 @@ function Inbox() {
   const [address, setAddress] = useSearchParams()
   const view = viewOf(address)
   const [paging, setPaging] = useState(0)
+  const [isImporting, setImporting] = useState(false)
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set())
   const query = queryOf(campaign?.id, view)
   const leads = useAnswer(leadsApi.list, {
@@ -114,6 +118,15 @@ function Inbox() {
           {campaign && <LeadsView shown="people" />}
           <Box sx={{ flex: 1 }} />
           {campaign && <WatchButton scope={{ campaignId: campaign.id }} name="this campaign" />}
+          {campaign && (
+            <Button
+              onClick={() => {
+                setImporting(true)
+              }}
+            >
+              Take in…
+            </Button>
+          )}
           <DownloadLeads
             order={(look) => {
               void file.order({ body: { ...query, look } })
@@ -276,6 +289,16 @@ function Inbox() {
           </>
         )}
       </Box>
+      {campaign && isImporting && (
+        <Suspense fallback={null}>
+          <ImportLeads
+            campaignId={campaign.id}
+            close={() => {
+              setImporting(false)
+            }}
+          />
+        </Suspense>
+      )}
       {chosen !== undefined && (
         <LeadInspector
           key={chosen}
