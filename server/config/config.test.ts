@@ -84,3 +84,37 @@ describe('settings of domains and checks', () => {
     expect(readConfig({ FLIMBO_CHECK_HOUR: '0' }).checkHour).toBe(0)
   })
 })
+
+describe('the settings of mail', () => {
+  const whole = {
+    FLIMBO_SMTP_HOST: 'mail.saltmarsh.example',
+    FLIMBO_SMTP_FROM: 'office@saltmarsh.example',
+  }
+
+  it('are none where no server is named, and otherwise encrypted, from one address', () => {
+    expect(readConfig({}).mail).toBeNull()
+    expect(readConfig(whole).mail).toEqual({
+      host: 'mail.saltmarsh.example',
+      port: 587,
+      tls: 'starttls',
+      user: '',
+      password: '',
+      from: 'office@saltmarsh.example',
+      bounce: 'office@saltmarsh.example',
+    })
+    expect(
+      readConfig({ ...whole, FLIMBO_SMTP_BOUNCE: 'bounces@saltmarsh.example', FLIMBO_SMTP_PORT: '465' }).mail,
+    ).toMatchObject({ bounce: 'bounces@saltmarsh.example', port: 465 })
+  })
+
+  it.each([
+    [{ FLIMBO_SMTP_HOST: 'mail.saltmarsh.example' }, /^FLIMBO_SMTP_FROM: must be the address/],
+    [{ ...whole, FLIMBO_SMTP_FROM: 'Office <a@b.example>' }, /must be a mail address/],
+    [{ ...whole, FLIMBO_SMTP_TLS: 'on' }, /^FLIMBO_SMTP_TLS=on: must be starttls, tls or off$/],
+    [{ ...whole, FLIMBO_SMTP_PASSWORD: 'low tide' }, /give both, or neither$/],
+    [{ ...whole, FLIMBO_SMTP_USER: 'flimbo' }, /give both, or neither$/],
+  ])('refuse %j, and say no password', (environment, sentence) => {
+    expect(() => readConfig(environment)).toThrow(sentence)
+    expect(() => readConfig(environment)).not.toThrow(/low tide/)
+  })
+})

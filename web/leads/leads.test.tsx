@@ -173,6 +173,33 @@ describe('the inbox', () => {
     ])
   })
 
+  it('says what they were mailed since, in its order, and what waits for their address to be confirmed', async () => {
+    const at = Date.parse('2026-07-01T10:00:00Z')
+    const mail = (kind: 'confirm' | 'answer', state: 'sent' | 'refused' | 'unconfirmed', reply = '') => ({
+      kind,
+      state,
+      at,
+      settledAt: state === 'sent' ? at + 60_000 : null,
+      reply,
+    })
+    const mails = [mail('answer', 'unconfirmed'), mail('confirm', 'sent')]
+    show(answers([summary(1)], whole(1, { mails, confirmBy: at + 86_400_000 })), '/leads?lead=1')
+    const way = await screen.findByRole('list', { name: 'How they came' })
+    const texts = within(way)
+      .getAllByRole('listitem')
+      .map(({ textContent }) => textContent)
+    expect(texts.slice(-3)).toEqual([
+      'MailAsked by mail whether the address is theirs1 Jul 2026, 10:01',
+      'AddressNot confirmedCan be until 2 Jul 2026, 10:00',
+      'MailThanked by mailUntil confirmed',
+    ])
+    cleanup()
+    const refused = whole(1, { mails: [mail('answer', 'refused', '550 No such mailbox')], confirmedAt: at })
+    show(answers([summary(1)], refused), '/leads?lead=1')
+    await screen.findByText('Refused: 550 No such mailbox')
+    screen.getByText('Confirmed')
+  })
+
   it('sets many at once, says so, and takes it back', async () => {
     const { writes } = show(answers([summary(1), summary(2, { state: 'open' })]))
     await screen.findByText('Visitor 2')
