@@ -1,14 +1,25 @@
 import { formatDistanceStrict } from 'date-fns'
 
 const whole = new Intl.NumberFormat('en-GB')
-const percent = new Intl.NumberFormat('en-GB', { style: 'percent', maximumFractionDigits: 1 })
+const shares = new Intl.NumberFormat('en-GB', { style: 'percent', maximumFractionDigits: 1 })
 
 /** A number with its thousands apart: "1,234". */
 export const number = (n: number): string => whole.format(n)
 
 /** A part of a whole as a percentage to one decimal: "12.5%"; a dash where there is no whole. */
 export function share(part: number, all: number): string {
-  return all === 0 ? '–' : percent.format(part / all)
+  return all === 0 ? '–' : shares.format(part / all)
+}
+
+/** A part between 0 and 1 as a percentage, always to one decimal: "5.0 %". */
+export const percent = (part: number): string => `${(100 * part).toFixed(1)} %`
+
+/** A part with the ends of its interval: "30.4 % (22.3 to 39.9 %)"; a dash where there is none. */
+export function rateWithin(
+  rate: { readonly value: number; readonly low: number; readonly high: number } | null | undefined,
+): string {
+  if (!rate) return '–'
+  return `${percent(rate.value)} (${(100 * rate.low).toFixed(1)} to ${percent(rate.high)})`
 }
 
 /** "1 scan", "2 scans". */

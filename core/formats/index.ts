@@ -1,1 +1,1 @@
-export { age, quantity, day, moment, number, share } from './formats.ts'
+export { age, quantity, day, moment, number, percent, rateWithin, share } from './formats.ts'

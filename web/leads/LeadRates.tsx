@@ -10,7 +10,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material'
-import { number } from '@flimbo/core/formats'
+import { number, rateWithin } from '@flimbo/core/formats'
 import { leadsApi, RATES_BY, type LeadRate, type RatesBy } from '@flimbo/core/leads'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
@@ -26,10 +26,7 @@ const NAMES: Readonly<Record<RatesBy, string>> = {
   city: 'City',
 }
 const FIRST = 15
-const percent = (part: number) => `${(100 * part).toFixed(1)} %`
-
-const rateInWords = ({ rate }: LeadRate): string =>
-  rate ? `${percent(rate.value)} (${percent(rate.low)} to ${percent(rate.high)})` : 'no figure'
+const rateInWords = ({ rate }: LeadRate): string => (rate ? rateWithin(rate) : 'no figure')
 
 /** How many leads a scan brings: by piece, medium and place. */
 export function LeadRates({

@@ -1,5 +1,5 @@
 import { Box, Link, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { number } from '@flimbo/core/formats'
+import { number, rateWithin } from '@flimbo/core/formats'
 import type { AnswerCount, QuestionNumbers } from '@flimbo/core/leads'
 import { meanInterval } from '@flimbo/core/results'
 import { Link as RouterLink } from 'react-router'
@@ -11,7 +11,6 @@ interface Props {
   readonly narrowed: Readonly<Record<string, string>>
 }
 
-const percent = (part: number) => `${(100 * part).toFixed(1)} %`
 export const decimal = (value: number) =>
   new Intl.NumberFormat('en-GB', { maximumFractionDigits: 2 }).format(value)
 
@@ -98,9 +97,7 @@ function Bars({ numbers, rows, narrowed }: Props & { readonly rows: readonly Ans
               </Typography>
             </TableCell>
             <TableCell align="right">{number(count)}</TableCell>
-            <TableCell align="right">
-              {percent(share.value)} ({percent(share.low).replace(' %', '')} to {percent(share.high)})
-            </TableCell>
+            <TableCell align="right">{rateWithin(share)}</TableCell>
             {numbers.kind === 'ranks' && (
               <TableCell align="right">{decimal(numbers.rows[i]?.meanPlace ?? 0)}</TableCell>
             )}

@@ -82,7 +82,7 @@ describe('leads in numbers', () => {
   it('say how many leads a scan brings, and no figure where nothing was scanned', async () => {
     show('/leads?view=numbers')
     const table = await screen.findByRole('table', { name: 'Leads a scan' })
-    expect(within(table).getAllByText('50.0 % (20.0 % to 80.0 %)')).toHaveLength(2)
+    expect(within(table).getAllByText('50.0 % (20.0 to 80.0 %)')).toHaveLength(2)
     within(table).getByText('no figure')
     fireEvent.mouseDown(screen.getByRole('combobox', { name: 'By' }))
     fireEvent.click(screen.getByRole('option', { name: 'Medium' }))

@@ -1,5 +1,5 @@
 import { Box, Link, Typography } from '@mui/material'
-import { number } from '@flimbo/core/formats'
+import { number, rateWithin } from '@flimbo/core/formats'
 import { leadsApi, type LeadRate } from '@flimbo/core/leads'
 import type { Results, Share } from '@flimbo/core/results'
 import { PLACE_NOTE } from '@flimbo/core/scans'
@@ -73,9 +73,9 @@ export function Through({
       cell: (row: Share) => <LeadsLink row={rowOf(row)} from={from} to={to} />,
     },
     {
-      heading: 'A scan (95 %)',
-      width: 160,
-      cell: (row: Share) => rateInWords(rowOf(row)),
+      heading: 'Leads a scan (95 %)',
+      width: 190,
+      cell: (row: Share) => rateWithin(rowOf(row)?.rate),
     },
   ]
   return (
@@ -112,11 +112,6 @@ export function Through({
     </Sheet>
   )
 }
-
-const percent = (part: number) => `${(100 * part).toFixed(1)} %`
-
-const rateInWords = (row: LeadRate | undefined): string =>
-  row?.rate ? `${percent(row.rate.value)} (${percent(row.rate.low)} to ${percent(row.rate.high)})` : '–'
 
 /** How many leads a piece brought, and the way to them. */
 function LeadsLink({ row, from, to }: { row: LeadRate | undefined; from: string; to: string }) {

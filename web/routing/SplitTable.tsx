@@ -1,15 +1,11 @@
 import { Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { leadsApi } from '@flimbo/core/leads'
-import { splitVerdict, wilson, type Interval, type SplitVerdict } from '@flimbo/core/results'
+import { splitVerdict, wilson, type SplitVerdict } from '@flimbo/core/results'
 import type { ExitTally, Lane } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { NumberField } from '../conditions/index.ts'
-import { number, share } from '@flimbo/core/formats'
-
-const percent = (part: number) => `${(100 * part).toFixed(1)} %`
-
-const between = ({ value, low, high }: Interval) => `${percent(value)} (${percent(low)} to ${percent(high)})`
+import { number, percent, rateWithin, share } from '@flimbo/core/formats'
 
 /** What may be said of a split test by now. */
 function verdictInWords({ best, needed, fewest }: SplitVerdict, names: readonly string[]): string {
@@ -85,11 +81,11 @@ export function SplitTable({
                 </TableCell>
                 <TableCell align="right">{number(scans)}</TableCell>
                 <TableCell align="right">{number(uniques)}</TableCell>
-                <TableCell align="right">{part ? between(part) : '–'}</TableCell>
+                <TableCell align="right">{rateWithin(part)}</TableCell>
                 <TableCell align="right">{ended ? 'ended' : share(weight, weights)}</TableCell>
                 <TableCell align="right">{number(leads.get(id) ?? 0)}</TableCell>
-                <TableCell align="right">{rate ? between(rate) : '–'}</TableCell>
-                <TableCell align="right">{ahead ? between(ahead) : '–'}</TableCell>
+                <TableCell align="right">{rateWithin(rate)}</TableCell>
+                <TableCell align="right">{rateWithin(ahead)}</TableCell>
                 <TableCell align="right">{rate && chance !== null ? percent(chance) : '–'}</TableCell>
               </TableRow>
             )
