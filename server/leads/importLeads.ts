@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { setTimeout as pause } from 'node:timers/promises'
 import { faultWords, questionTitle, readForm, type Answers, type FormSettings } from '@flimbo/core/forms'
 import { said } from '@flimbo/core/fields'
 import type { LeadLine } from '@flimbo/core/leads'
@@ -16,8 +17,9 @@ import { calledBy } from './calledBy.ts'
 import { countAnswers } from './formCounts.ts'
 import { answerReaders } from './readers.ts'
 
-/** Lines that are stored together; in between others get their turn. */
-const AT_ONCE = 100
+/** Lines that are stored together, and how long scans then have the disk to themselves. */
+const AT_ONCE = 10
+const REST_MS = 4
 const FAULTS_MAX = 500
 
 interface Into {
@@ -149,6 +151,7 @@ export async function importLeads(
       await countAnswers(manager, into.page.id, into.part, some.length)
     })
     outcome.stored += some.length
+    await pause(REST_MS)
   }
   return outcome
 }
