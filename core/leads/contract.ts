@@ -14,6 +14,7 @@ import { job } from '../jobs/index.ts'
 import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { HELD_REASONS } from './held.ts'
+import { answeredForm, leadNumbers, leadRate, NUMBERS_BY, RATES_BY } from './numbersShapes.ts'
 import { leadFileLook } from './leadFile.ts'
 import { leadStates } from './states.ts'
 
@@ -143,78 +144,6 @@ const things = (from: 'query' | 'body') => ({
   page: `${from}.pageId`,
   code: `${from}.codeId`,
 })
-
-const interval = z.object({ value: z.number(), low: z.number(), high: z.number() })
-const answerCount = z.object({
-  /** What leads with this answer are found by. */
-  key: z.string(),
-  label: z.string(),
-  count: z.int(),
-  /** Of those who answered the question, with its 95 % interval. */
-  share: interval,
-})
-const head = { question: z.string(), title: z.string(), answered: z.int() }
-const questionNumbers = z.discriminatedUnion('kind', [
-  z.object({ ...head, kind: z.literal('counts'), rows: z.array(answerCount) }),
-  z.object({
-    ...head,
-    kind: z.literal('ranks'),
-    rows: z.array(answerCount.extend({ meanPlace: z.number() })),
-  }),
-  z.object({
-    ...head,
-    kind: z.literal('values'),
-    spread: z
-      .object({
-        count: z.int(),
-        mean: z.number(),
-        deviation: z.number().nullable(),
-        median: z.number(),
-        least: z.number(),
-        most: z.number(),
-      })
-      .nullable(),
-    rows: z.array(answerCount),
-  }),
-  z.object({ ...head, kind: z.literal('words'), rows: z.array(answerCount) }),
-  z.object({ ...head, kind: z.literal('answered') }),
-])
-
-/** What the numbers of questions, and rates, are told apart by. */
-export const NUMBERS_BY = ['piece', 'country', 'city', 'device', 'month'] as const
-export type NumbersBy = (typeof NUMBERS_BY)[number]
-export const RATES_BY = ['piece', 'medium', 'country', 'city'] as const
-export type RatesBy = (typeof RATES_BY)[number]
-
-/** A form that somebody answered. */
-export const answeredForm = z.object({
-  pageId: z.int(),
-  part: z.string(),
-  /** Empty where the page is gone. */
-  pageName: z.string(),
-  answers: z.int(),
-})
-export type AnsweredForm = z.infer<typeof answeredForm>
-
-const leadNumbers = z.object({
-  total: z.int(),
-  questions: z.array(questionNumbers),
-  /** The same by what was asked for, the most leads first; those with fewest are left out where there are many. */
-  groups: z.array(
-    z.object({ key: z.string(), name: z.string(), total: z.int(), questions: z.array(questionNumbers) }),
-  ),
-})
-export type LeadNumbers = z.infer<typeof leadNumbers>
-
-const leadRate = z.object({
-  key: z.string(),
-  name: z.string(),
-  scans: z.int(),
-  leads: z.int(),
-  /** Leads a scan, with its 95 % interval; null where there are no scans. */
-  rate: interval.nullable(),
-})
-export type LeadRate = z.infer<typeof leadRate>
 
 /** So many answers are taken from a file at once. */
 export const LEAD_LINES_MAX = 5000

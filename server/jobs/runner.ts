@@ -276,6 +276,15 @@ export function createJobs({ database, live, log, directory }: Parts) {
       running.get(id)?.stopper.abort()
       tell(workspaceId, id)
     },
+    /** Removes files that jobs of a workspace made, of some names; the sentence says why. */
+    async dropFiles(workspaceId: number, names: readonly string[], sentence: string): Promise<void> {
+      const rows = await database.read.findBy(tables.jobs, { workspaceId, fileName: In([...names]) })
+      for (const { id } of rows) {
+        await rm(fileOf(id), { force: true })
+        await change(id, { fileName: null, fileType: null, fileBytes: null, sentence })
+        tell(workspaceId, id)
+      }
+    },
     /** How far a job is by now. */
     progressOf: ({ id, done, total }: JobRow): { done: number; total: number } => {
       const under = running.get(id)

@@ -1,37 +1,23 @@
 import { In, type EntityManager } from 'typeorm'
-import { quantity } from '@flimbo/core/formats'
 import { isFile } from '@flimbo/core/forms'
-import {
-  leadsApi,
-  leadFileLook,
-  leadStates,
-  USUAL_STATES,
-  type LeadFileLook,
-  type LeadStates,
-  type Lead,
-  type LeadFilter,
-  type LeadNumbers,
-  type NumbersBy,
-} from '@flimbo/core/leads'
-import { dayIn, spanOfDays } from '@flimbo/core/time'
-import { attach, missing, mount, Refusal, wrongField, writeTo, type Mounts } from '../api/index.ts'
+import { leadsApi, type Lead } from '@flimbo/core/leads'
+import { attach, missing, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import { findAmong, tables, type Database, type LeadRow } from '../database/index.ts'
 import type { Config } from '../config/index.ts'
-import type { Exporter, JobViewer } from '../jobs/index.ts'
+import type { Exporter, Jobs, JobViewer } from '../jobs/index.ts'
 import { mailLists, queueMail } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
-import { readSetting, writeSetting, type Section } from '../workspace/index.ts'
+import { readSetting } from '../workspace/index.ts'
 import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
 import { countAnswers } from './formCounts.ts'
-import { importLeads } from './importLeads.ts'
 import { mailsOf } from './mailsOf.ts'
-import { writeCsv, writeSheet } from './leadFiles.ts'
-import { leadTable } from './leadTable.ts'
-import { leadRates } from './rates.ts'
-import type { LeadQuery } from './queries.ts'
+import { LEAD_FILES, leadFileEndpoints } from './fileEndpoints.ts'
+import { leadQueryOf } from './leadQuery.ts'
+import { leadNumberEndpoints } from './numberEndpoints.ts'
+import { LEAD_STATES, leadStateEndpoints } from './stateEndpoints.ts'
 
 interface Parts {
   readonly database: Database
@@ -41,59 +27,23 @@ interface Parts {
   readonly live: LiveHub
   readonly config: Pick<Config, 'dataDir'>
   readonly exporter: Exporter
+  readonly jobs: Pick<Jobs, 'dropFiles'>
   readonly jobView: JobViewer
 }
 
-/** The states of leads, as a section of a workspace's settings. */
-const LEAD_STATES: Section<LeadStates> = { name: 'leadStates', schema: leadStates, fallback: USUAL_STATES }
-
-/** A file of leads that somebody wants. */
-interface LeadFileOrder {
-  readonly query: LeadQuery
-  readonly look: LeadFileLook
-}
-const FORMATS = {
-  csv: { type: 'text/csv; charset=utf-8; header=present', write: writeCsv },
-  xlsx: {
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    write: writeSheet,
-  },
-} as const
 const OTHERS_MAX = 50
 /** Of one person: nobody answers so often. */
 const PERSON_MAX = 10_000
-const EARLIEST = '1970-01-01'
 
 /** The endpoints of leads, as `core`’s contract describes them. */
 export function leadsEndpoints(
   mounts: Mounts,
-  { database, reader, reviewer, live, config, exporter, jobView }: Parts,
+  { database, reader, reviewer, live, config, exporter, jobs, jobView }: Parts,
 ): void {
   const { read } = database
   const files = answerFiles(config.dataDir)
   const formOf = shownForms(read)
   const mails = mailLists(read)
-
-  /** Which leads are meant; days are those of the campaign, or of the workspace. */
-  function queryOf(workspaceId: number, zone: string, { from, to, ...filter }: LeadFilter): LeadQuery {
-    if (from !== undefined && to !== undefined && to < from)
-      throw wrongField('to', 'The last day lies before the first.')
-    const span = spanOfDays(zone, from ?? EARLIEST, to ?? dayIn(zone, Date.now()))
-    return { ...filter, workspaceId, start: span.start, end: span.end }
-  }
-
-  /** Groups by the names of what they are of. */
-  async function named(groups: LeadNumbers['groups'], by: NumbersBy | undefined) {
-    if (by !== 'piece') return groups
-    const codes = await findAmong(
-      read,
-      tables.codes,
-      'id',
-      groups.map(({ key }) => Number(key)),
-    )
-    const nameOf = new Map(codes.map(({ id, name }) => [String(id), name]))
-    return groups.map((group) => ({ ...group, name: nameOf.get(group.key) ?? '' }))
-  }
 
   async function rowOf(id: number): Promise<LeadRow> {
     const row = await read.findOneBy(tables.leads, { id })
@@ -170,96 +120,11 @@ export function leadsEndpoints(
     mounts,
     leadsApi.list,
     async ({ query: { page, pageSize, order, sort: _at, ...filter }, who, campaign }) => {
-      const query = queryOf(who.workspace.id, campaign?.zone ?? who.workspace.zone, filter)
+      const query = leadQueryOf(who.workspace.id, campaign?.zone ?? who.workspace.zone, filter)
       const found = await reader.ask('leadsPage', query, order, pageSize, page * pageSize)
       return { ...found, page, pageSize }
     },
   )
-
-  mount(mounts, leadsApi.forms, async ({ query: { campaignId } }) => ({
-    rows: await reader.ask('answeredForms', campaignId),
-  }))
-
-  mount(mounts, leadsApi.numbers, async ({ query: { part, by, ...filter }, who, campaign }) => {
-    const zone = campaign?.zone ?? who.workspace.zone
-    const query = queryOf(who.workspace.id, zone, filter)
-    const forms = await reader.ask('leadForms', query)
-    const shownLast = forms.find((each) => each.pageId === filter.pageId && each.part === part)
-    const form = shownLast ? await formOf(shownLast.pageRevisionId, part) : null
-    const { questions, languages } = form ?? { questions: [], languages: [] }
-    // Other figures do not wait while thousands of answers are counted.
-    const numbers = await reviewer.ask('leadNumbers', query, { part, questions, languages }, by, zone)
-    return { ...numbers, groups: await named(numbers.groups, by) }
-  })
-
-  mount(mounts, leadsApi.rates, async ({ query: { by, ...filter }, who, campaign }) => {
-    const zone = campaign?.zone ?? who.workspace.zone
-    return leadRates(
-      { read, reader },
-      { ...filter, by, zone, query: queryOf(who.workspace.id, zone, { ...filter, held: 'no' }) },
-    )
-  })
-
-  mount(mounts, leadsApi.variants, async ({ params: { id }, query: { from, to }, campaign }) => {
-    const { zone } = campaign
-    const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
-    const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
-    return { rows: await reader.ask('leadsByVariant', id, start, end) }
-  })
-
-  mount(
-    mounts,
-    leadsApi.importAnswers,
-    async ({ body: { pageId, part, codeId, campaignId, lines }, who, campaign }) => {
-      const [page, code] = await Promise.all([
-        read.findOneBy(tables.pages, { id: pageId, campaignId }),
-        read.findOneBy(tables.codes, { id: codeId, campaignId }),
-      ])
-      const form = page?.live?.parts.find(({ id }) => id === part)
-      if (!page?.live || form?.kind !== 'form')
-        throw wrongField('part', 'This form is not on its page any more. Choose another.')
-      if (!code) throw wrongField('codeId', 'This piece is not in the campaign any more. Choose another.')
-      const outcome = await importLeads(
-        database,
-        {
-          workspaceId: who.workspace.id,
-          workspaceZone: who.workspace.zone,
-          page,
-          part,
-          form,
-          languages: page.live.languages,
-          code,
-          utmCampaign: campaign.utmCampaign,
-        },
-        lines,
-      )
-      tell(who.workspace.id, [campaignId])
-      return outcome
-    },
-  )
-
-  mount(mounts, leadsApi.states, ({ who }) => readSetting(read, who.workspace.id, LEAD_STATES))
-
-  mount(mounts, leadsApi.changeStates, async ({ body, who }) => {
-    const kept = new Set(body.value.states.map(({ key }) => key))
-    const { states } = (await readSetting(read, who.workspace.id, LEAD_STATES)).value
-    for (const { key, name } of states) {
-      if (kept.has(key)) continue
-      const count = await read.countBy(tables.leads, { workspaceId: who.workspace.id, state: key })
-      if (count > 0)
-        throw new Refusal(
-          'taken',
-          `${quantity(count, 'lead is', 'leads are')} in the state “${name}”. Set them to another first.`,
-        )
-    }
-    const stored = await writeSetting(database, who.workspace.id, LEAD_STATES, body)
-    live.tell(who.workspace.id, { type: 'change', of: 'campaign', id: 0 })
-    return stored
-  })
-
-  mount(mounts, leadsApi.fresh, async ({ who }) => ({
-    rows: await reader.ask('freshLeads', who.workspace.id),
-  }))
 
   mount(mounts, leadsApi.get, ({ params: { id } }) => whole(id))
 
@@ -341,6 +206,12 @@ export function leadsEndpoints(
       personId: who.person.id,
       why: 'asked',
     })
+    // They may stand in files that somebody has not fetched yet.
+    await jobs.dropFiles(
+      who.workspace.id,
+      LEAD_FILES,
+      'The file was removed: somebody in it may have been erased. Download it anew.',
+    )
     tell(
       who.workspace.id,
       rows.map(({ campaignId }) => campaignId),
@@ -371,32 +242,7 @@ export function leadsEndpoints(
     return undefined
   })
 
-  for (const format of ['csv', 'xlsx'] as const)
-    exporter.define<LeadFileOrder>({
-      what: `leads.${format}`,
-      type: FORMATS[format].type,
-      // It was an order when it was stored.
-      read: (stored) => stored as LeadFileOrder,
-      nameOf: () => Promise.resolve(`leads.${format}`),
-      async write(out, { query, look }, advance) {
-        const { states } = (await readSetting(read, query.workspaceId, LEAD_STATES)).value
-        const nameOf = (state: string) => states.find(({ key }) => key === state)?.name ?? state
-        await FORMATS[format].write(out, leadTable({ database, reader, nameOf }, query, look), (done) => {
-          advance(done, 0)
-        })
-      },
-    })
-  mount(mounts, leadsApi.makeFile, async ({ body: { look, ...filter }, who, campaign }) => {
-    const { workspace, person } = who
-    const query = queryOf(workspace.id, campaign?.zone ?? workspace.zone, filter)
-    const whole = leadFileLook.parse(look ?? {})
-    const order: LeadFileOrder = { query, look: whole }
-    const job = await exporter.order(`leads.${whole.format}`, order, {
-      workspaceId: workspace.id,
-      personId: person.id,
-      campaignId: campaign?.id ?? null,
-      title: `Leads as ${whole.format.toUpperCase()}${campaign ? `: ${campaign.name}` : ''}`,
-    })
-    return jobView.one(job, who)
-  })
+  leadNumberEndpoints(mounts, { read, reader, reviewer, formOf })
+  leadFileEndpoints(mounts, { database, reader, exporter, jobView, tell })
+  leadStateEndpoints(mounts, { database, live })
 }

@@ -265,6 +265,20 @@ describe('leads', () => {
         .status,
     ).toBe(422)
   })
+  it('stand in no file any more that was made before somebody was erased', async () => {
+    const id = store({ email: 'file@a.example', search: 'in a file' })
+    const { body: job } = await flimbo.ask<Job>('POST', '/api/lead-files', { campaignId, q: 'in a file' })
+    const path = `/api/jobs/${String(job.id)}`
+    expect((await flimbo.ended(job.id)).file).not.toBeNull()
+    await flimbo.ask('POST', `/api/leads/${String(id)}/erase`, {})
+    expect((await flimbo.ask<Job>('GET', path)).body).toMatchObject({
+      file: null,
+      sentence: 'The file was removed: somebody in it may have been erased. Download it anew.',
+    })
+    expect((await flimbo.refused('GET', `${path}/file`)).status).toBe(404)
+    expect(existsSync(join(flimbo.config.dataDir, 'jobs', String(job.id)))).toBe(false)
+  })
+
   it('are taken in from elsewhere, each once, and what is wrong is said line by line', async () => {
     const sent = (name: string, mail: string) => [
       ['q.name', [name]],
