@@ -21,6 +21,7 @@ import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
 import { queryOf, viewOf, type WhereName } from './filter.ts'
 import { DownloadLeads } from './DownloadLeads.tsx'
+import { LeadFilters } from './LeadFilters.tsx'
 import { LeadInspector } from './LeadInspector.tsx'
 import { LeadNumbers } from './LeadNumbers.tsx'
 import { LeadList } from './LeadList.tsx'
@@ -103,6 +104,7 @@ function Inbox() {
     view.state !== undefined ||
     view.page !== undefined ||
     view.code !== undefined ||
+    view.campaign !== undefined ||
     view.tag !== undefined ||
     view.answer !== undefined ||
     Object.keys(view.where).length > 0 ||
@@ -164,22 +166,7 @@ function Inbox() {
             ))}
             <ToggleButton value="held">Held</ToggleButton>
           </ToggleButtonGroup>
-          {view.page !== undefined && (
-            <Chip
-              label={`Page: ${rows.find(({ pageId }) => pageId === view.page)?.pageName ?? String(view.page)}`}
-              onDelete={() => {
-                narrow('page', null)
-              }}
-            />
-          )}
-          {view.code !== undefined && (
-            <Chip
-              label={`Piece: ${rows.find(({ codeId }) => codeId === view.code)?.codeName ?? String(view.code)}`}
-              onDelete={() => {
-                narrow('code', null)
-              }}
-            />
-          )}
+          <LeadFilters campaignId={campaign?.id} view={view} narrow={narrow} />
           {view.answer !== undefined && (
             <Chip
               label={`Answer: ${view.answer.label}`}

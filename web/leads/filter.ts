@@ -11,6 +11,8 @@ export interface LeadView {
   /** The key of one of the workspace's states. */
   readonly state: string | undefined
   readonly held: 'no' | 'yes'
+  /** Where leads are of all campaigns, one of them. */
+  readonly campaign: number | undefined
   readonly page: number | undefined
   readonly code: number | undefined
   readonly tag: string | undefined
@@ -47,6 +49,7 @@ export function viewOf(address: URLSearchParams): LeadView {
     q: address.get('q') ?? '',
     state: /^[a-z0-9]{1,16}$/.exec(address.get('state') ?? '')?.[0],
     held: address.get('held') === 'yes' ? 'yes' : 'no',
+    campaign: numberOf(address.get('campaign')),
     page: numberOf(address.get('page')),
     code: numberOf(address.get('code')),
     tag: address.get('tag') ?? undefined,
@@ -61,6 +64,8 @@ export function viewOf(address: URLSearchParams): LeadView {
     to: dayOf(address.get('to')),
   }
 }
+
+const campaignOf = (campaignId: number | undefined) => (campaignId === undefined ? {} : { campaignId })
 
 /** What the leads of a row of numbers are narrowed to. */
 export function rowOf(by: NumbersBy | RatesBy, key: string): Readonly<Record<string, string>> {
@@ -79,9 +84,9 @@ const lastOfMonth = (month: string) =>
 /** The query that a view stands for. */
 export const queryOf = (
   campaignId: number | undefined,
-  { q, state, held, page, code, tag, answer, where, from, to }: LeadView,
+  { q, state, held, page, code, tag, answer, where, campaign, from, to }: LeadView,
 ) => ({
-  ...(campaignId === undefined ? {} : { campaignId }),
+  ...campaignOf(campaignId ?? campaign),
   held,
   ...(q.trim() === '' ? {} : { q: q.trim() }),
   ...(state === undefined ? {} : { state }),

@@ -258,6 +258,34 @@ describe('the inbox', () => {
     expect(asked.find(({ path }) => path.startsWith('/leads?'))?.path).not.toContain('campaignId')
   })
 
+  it('is narrowed to a form and a piece by choice, which stands in the address and is found again', async () => {
+    const { asked } = show(({ method, path }) => {
+      if (path.startsWith('/answered-forms'))
+        return { rows: [{ pageId: 3, part: 'f', pageName: 'Season pass', answers: 2 }] }
+      if (path.startsWith('/codes?')) return { rows: [{ id: 4, name: 'Poster' }] }
+      if (path === '/codes/9') return { id: 9, name: 'Old banner' }
+      return answers([summary(1)])({ method, path, body: undefined })
+    }, '/leads?code=9')
+    await screen.findByText('Visitor 1')
+    const piece = () => screen.getByRole<HTMLInputElement>('combobox', { name: 'Piece' })
+    await waitFor(() => {
+      expect(piece().value).toBe('Old banner')
+    })
+    fireEvent.mouseDown(screen.getByRole('combobox', { name: 'Form on' }))
+    fireEvent.click(await screen.findByRole('option', { name: 'Season pass' }))
+    await waitFor(() => {
+      expect(
+        asked.some(
+          ({ path }) => path.startsWith('/leads?') && /pageId=3/.test(path) && /codeId=9/.test(path),
+        ),
+      ).toBe(true)
+    })
+    fireEvent.change(piece(), { target: { value: 'pos' } })
+    await waitFor(() => {
+      expect(asked.some(({ path }) => path.startsWith('/codes?') && path.includes('q=pos'))).toBe(true)
+    })
+  })
+
   it('takes one that was held, which is not held again', async () => {
     const held = { ...summary(1), held: 'quick' as const }
     const { writes } = show(answers([held], whole(1, { held: 'quick' })), '/leads?held=yes&lead=1')
