@@ -67,7 +67,8 @@ export function leadInserter(database: Sqlite.Database) {
     const isTaken = held === '' && apart === ''
     const { lastInsertRowid } = insert.run(
       ...COLUMNS.map((name) => stored(lead[name])),
-      isTaken ? mails.confirmBy : null,
+      // Whoever gave no address has none to confirm.
+      isTaken && lead.email !== '' ? mails.confirmBy : null,
     )
     const leadId = Number(lastInsertRowid)
     if (isTaken) follow(lead, leadId, mails)

@@ -1,6 +1,7 @@
 import type { Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { AnswerFiles } from './answerFiles.ts'
+import { dropUnconfirmed } from '../mail/index.ts'
 import { keepLeads } from './retention.ts'
 
 /** So often it is looked for what is not to be kept any longer. */
@@ -19,6 +20,7 @@ export function startLeadUpkeep({ database, reader, files, failed }: Parts): { s
   const look = async () => {
     const now = Date.now()
     await keepLeads({ database, files }, now)
+    await dropUnconfirmed(database, now)
     const keys = new Set(await reader.ask('answerFileKeys'))
     await files.tidy((key) => keys.has(key), now)
   }

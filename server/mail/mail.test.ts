@@ -4,6 +4,8 @@ import { newQuestion, type Question } from '@flimbo/core/forms'
 import { textFromPlain } from '@flimbo/core/fields'
 import type { Mail, MailSetup, ReceivedMail, StandInManner } from '@flimbo/core/mail'
 import { newPart, type Page, type PartOf } from '@flimbo/core/pages'
+import { openDatabase } from '../database/index.ts'
+import { dropUnconfirmed } from './index.ts'
 import { storeLead } from '../tests/leadSample.ts'
 import { runningFlimbo, PHONE, type Running } from '../tests/running.ts'
 
@@ -241,6 +243,22 @@ describe('a confirmed mail address', () => {
     await arrived(mail, 2)
     expect((await to(mail))[0]?.text).toContain('Moin Ada!')
     expect(await (await ask(path)).text()).toContain('bestätigt')
+  })
+
+  it('is asked of nobody who gave none, and what waited for one that came too late is not sent any more', async () => {
+    const none = storeLead(
+      flimbo.file,
+      { campaignId, pageId: page.id, pageRevisionId: page.revisionId, codeId, routeId },
+      { answer: true, confirmBy: Date.now() + DAY },
+    )
+    const late = answer({}, { answer: true, confirmBy: Date.now() - 1 })
+    const open = answer({}, { answer: true, confirmBy: Date.now() + DAY })
+    expect(flimbo.rows('SELECT confirmBy FROM leads WHERE id = ?', none)).toEqual([{ confirmBy: null }])
+    const database = await openDatabase(flimbo.file)
+    await dropUnconfirmed(database, Date.now())
+    await database.close()
+    const waiting = flimbo.rows<{ leadId: number }>("SELECT leadId FROM mails WHERE state = 'unconfirmed'")
+    expect([late.id, open.id].map((id) => waiting.some(({ leadId }) => leadId === id))).toEqual([false, true])
   })
 
   it('is not confirmed by a link that was made up, is too late, or whose person was erased', async () => {
