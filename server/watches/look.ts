@@ -74,9 +74,12 @@ export async function lookAtWatches({ database, reader, live }: Parts, now: numb
   async function sumUp(watch: WatchRow, thing: WatchedThing): Promise<void> {
     if (watch.every === 'once') return
     const { zone } = thing.campaign
-    const payload = { ...summaryPeriod(watch.every, zone, now), every: watch.every }
+    // Of what was due, however late it is looked: a day while the office was away is summed up too. Hours are not made up for.
+    const due = watch.nextAt ?? now
+    const payload = { ...summaryPeriod(watch.every, zone, due), every: watch.every }
     const memory: WatchMemory = { toldAt: now }
-    const set = { nextAt: nextSummary(watch.every, zone, now), state: memory }
+    const nextAt = nextSummary(watch.every, zone, watch.every === 'hour' ? now : due)
+    const set = { nextAt, state: memory }
     await change(watch, set, async (manager) => {
       await queueMail(manager, { ...mail(watch, thing), kind: 'summary', payload })
     })
