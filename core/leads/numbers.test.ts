@@ -68,8 +68,10 @@ describe('answers in numbers', () => {
           const numbers = count(ask('number'), values)
           const rows = 'rows' in numbers ? numbers.rows : []
           expect(rows.reduce((sum, row) => sum + row.count, 0)).toBe(values.length)
+          expect(new Set(rows.map(({ key }) => key)).size).toBe(rows.length)
         },
       ),
+      { examples: [[[0, 5e-324]], [[0, 0.5, 0.5 + 2 ** -53]], [[-1e308, 0.5, 1e308]]] },
     )
   })
 

@@ -155,14 +155,12 @@ function barsOf(
     return single.map((each) => row(String(each), String(each), counts.get(each) ?? 0))
   }
   const rounded = (value: number) => String(Number(value.toPrecision(6)))
-  const ends =
-    least === most
-      ? [least]
-      : Array.from({ length: BARS }, (_, i) => least + ((most - least) * (i + 1)) / BARS)
-  ends[ends.length - 1] = most
+  const within = Array.from({ length: BARS - 1 }, (_, i) => least + ((most - least) * (i + 1)) / BARS)
+  // Values may lie so close together, or so far apart, that no ten numbers stand evenly between them.
+  const ends = [...new Set(within.filter((end) => end > least && end < most)), most]
   return ends.map((to, i) => {
     const from = ends[i - 1] ?? least
-    const isLast = to === most
+    const isLast = i === ends.length - 1
     const count = values.filter((each) => each >= from && (isLast ? each <= to : each < to)).length
     return row(
       `${String(from)}..${String(to)}${isLast ? '' : '-'}`,
