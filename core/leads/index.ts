@@ -1,7 +1,7 @@
 export { readLeads } from './readLeads.ts'
 export type { LeadLine, LeadTable, SentRow } from './readLeads.ts'
 export { questionCounter, wordsIn } from './numbers.ts'
-export type { AnswerCount, QuestionCounter, QuestionNumbers } from './numbers.ts'
+export type { QuestionCounter } from './numbers.ts'
 export { LEAD_COLUMNS, leadFileLook } from './leadFile.ts'
 export type { LeadColumn, LeadFileLook } from './leadFile.ts'
 export { leadStates, NEW_STATE, USUAL_STATES } from './states.ts'
@@ -10,6 +10,14 @@ export { HELD_REASONS } from './held.ts'
 export type { HeldReason } from './held.ts'
 export { leadChange, leadFilter, LEAD_LINES_MAX, leadsApi } from './contract.ts'
 export { NUMBERS_BY, RATES_BY } from './numbersShapes.ts'
-export type { AnsweredForm, LeadNumbers, LeadRate, NumbersBy, RatesBy } from './numbersShapes.ts'
+export type {
+  AnswerCount,
+  AnsweredForm,
+  LeadNumbers,
+  LeadRate,
+  NumbersBy,
+  QuestionNumbers,
+  RatesBy,
+} from './numbersShapes.ts'
 export { answerRange } from './answerRange.ts'
 export type { Lead, LeadAnswer, LeadChange, LeadFilter, LeadSummary } from './contract.ts'

@@ -9,34 +9,9 @@ import {
   type Question,
 } from '../forms/index.ts'
 import { said, type Reading } from '../fields/index.ts'
-import { spreadOf, wilson, type Interval, type Spread } from '../results/index.ts'
+import { spreadOf, wilson, type Spread } from '../results/index.ts'
 import { wordsFor } from '../words/index.ts'
-
-/** How many gave an answer, of all who were asked and answered. */
-export interface AnswerCount {
-  /** What leads with this answer are found by. */
-  readonly key: string
-  readonly label: string
-  readonly count: number
-  /** Of those who answered the question, with its 95 % interval. */
-  readonly share: Interval
-}
-
-/** What leads answered to one question. */
-export type QuestionNumbers = {
-  readonly question: string
-  readonly title: string
-  /** How many answered it. */
-  readonly answered: number
-} & (
-  | { readonly kind: 'counts'; readonly rows: readonly AnswerCount[] }
-  /** By how many each was put first, and its mean place. */
-  | { readonly kind: 'ranks'; readonly rows: readonly (AnswerCount & { readonly meanPlace: number })[] }
-  | { readonly kind: 'values'; readonly spread: Spread | null; readonly rows: readonly AnswerCount[] }
-  | { readonly kind: 'words'; readonly rows: readonly AnswerCount[] }
-  /** What tells who somebody is, and files: nobody counts those. */
-  | { readonly kind: 'answered' }
-)
+import type { AnswerCount, QuestionNumbers } from './numbersShapes.ts'
 
 const WORDS_MAX = 40
 const VALUES_MAX = 30

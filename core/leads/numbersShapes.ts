@@ -1,6 +1,7 @@
 import { z } from 'zod'
 
 const interval = z.object({ value: z.number(), low: z.number(), high: z.number() })
+/** How many gave an answer, of all who were asked and answered. */
 const answerCount = z.object({
   /** What leads with this answer are found by. */
   key: z.string(),
@@ -9,9 +10,18 @@ const answerCount = z.object({
   /** Of those who answered the question, with its 95 % interval. */
   share: interval,
 })
-const head = { question: z.string(), title: z.string(), answered: z.int() }
+export type AnswerCount = z.infer<typeof answerCount>
+
+const head = {
+  question: z.string(),
+  title: z.string(),
+  /** How many answered it. */
+  answered: z.int(),
+}
+/** What leads answered to one question. */
 const questionNumbers = z.discriminatedUnion('kind', [
   z.object({ ...head, kind: z.literal('counts'), rows: z.array(answerCount) }),
+  /** By how many each was put first, and its mean place. */
   z.object({
     ...head,
     kind: z.literal('ranks'),
@@ -33,8 +43,10 @@ const questionNumbers = z.discriminatedUnion('kind', [
     rows: z.array(answerCount),
   }),
   z.object({ ...head, kind: z.literal('words'), rows: z.array(answerCount) }),
+  /** What tells who somebody is, and files: nobody counts those. */
   z.object({ ...head, kind: z.literal('answered') }),
 ])
+export type QuestionNumbers = z.infer<typeof questionNumbers>
 
 /** What the numbers of questions, and rates, are told apart by. */
 export const NUMBERS_BY = ['piece', 'country', 'city', 'device', 'month'] as const

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
-import { APART, DEVICE_TYPES, hasOneScope, ONE_SCOPE, scanFilter, scopeFields } from '../scans/index.ts'
+import { APART, DEVICE_TYPES, hasOneScope, ONE_SCOPE, scanFilter, scopeIds } from '../scans/index.ts'
 import { EVENT_COUNTS, PAGE_EVENTS } from './events.ts'
 
 const periodFields = { from: scanFilter.shape.from, to: scanFilter.shape.to }
@@ -64,9 +64,7 @@ export type PageEventRow = z.infer<typeof pageEventRow>
 
 /** Which of the things that happened on pages are meant. */
 export const eventFilter = z.strictObject({
-  campaignId: scopeFields.campaignId,
-  routeId: scopeFields.routeId,
-  codeId: scopeFields.codeId,
+  ...scopeIds,
   pageId: idQuery.optional(),
   ...periodFields,
   counted: scanFilter.shape.counted,
@@ -117,9 +115,7 @@ export const pageResultsApi = {
     summary: 'What scans of a campaign, a route or a code did on pages, by piece',
     query: z
       .strictObject({
-        campaignId: scopeFields.campaignId,
-        routeId: scopeFields.routeId,
-        codeId: scopeFields.codeId,
+        ...scopeIds,
         ...periodFields,
       })
       .refine(hasOneScope, ONE_SCOPE)

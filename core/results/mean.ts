@@ -1,3 +1,4 @@
+import { logGamma } from './gamma.ts'
 import type { Interval } from './proportion.ts'
 
 /** What values have in common. */
@@ -9,15 +10,6 @@ export interface Spread {
   readonly median: number
   readonly least: number
   readonly most: number
-}
-
-/** ln Γ(x) for x > 0, by Stirling's series after moving up to where it is exact to 12 digits. */
-function logGamma(x: number): number {
-  let [at, shift] = [x, 0]
-  while (at < 12) shift += Math.log(at++)
-  const square = 1 / (at * at)
-  const series = (1 / 12 - square * (1 / 360 - square * (1 / 1260 - square / 1680))) / at
-  return (at - 0.5) * Math.log(at) - at + 0.5 * Math.log(2 * Math.PI) + series - shift
 }
 
 /** The density of Student's t distribution at t, with `df` degrees of freedom. */

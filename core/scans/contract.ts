@@ -50,11 +50,16 @@ export const scan = z.object({
 })
 export type Scan = z.infer<typeof scan>
 
-/** Which scans are meant: those of a campaign, a route or a code. */
-export const scopeFields = {
+/** A campaign, a route or a code, in a query. */
+export const scopeIds = {
   campaignId: idQuery.optional(),
   routeId: idQuery.optional(),
   codeId: idQuery.optional(),
+}
+
+/** Which scans are meant: those of a campaign, a route or a code. */
+export const scopeFields = {
+  ...scopeIds,
   /** Only pieces whose visits fall in this channel; `-` stands for those that fall in none. */
   channel: z.string().max(60).optional(),
 }

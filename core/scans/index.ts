@@ -9,6 +9,7 @@ export {
   scanFilter,
   scansApi,
   scopeFields,
+  scopeIds,
 } from './contract.ts'
 export type { KnownPlace, LiveEvent, Outcome, Scan, Scope } from './contract.ts'
 export { deviceOf } from './device.ts'

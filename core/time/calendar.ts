@@ -39,3 +39,11 @@ function beginsBy(zone: string, at: number, midnight: number): boolean {
 export function spanOfDays(zone: string, from: string, to: string): Span {
   return { start: startOfDay(zone, from), end: startOfDay(zone, shiftDay(to, 1)) }
 }
+
+/** The same, open where a day is left out: from the first moment of 1970 UTC, or to beyond every moment. */
+export function openSpanOfDays(zone: string, from: string | undefined, to: string | undefined): Span {
+  return {
+    start: from === undefined ? 0 : startOfDay(zone, from),
+    end: to === undefined ? Number.MAX_SAFE_INTEGER : startOfDay(zone, shiftDay(to, 1)),
+  }
+}

@@ -1,6 +1,6 @@
 export { buckets, BUCKETS_MAX, TooManyBuckets, unitFor, UNITS } from './buckets.ts'
 export type { Unit } from './buckets.ts'
-export { dayIn, spanOfDays, startOfDay } from './calendar.ts'
+export { dayIn, openSpanOfDays, spanOfDays, startOfDay } from './calendar.ts'
 export type { Span } from './calendar.ts'
 export { clockFace, minutesOf, momentOf, WEEKDAYS, withinHours } from './clock.ts'
 export type { ClockFace } from './clock.ts'

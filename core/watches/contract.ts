@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { endpoint, idParams, idQuery } from '../api/index.ts'
+import { endpoint, idParams } from '../api/index.ts'
+import { hasOneScope, scopeIds } from '../scans/index.ts'
 import { WATCH_EVERY, WATCH_OF, WATCH_WHAT } from './watch.ts'
 
 /** So many scans or days; nobody waits for more. */
@@ -22,10 +23,6 @@ export const watch = z.object({
 })
 export type Watch = z.infer<typeof watch>
 
-const scope = { campaignId: idQuery.optional(), routeId: idQuery.optional(), codeId: idQuery.optional() }
-const oneOf = ({ campaignId, routeId, codeId }: { campaignId?: number; routeId?: number; codeId?: number }) =>
-  [campaignId, routeId, codeId].filter((each) => each !== undefined).length === 1
-
 export const newWatch = z
   .strictObject({
     campaignId: z.int().positive().optional(),
@@ -39,7 +36,7 @@ export const newWatch = z
       .max(N_MAX, 'Give a smaller number.')
       .nullable(),
   })
-  .refine(oneOf, 'Say which campaign, route or piece is watched.')
+  .refine(hasOneScope, 'Say which campaign, route or piece is watched.')
   .refine(({ what, every }) => (what === 'summary') === (every !== 'once'), {
     message: 'Only summaries come every so often.',
     path: ['every'],
@@ -76,7 +73,7 @@ export const watchesApi = {
       orAll: true,
     },
     summary: 'What whoever asks is told of: all of it, or of one campaign, route or piece',
-    query: z.strictObject(scope),
+    query: z.strictObject(scopeIds),
     answer: z.object({ rows: z.array(watch) }),
   }),
   add: endpoint({

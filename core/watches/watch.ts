@@ -9,3 +9,14 @@ export type WatchWhat = (typeof WATCH_WHAT)[number]
 /** How often a summary comes; `once` for all that is told when it happens. */
 export const WATCH_EVERY = ['once', 'hour', 'day', 'week', 'month'] as const
 export type WatchEvery = (typeof WATCH_EVERY)[number]
+
+/** Where in the office the results of what is watched are. */
+export const resultsPath = ({
+  campaignId,
+  of,
+  refId,
+}: {
+  readonly campaignId: number
+  readonly of: WatchOf
+  readonly refId: number
+}): string => `/campaigns/${String(campaignId)}/results${of === 'campaign' ? '' : `?${of}=${String(refId)}`}`

@@ -6,7 +6,7 @@ import type { PageShelf } from '../pages/index.ts'
 import type { ScanWriter } from '../scans/index.ts'
 import { document, type Rendered } from './pages.ts'
 import { send } from './respond.ts'
-import { voiceIn, type Voice } from './voice.ts'
+import { voiceFor, voiceIn, type Voice } from './voice.ts'
 
 export interface ConfirmParts {
   readonly confirmLinks: ConfirmLinks
@@ -44,9 +44,8 @@ export async function answerConfirmation(
   const leadId = confirmLinks.leadOf(path)
   const of = leadId === null ? undefined : confirmingOf(leadId)
   const now = Date.now()
-  const accepted = String(request.headers['accept-language'] ?? '')
-  // They read it in the language they answered in; a made-up link in none that is known.
-  const voice = of ? voiceIn([of.language], await shelf.worn(of.campaignId)) : voiceIn(accepted.split(/[,;]/))
+  // They read it in the language they answered in; a made-up link in what their phone asks for.
+  const voice = of ? voiceIn([of.language], await shelf.worn(of.campaignId)) : voiceFor(request)
   const { confirmed, confirmOver, confirmSubject } = voice.words.mails
   const { thanksTitle } = voice.words.forms
   const isOver = !of || of.email === '' || of.confirmBy === null || of.confirmBy < now

@@ -88,16 +88,12 @@ export function countAnswers(
   if (by === 'month') kept.sort(([a], [b]) => (a < b ? -1 : 1))
   return {
     total: all.total,
-    questions: copied(numbersOf(all)),
+    questions: numbersOf(all),
     groups: kept.map(([key, group]) => ({
       key,
       name: key,
       total: group.total,
-      questions: copied(numbersOf(group)),
+      questions: numbersOf(group),
     })),
   }
 }
-
-/** The contract's own lists may be written to. */
-const copied = (numbers: readonly QuestionNumbers[]): LeadNumbers['questions'] =>
-  structuredClone(numbers) as LeadNumbers['questions']

@@ -12,8 +12,8 @@ import { readSetting } from '../workspace/index.ts'
 import { answerFiles } from './answerFiles.ts'
 import { eraseLeads } from './erase.ts'
 import { answersIn, shownForms, titleIn } from './formOf.ts'
-import { countAnswers } from './formCounts.ts'
-import { mailsOf } from './mailsOf.ts'
+import { addToFormCount } from './formCounts.ts'
+import { mailsFor, mailsOf } from './mailsOf.ts'
 import { LEAD_FILES, leadFileEndpoints } from './fileEndpoints.ts'
 import { leadQueryOf } from './leadQuery.ts'
 import { leadNumberEndpoints } from './numberEndpoints.ts'
@@ -98,18 +98,10 @@ export function leadsEndpoints(
     const { settings } = await formOf(pageRevisionId, part)
     if (!settings || email === '') return
     const at = Date.now()
-    const { answer, confirmBy } = mailsOf(settings, at)
-    const mail = { workspaceId, campaignId, leadId: id, at }
-    if (confirmBy !== null) {
-      await manager.update(tables.leads, { id }, { confirmBy })
-      await queueMail(manager, { ...mail, kind: 'confirm' })
-    }
-    if (answer)
-      await queueMail(manager, {
-        ...mail,
-        kind: 'answer',
-        state: confirmBy === null ? 'waiting' : 'unconfirmed',
-      })
+    const of = mailsOf(settings, at)
+    if (of.confirmBy !== null) await manager.update(tables.leads, { id }, { confirmBy: of.confirmBy })
+    for (const mail of mailsFor(of))
+      await queueMail(manager, { ...mail, workspaceId, campaignId, leadId: id, at })
   }
 
   const tell = (workspaceId: number, campaignIds: Iterable<number>) => {
@@ -156,7 +148,7 @@ export function leadsEndpoints(
       for (const lead of freed) {
         const { pageId, part } = lead
         await mailFreed(manager, lead)
-        await countAnswers(manager, pageId, part, 1)
+        await addToFormCount(manager, pageId, part, 1)
       }
       return found
     })

@@ -8,8 +8,8 @@ import type { AnswerFiles } from './answerFiles.ts'
 const AT_ONCE = 500
 
 /**
- * Erases leads, with their notes, the files that were sent, and mails that were sent or wait. What forms count stays; the log says how many were erased
- * and why, and nothing of whose they were.
+ * Erases leads, with their notes, the files that were sent, and mails that were sent or wait. What forms count stays; the
+ * log says how many were erased and why, and nothing of whose they were.
  */
 export async function eraseLeads(
   { database, files }: { database: Database; files: AnswerFiles },

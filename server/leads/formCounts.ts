@@ -2,7 +2,7 @@ import type { EntityManager } from 'typeorm'
 import { tables } from '../database/index.ts'
 
 /** Adds to how many answers a form took, those that came otherwise than from the front door. */
-export async function countAnswers(
+export async function addToFormCount(
   manager: EntityManager,
   pageId: number,
   part: string,

@@ -14,7 +14,7 @@ import {
   type PageRow,
 } from '../database/index.ts'
 import { calledBy } from './calledBy.ts'
-import { countAnswers } from './formCounts.ts'
+import { addToFormCount } from './formCounts.ts'
 import { answerReaders } from './readers.ts'
 
 /** Lines that are stored together, and how long scans then have the disk to themselves. */
@@ -148,7 +148,7 @@ export async function importLeads(
     const some = rows.slice(i, i + AT_ONCE)
     await database.write(async (manager) => {
       await manager.insert(tables.leads, some)
-      await countAnswers(manager, into.page.id, into.part, some.length)
+      await addToFormCount(manager, into.page.id, into.part, some.length)
     })
     outcome.stored += some.length
     await pause(REST_MS)

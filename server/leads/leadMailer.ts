@@ -1,5 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { mailInserter } from '../mail/insert.ts'
+import { mailsFor } from './mailsOf.ts'
 import type { LeadMails, LeadRecord } from './record.ts'
 
 /** More answers with one mail address in a day, and none of them is mailed there: nobody is buried in mail by a form. */
@@ -21,13 +22,11 @@ export function leadMailer(database: Sqlite.Database) {
     .prepare('SELECT count(*) FROM leads WHERE workspaceId = ? AND email = ? AND at > ?')
     .pluck()
 
-  function toAnswerer(lead: LeadRecord, leadId: number, { answer, confirmBy }: LeadMails): void {
+  function toAnswerer(lead: LeadRecord, leadId: number, of: LeadMails): void {
     const { workspaceId, campaignId, email, at } = lead
     if (email === '') return
     if ((countOfAddress.get(workspaceId, email, at - DAY_MS) as number) > MAILS_A_DAY) return
-    const mail = { workspaceId, campaignId, leadId, at }
-    if (confirmBy !== null) mails.add({ ...mail, kind: 'confirm' })
-    if (answer) mails.add({ ...mail, kind: 'answer', state: confirmBy === null ? 'waiting' : 'unconfirmed' })
+    for (const mail of mailsFor(of)) mails.add({ ...mail, workspaceId, campaignId, leadId, at })
   }
 
   function toWatchers({ workspaceId, campaignId, routeId, codeId, at }: LeadRecord, leadId: number): void {

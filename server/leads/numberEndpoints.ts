@@ -1,5 +1,5 @@
 import { leadsApi, type LeadNumbers, type NumbersBy } from '@flimbo/core/leads'
-import { spanOfDays } from '@flimbo/core/time'
+import { openSpanOfDays } from '@flimbo/core/time'
 import type { EntityManager } from 'typeorm'
 import { mount, type Mounts } from '../api/index.ts'
 import { findAmong, tables } from '../database/index.ts'
@@ -56,9 +56,7 @@ export function leadNumberEndpoints(mounts: Mounts, { read, reader, reviewer, fo
   })
 
   mount(mounts, leadsApi.variants, async ({ params: { id }, query: { from, to }, campaign }) => {
-    const { zone } = campaign
-    const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
-    const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
+    const { start, end } = openSpanOfDays(campaign.zone, from, to)
     return { rows: await reader.ask('leadsByVariant', id, start, end) }
   })
 

@@ -1,7 +1,13 @@
 import type Sqlite from 'better-sqlite3'
-import type { AnsweredForm, LeadNumbers, NumbersBy } from '@flimbo/core/leads'
 import { isFile, type Answers } from '@flimbo/core/forms'
-import { answerRange, type LeadFilter, type LeadSummary } from '@flimbo/core/leads'
+import {
+  answerRange,
+  type AnsweredForm,
+  type LeadFilter,
+  type LeadNumbers,
+  type LeadSummary,
+  type NumbersBy,
+} from '@flimbo/core/leads'
 import { countAnswers, type CountedForm, type CountedLead } from './countAnswers.ts'
 
 /** Which leads are meant, in a span of moments (UTC ms). */

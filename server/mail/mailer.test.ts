@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:net'
 import { SMTPServer, type SMTPServerOptions } from 'smtp-server'
 import { afterEach, describe, expect, it } from 'vitest'
 import type { MailServer } from '../config/index.ts'
-import { createMailer, type Letter, type Mailer } from './index.ts'
+import { createMailer, type Letter, type Mailer } from './mailer.ts'
 
 const closing: (() => void)[] = []
 afterEach(() => {

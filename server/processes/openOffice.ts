@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:http'
 import type { Logger } from 'pino'
 import { bodyReader } from '../api/index.ts'
 import { checkNightly, destinationChecker } from '../checks/index.ts'
-import type { Config, MailServer } from '../config/index.ts'
+import type { Config } from '../config/index.ts'
 import { openDatabase, tables } from '../database/index.ts'
 import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
@@ -11,7 +11,7 @@ import { fileLibrary } from '../files/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
 import { answerFiles, confirmLinks, leadLetters, startLeadUpkeep } from '../leads/index.ts'
 import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
-import { createMailer, mailDelivery, testLetter, type Mailer } from '../mail/index.ts'
+import { currentMailer, mailDelivery, testLetter } from '../mail/index.ts'
 import { office } from '../office/index.ts'
 import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
@@ -19,7 +19,7 @@ import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
 import { foldingJob, liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
 import { keyFor } from '../signing/index.ts'
-import { isStandInHost, type StandIns } from '../standins/index.ts'
+import { isStandInHost, standInMailServer, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
 import { startWatching, unsubscribeLinks, watchLetters } from '../watches/index.ts'
@@ -47,40 +47,6 @@ export interface OpenOffice {
 }
 
 const REVIEWED_BYTES = 64 << 20
-
-/** The mail stand-in, as a mail server is configured; null while it is not there yet. */
-const standInServer = ({ bind }: Config, port: number): MailServer | null =>
-  port === 0
-    ? null
-    : {
-        host: loopback(bind),
-        port,
-        tls: 'off',
-        user: '',
-        password: '',
-        from: 'office@saltmarsh.example',
-        bounce: 'bounces@saltmarsh.example',
-      }
-
-/** What hands mails to a mail server, opened when the first is to be sent, and anew where the server is another by then. */
-function openedOnce(server: () => MailServer | null) {
-  let open: { mailer: Mailer; key: string } | null = null
-  return {
-    get(): Mailer | null {
-      const now = server()
-      const key = JSON.stringify(now)
-      if (open && open.key !== key) {
-        open.mailer.close()
-        open = null
-      }
-      if (now) open ??= { mailer: createMailer(now), key }
-      return open?.mailer ?? null
-    },
-    close() {
-      open?.mailer.close()
-    },
-  }
-}
 
 /** Opens all that the office needs, making the database where it is missing. */
 export async function openOffice({
@@ -125,8 +91,8 @@ export async function openOffice({
   })
   const threads = printThreads()
   const checker = destinationChecker({ database, live, reach, jobs })
-  const mailServer = () => config.mail ?? (standIns ? standInServer(config, ports().smtp) : null)
-  const mailer = openedOnce(mailServer)
+  const mailServer = () => config.mail ?? (standIns ? standInMailServer(loopback(bind), ports().smtp) : null)
+  const mailer = currentMailer(mailServer)
   const ownSecret = storedSecret(config.dataDir)
   const letters = leadLetters({
     database,

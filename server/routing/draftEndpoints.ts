@@ -1,5 +1,5 @@
 import { utmOf } from '@flimbo/core/tagging'
-import { dayIn, spanOfDays, startOfDay } from '@flimbo/core/time'
+import { dayIn, openSpanOfDays, startOfDay } from '@flimbo/core/time'
 import {
   allLanes,
   brokenExpectations,
@@ -188,9 +188,7 @@ export function draftEndpoints(
   })
 
   mount(mounts, routesApi.exits, async ({ params: { id }, query: { from, to }, campaign }) => {
-    const { zone } = campaign
-    const start = from === undefined ? 0 : spanOfDays(zone, from, from).start
-    const end = to === undefined ? Number.MAX_SAFE_INTEGER : spanOfDays(zone, to, to).end
+    const { start, end } = openSpanOfDays(campaign.zone, from, to)
     return { rows: await reader.ask('exits', id, start, end) }
   })
 

@@ -1,4 +1,4 @@
-import { dayIn, spanOfDays } from '@flimbo/core/time'
+import { dayIn, openSpanOfDays } from '@flimbo/core/time'
 import { scansApi, type Scope } from '@flimbo/core/scans'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow } from '../database/index.ts'
@@ -50,8 +50,6 @@ export function scansEndpoints(
     if (query.exit !== undefined && query.routeId === undefined)
       throw wrongField('exit', 'A lane belongs to a route: name the route too.')
     const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
-    const start = query.from === undefined ? 0 : spanOfDays(zone, query.from, query.from).start
-    const lastDay = query.to ?? dayIn(zone, Date.now())
     const exit =
       query.exit === undefined || query.routeId === undefined
         ? undefined
@@ -59,8 +57,7 @@ export function scansEndpoints(
     return {
       exit,
       within,
-      start,
-      end: spanOfDays(zone, lastDay, lastDay).end,
+      ...openSpanOfDays(zone, query.from, query.to ?? dayIn(zone, Date.now())),
       counted: query.counted,
     }
   }

@@ -1,2 +1,2 @@
-export { isSameText, isSigned, shortSigner, signatureOf } from './signature.ts'
+export { idSigner, isSameText, isSigned, shortSigner, signatureOf } from './signature.ts'
 export { keyFor } from './keyFor.ts'

@@ -3,7 +3,7 @@ import { dayIn, shiftDay } from '@flimbo/core/time'
 import type { Watched } from '@flimbo/core/watches'
 import type { WatchRow } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
-import { scopeOf, type WatchedThing } from './things.ts'
+import { figuresAsked, type WatchedThing } from './things.ts'
 
 const DAY_MS = 86_400_000
 /** Stretches of 24 hours that the latest is compared with. */
@@ -19,19 +19,16 @@ async function tallyOf(reader: Reader, { of, refId }: WatchRow) {
 async function stretchesOf(
   reader: Reader,
   watch: WatchRow,
-  { campaign }: WatchedThing,
+  thing: WatchedThing,
   now: number,
 ): Promise<number[]> {
-  const to = dayIn(campaign.zone, now)
+  const to = dayIn(thing.campaign.zone, now)
   const { period } = await reader.ask('results', {
-    ...scopeOf(watch),
-    zone: campaign.zone,
+    ...figuresAsked(watch, thing),
     from: shiftDay(to, -DAYS - 1),
     to,
     unit: 'hour',
     compare: false,
-    campaign: campaign.utmCampaign,
-    channels: [],
   })
   const first = period.buckets.find(({ scans }) => scans > 0)?.start ?? now
   const count = Math.min(DAYS + 1, Math.floor((now - first) / DAY_MS) + 1)

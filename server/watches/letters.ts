@@ -2,12 +2,12 @@ import { textFromPlain } from '@flimbo/core/fields'
 import { day, number, quantity } from '@flimbo/core/formats'
 import { writeMail } from '@flimbo/core/mail'
 import { spanOfDays } from '@flimbo/core/time'
-import { OF_NAMES, type SummaryEvery, type SummaryPeriod } from '@flimbo/core/watches'
+import { OF_NAMES, resultsPath, type SummaryEvery, type SummaryPeriod } from '@flimbo/core/watches'
 import { tables, type Database, type MailRow, type WatchRow } from '../database/index.ts'
 import type { Addresses } from '../line/index.ts'
 import type { Letter, WriteLetter } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
-import { scopeOf, thingOf, type WatchedThing } from './things.ts'
+import { figuresAsked, thingOf, type WatchedThing } from './things.ts'
 import type { UnsubscribeLinks } from './unsubscribe.ts'
 
 interface Parts {
@@ -47,28 +47,20 @@ export function watchLetters({ database: { read }, reader, addresses, links }: P
     fromName: 'Flimbo',
     unsubscribe: addresses.office + links.pathOf(watch.id),
   })
-  const resultsLink = ({ watch, thing }: About) => {
-    const scope = Object.entries(scopeOf(watch)).find(([name]) => name !== 'campaignId')
-    const query = scope ? `?${scope[0].replace('Id', '')}=${String(scope[1])}` : ''
-    return {
-      label: 'Open the results',
-      address: `${addresses.office}/campaigns/${String(thing.campaign.id)}/results${query}`,
-    }
-  }
+  const resultsLink = ({ watch: { of, refId }, thing }: About) => ({
+    label: 'Open the results',
+    address: addresses.office + resultsPath({ campaignId: thing.campaign.id, of, refId }),
+  })
   const stopNote = ({ watch }: About) =>
     `You receive this mail because you watch this ${OF_NAMES[watch.of]} in Flimbo. Stop it: ${addresses.office}${links.pathOf(watch.id)}`
 
   async function countedIn({ watch, thing }: About, { from, to, hour }: SummaryPeriod) {
-    const { campaign } = thing
     const { period, before, codes } = await reader.ask('results', {
-      ...scopeOf(watch),
-      zone: campaign.zone,
+      ...figuresAsked(watch, thing),
       from,
       to,
       ...(hour === null ? {} : { unit: 'hour' as const }),
       compare: hour === null,
-      campaign: campaign.utmCampaign,
-      channels: [],
     })
     if (hour === null) return { tally: period.tally, before: before?.tally ?? null, codes }
     const ofHour = period.buckets.find(({ start }) => start <= hour && hour < start + HOUR_MS)

@@ -1,6 +1,5 @@
 import type { EntityManager } from 'typeorm'
 import { dayIn } from '@flimbo/core/time'
-import type { Scope } from '@flimbo/core/scans'
 import { tables, type CampaignRow, type WatchRow } from '../database/index.ts'
 
 type Ref = Pick<WatchRow, 'of' | 'refId'>
@@ -12,10 +11,6 @@ export interface WatchedThing {
   /** Whether scans could be expected on it now. */
   readonly isLive: boolean
 }
-
-/** A watch as the scope of its figures. */
-export const scopeOf = ({ of, refId }: Ref): Scope =>
-  ({ campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } })[of]
 
 /** Finds what a watch is of; null where it is gone. */
 export async function thingOf(
@@ -38,3 +33,11 @@ export async function thingOf(
     (campaign.endsOn === null || campaign.endsOn >= today)
   return { name: thing.name, campaign, isLive: isInSeason && (route === null || route.state === 'live') }
 }
+
+/** What the figures of a watch are asked by, but the days. */
+export const figuresAsked = ({ of, refId }: Ref, { campaign }: WatchedThing) => ({
+  ...{ campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } }[of],
+  zone: campaign.zone,
+  campaign: campaign.utmCampaign,
+  channels: [],
+})

@@ -2,20 +2,16 @@ import express, { type Response, type Router } from 'express'
 import { html, trusted } from '@flimbo/core/fields'
 import { publicDocument } from '@flimbo/core/pages'
 import { tables, type Database } from '../database/index.ts'
-import { shortSigner } from '../signing/index.ts'
+import { idSigner } from '../signing/index.ts'
 
 export const UNSUBSCRIBE_PATH = '/unsubscribe/'
-const PURPOSE = ' unsubscribe'
 
 /** Links by which somebody ends what they are mailed for, without signing in. */
 export function unsubscribeLinks(key: Buffer) {
-  const signer = shortSigner(key)
+  const signer = idSigner(key, ' unsubscribe')
   return {
-    pathOf: (watchId: number): string => UNSUBSCRIBE_PATH + signer.signed(watchId.toString(36), PURPOSE),
-    watchOf(token: string): number | null {
-      const text = signer.read(token, PURPOSE)
-      return text === null ? null : Number.parseInt(text, 36)
-    },
+    pathOf: (watchId: number): string => UNSUBSCRIBE_PATH + signer.signed(watchId),
+    watchOf: signer.read,
   }
 }
 export type UnsubscribeLinks = ReturnType<typeof unsubscribeLinks>
