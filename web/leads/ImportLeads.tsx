@@ -1,7 +1,5 @@
 import {
   Alert,
-  Autocomplete,
-  Button,
   Dialog,
   DialogContent,
   DialogTitle,
@@ -10,29 +8,30 @@ import {
   TextField,
   Typography,
 } from '@mui/material'
-import { codesApi } from '@flimbo/core/codes'
 import { number, quantity } from '@flimbo/core/formats'
 import { LEAD_LINES_MAX, leadsApi, readLeads, type LeadTable } from '@flimbo/core/leads'
 import { pagesApi, type PartOf } from '@flimbo/core/pages'
-import { decodeBytes, detectEncoding, UnreadableTable } from '@flimbo/core/plan'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
-import { DialogButtons, Fault } from '../ui/index.ts'
+import { ChooseFile, DialogButtons, Fault, TABLE_FILES, useTableFile } from '../ui/index.ts'
+import { PiecePick } from './PiecePick.tsx'
 
 const BYTES_MAX = 5_000_000
-const PIECES = 500
+const TOO_LARGE = 'The file is larger than 5 MB. Take it in by several files.'
 const FAULTS_SHOWN = 10
+
+/** A file of which it is only known that it is a table, before there is a form to read it by. */
+function asTable(text: string): string {
+  readLeads(text, [], { language: 'en', languages: ['en'] })
+  return text
+}
 
 /** Takes in answers that were given elsewhere, such as on paper: a line each, a column a question. */
 export function ImportLeads({ campaignId, close }: { campaignId: number; close: () => void }) {
   const pages = useAnswer(pagesApi.list, { query: { campaignId } }).data?.rows ?? []
-  const codes =
-    useAnswer(codesApi.list, { query: { campaignId, pageSize: PIECES, sort: 'name' } }).data?.rows ?? []
   const [pageId, setPageId] = useState<number | null>(null)
   const [codeId, setCodeId] = useState<number | null>(null)
-  const [text, setText] = useState<string | null>(null)
-  const [unread, setUnread] = useState<string | null>(null)
-  const field = useRef<HTMLInputElement>(null)
+  const { table: text, fault: unread, take: choose } = useTableFile(asTable, BYTES_MAX, TOO_LARGE)
   const page = useAnswer(pagesApi.get, { params: { id: pageId ?? 0 } }, { enabled: pageId !== null }).data
   const take = useChange(leadsApi.importAnswers)
   const content = page?.live
@@ -45,24 +44,6 @@ export function ImportLeads({ campaignId, close }: { campaignId: number; close: 
   const table = read()
   const isReady = table !== null && table.lines.length > 0 && table.taken.length > 0 && codeId !== null
 
-  async function choose(file: File | undefined): Promise<void> {
-    if (!file) return
-    take.reset()
-    setText(null)
-    if (file.size > BYTES_MAX) {
-      setUnread('The file is larger than 5 MB. Take it in by several files.')
-      return
-    }
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    const decoded = decodeBytes(bytes, detectEncoding(bytes))
-    try {
-      readLeads(decoded, [], { language: 'en', languages: ['en'] })
-      setText(decoded)
-      setUnread(null)
-    } catch (error) {
-      setUnread(error instanceof UnreadableTable ? error.message : 'The file could not be read as a table.')
-    }
-  }
   return (
     <Dialog open onClose={close} fullWidth maxWidth="sm">
       <DialogTitle>Take in answers from a file</DialogTitle>
@@ -89,36 +70,24 @@ export function ImportLeads({ campaignId, close }: { campaignId: number; close: 
               </MenuItem>
             ))}
           </TextField>
-          <Autocomplete
-            size="small"
-            options={codes}
-            getOptionLabel={({ name }) => name}
-            getOptionKey={({ id }) => id}
-            onChange={(_event, chosen) => {
-              setCodeId(chosen?.id ?? null)
-            }}
-            renderInput={(params) => <TextField {...params} label="Piece they are counted for" />}
+          <PiecePick
+            label="Piece they are counted for"
+            campaignId={campaignId}
+            chosen={codeId}
+            change={setCodeId}
           />
-          <Button
+          <ChooseFile
+            of="File of answers"
+            accept={TABLE_FILES}
+            take={(file) => {
+              if (file) take.reset()
+              return choose(file)
+            }}
             variant="outlined"
             sx={{ alignSelf: 'flex-start' }}
-            onClick={() => {
-              field.current?.click()
-            }}
           >
             {text === null ? 'Choose file' : 'Choose another file'}
-          </Button>
-          <input
-            ref={field}
-            type="file"
-            hidden
-            accept=".csv,.txt,.tsv,text/csv"
-            aria-label="File of answers"
-            onChange={({ target }) => {
-              void choose(target.files?.[0])
-              target.value = ''
-            }}
-          />
+          </ChooseFile>
           <Fault sentence={unread} />
           {table && <Found table={table} />}
           <Fault sentence={take.error ? sentenceOf(take.error, 'Nothing was taken in. Try again.') : null} />

@@ -11,7 +11,7 @@ import { LeadsView } from './LeadsView.tsx'
 import { QuestionBars } from './QuestionBars.tsx'
 import { QuestionGroups } from './QuestionGroups.tsx'
 
-export const BY_NAMES: Readonly<Record<NumbersBy, string>> = {
+const BY_NAMES: Readonly<Record<NumbersBy, string>> = {
   piece: 'Piece',
   country: 'Country',
   city: 'City',

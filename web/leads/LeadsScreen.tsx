@@ -2,14 +2,13 @@ import {
   Alert,
   Box,
   Button,
-  Chip,
   Stack,
   TextField,
   ToggleButton,
   ToggleButtonGroup,
   Typography,
 } from '@mui/material'
-import { day, number } from '@flimbo/core/formats'
+import { number } from '@flimbo/core/formats'
 import { leadsApi } from '@flimbo/core/leads'
 import { lazy, Suspense, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -19,8 +18,9 @@ import { useSession } from '../session/index.ts'
 import { useFile } from '../jobs/index.ts'
 import { Empty, neighbour, Sheet, Trouble, useKeys } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
-import { queryOf, viewOf, type WhereName } from './filter.ts'
+import { queryOf, viewOf, type NarrowedTo } from './filter.ts'
 import { DownloadLeads } from './DownloadLeads.tsx'
+import { LeadChips } from './LeadChips.tsx'
 import { LeadFilters } from './LeadFilters.tsx'
 import { LeadInspector } from './LeadInspector.tsx'
 import { LeadNumbers } from './LeadNumbers.tsx'
@@ -30,13 +30,6 @@ import { SelectedLeads } from './SelectedLeads.tsx'
 import { useLeadChange } from './useLeadChange.ts'
 import { useLeadStates } from './useLeadStates.ts'
 
-const WHERE: Readonly<Record<WhereName, string>> = {
-  country: 'Country',
-  region: 'Region',
-  city: 'City',
-  device: 'Device',
-  medium: 'Medium',
-}
 // Reading tables comes when somebody takes one in.
 const ImportLeads = lazy(async () => ({ default: (await import('./ImportLeads.tsx')).ImportLeads }))
 
@@ -69,24 +62,25 @@ function Inbox() {
   const rows = leads.data?.rows ?? []
   const chosen = Number(address.get('lead')) || undefined
 
-  const set = (name: string, value: string | null) => {
+  const set = (values: NarrowedTo) => {
     setAddress(
       (old) => {
-        if (value === null || value === '') old.delete(name)
-        else old.set(name, value)
+        for (const [name, value] of Object.entries(values))
+          if (value === null || value === '') old.delete(name)
+          else old.set(name, value)
         return old
       },
       { replace: true },
     )
   }
-  const narrow = (name: string, value: string | null) => {
+  const narrow = (values: NarrowedTo) => {
     setPaging(0)
     setSelected(new Set())
-    set(name, value)
+    set(values)
   }
   const step = (by: number) => {
     const next = neighbour(rows, chosen, by)
-    if (next) set('lead', String(next.id))
+    if (next) set({ lead: String(next.id) })
   }
   useKeys({
     j: () => {
@@ -143,7 +137,7 @@ function Inbox() {
             inputRef={search}
             sx={{ width: 260 }}
             onChange={({ target }) => {
-              narrow('q', target.value)
+              narrow({ q: target.value })
             }}
           />
           <ToggleButtonGroup
@@ -153,8 +147,10 @@ function Inbox() {
             value={view.held === 'yes' ? 'held' : (view.state ?? 'all')}
             onChange={(_event, next: string | null) => {
               if (next === null) return
-              narrow('held', next === 'held' ? 'yes' : null)
-              set('state', next === 'held' || next === 'all' ? null : next)
+              narrow({
+                held: next === 'held' ? 'yes' : null,
+                state: next === 'held' || next === 'all' ? null : next,
+              })
             }}
           >
             <ToggleButton value="all">All</ToggleButton>
@@ -167,42 +163,7 @@ function Inbox() {
             <ToggleButton value="held">Held</ToggleButton>
           </ToggleButtonGroup>
           <LeadFilters campaignId={campaign?.id} view={view} narrow={narrow} />
-          {view.answer !== undefined && (
-            <Chip
-              label={`Answer: ${view.answer.label}`}
-              onDelete={() => {
-                narrow('question', null)
-                set('answer', null)
-                set('as', null)
-              }}
-            />
-          )}
-          {Object.entries(view.where).map(([name, value]) => (
-            <Chip
-              key={name}
-              label={`${WHERE[name as WhereName]}: ${value === '' ? 'Not known' : value}`}
-              onDelete={() => {
-                narrow(name, null)
-              }}
-            />
-          ))}
-          {(view.from !== undefined || view.to !== undefined) && (
-            <Chip
-              label={`Days: ${view.from === undefined ? '' : day(view.from)} to ${view.to === undefined ? 'today' : day(view.to)}`}
-              onDelete={() => {
-                narrow('from', null)
-                set('to', null)
-              }}
-            />
-          )}
-          {view.tag !== undefined && (
-            <Chip
-              label={`Tag: ${view.tag}`}
-              onDelete={() => {
-                narrow('tag', null)
-              }}
-            />
-          )}
+          <LeadChips view={view} narrow={narrow} />
         </Stack>
         {view.held === 'yes' && (
           <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
@@ -267,7 +228,7 @@ function Inbox() {
               isLoading={!leads.data && !leads.isError}
               chosen={chosen}
               choose={(id) => {
-                set('lead', String(id))
+                set({ lead: String(id) })
               }}
               selected={selected}
               select={setSelected}
@@ -293,10 +254,10 @@ function Inbox() {
           zone={zone}
           changes={changes}
           choose={(id) => {
-            set('lead', String(id))
+            set({ lead: String(id) })
           }}
           close={() => {
-            set('lead', null)
+            set({ lead: null })
           }}
         />
       )}

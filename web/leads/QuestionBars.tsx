@@ -1,9 +1,9 @@
 import { Box, Link, Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { number, rateWithin } from '@flimbo/core/formats'
 import type { AnswerCount, QuestionNumbers } from '@flimbo/core/leads'
-import { meanInterval } from '@flimbo/core/results'
 import { Link as RouterLink } from 'react-router'
 import { answerHref } from './filter.ts'
+import { decimal, meanWithin } from './mean.ts'
 
 interface Props {
   readonly numbers: QuestionNumbers
@@ -11,16 +11,11 @@ interface Props {
   readonly narrowed: Readonly<Record<string, string>>
 }
 
-export const decimal = (value: number) =>
-  new Intl.NumberFormat('en-GB', { maximumFractionDigits: 2 }).format(value)
-
 /** A mean with its interval, and what else its values have in common; empty of none. */
 export function meanInWords(numbers: Extract<QuestionNumbers, { kind: 'values' }>): string {
   const { spread } = numbers
   if (!spread) return ''
-  const interval = meanInterval(spread)
-  const within = interval ? ` (${decimal(interval.low)} to ${decimal(interval.high)})` : ''
-  return `Mean ${decimal(spread.mean)}${within}, median ${decimal(spread.median)}`
+  return `Mean ${meanWithin(spread)}, median ${decimal(spread.median)}`
 }
 
 /** What one question was answered with: a bar each answer, that leads to the leads behind it. */

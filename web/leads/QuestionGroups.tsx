@@ -1,11 +1,10 @@
 import { Box, Link, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
 import { number, share } from '@flimbo/core/formats'
 import type { LeadNumbers, NumbersBy, QuestionNumbers } from '@flimbo/core/leads'
-import { meanInterval } from '@flimbo/core/results'
 import { Link as RouterLink } from 'react-router'
 import { country, orUnknown } from '../ui/index.ts'
 import { answerHref, rowOf } from './filter.ts'
-import { decimal } from './QuestionBars.tsx'
+import { meanWithin } from './mean.ts'
 
 type Group = LeadNumbers['groups'][number]
 
@@ -23,10 +22,7 @@ export function groupName({ key, name }: { key: string; name: string }, by: Numb
 }
 
 function meanOf(numbers: QuestionNumbers | undefined): string {
-  if (numbers?.kind !== 'values' || !numbers.spread) return '–'
-  const interval = meanInterval(numbers.spread)
-  const mean = decimal(numbers.spread.mean)
-  return interval ? `${mean} (${decimal(interval.low)} to ${decimal(interval.high)})` : mean
+  return numbers?.kind === 'values' && numbers.spread ? meanWithin(numbers.spread) : '–'
 }
 
 /** One question by what is compared: a row each piece, place, device or month. */

@@ -25,6 +25,10 @@ export interface LeadView {
   readonly to: string | undefined
 }
 
+/** Parts of the address of a list of leads, and what each becomes; null where it goes. */
+export type NarrowedTo = Readonly<Record<string, string | null>>
+export type Narrow = (values: NarrowedTo) => void
+
 const numberOf = (text: string | null) => (text !== null && /^\d{1,9}$/.test(text) ? Number(text) : undefined)
 
 const dayOf = (text: string | null) => (text !== null && isKnownDay(text) ? text : undefined)

@@ -1,17 +1,11 @@
 import AddIcon from '@mui/icons-material/Add'
 import DeleteIcon from '@mui/icons-material/DeleteOutlineOutlined'
 import { Autocomplete, Box, Button, IconButton, Stack, TextField, Typography } from '@mui/material'
-import {
-  ALWAYS,
-  OTHER,
-  type AnswerTest,
-  type Branch,
-  type Question,
-  type QuestionKind,
-} from '@flimbo/core/forms'
+import { ALWAYS, type AnswerTest, type Branch, type Question, type QuestionKind } from '@flimbo/core/forms'
 import { dayIn } from '@flimbo/core/time'
 import { Pick } from '../conditions/index.ts'
 import { DayField, useNow } from '../ui/index.ts'
+import { answerChoices } from './answerChoices.ts'
 import { NumberInput } from './NumberInput.tsx'
 
 interface Props {
@@ -44,19 +38,7 @@ function testsOf(question: Question): readonly (readonly [AnswerTest['is'], stri
   if (question.kind === 'date')
     return [['from', 'is on this day or later'], ['until', 'is on this day or earlier'], ...always]
   if (WRITTEN.includes(question.kind)) return [...always, ['says', 'contains these words']]
-  const isChosen = 'choices' in question || question.kind === 'yesno' || question.kind === 'consent'
-  return isChosen ? [['chosen', 'is one of'], ...always] : always
-}
-
-function choicesOf(question: Question, said: Props['said']): readonly (readonly [string, string])[] {
-  if (question.kind === 'yesno' || question.kind === 'consent')
-    return [
-      ['yes', 'Yes'],
-      ['no', 'No'],
-    ]
-  if (!('choices' in question)) return []
-  const own = question.choices.map(({ key, label }) => [key, said(label) || key] as const)
-  return 'hasOther' in question && question.hasOther ? [...own, [OTHER, 'Other'] as const] : own
+  return answerChoices(question, () => '') ? [['chosen', 'is one of'], ...always] : always
 }
 
 /** A test of a kind, as it begins. */
@@ -65,9 +47,7 @@ function newTest(question: Question, is: AnswerTest['is'], said: Props['said'], 
     return {
       question: question.id,
       is,
-      of: choicesOf(question, said)
-        .slice(0, 1)
-        .map(([key]) => key),
+      of: (answerChoices(question, said) ?? []).slice(0, 1).map(([key]) => key),
     }
   if (is === 'from' || is === 'until') return { question: question.id, is, day: today }
   if (is === 'says') return { question: question.id, is, text: '' }
@@ -158,7 +138,7 @@ interface TestProps extends Omit<Props, 'question' | 'earlier' | 'fault' | 'chan
 /** One condition: which answer, and what it must be. */
 function TestEditor({ nth, test, answered, titleOf, said, change, remove }: TestProps) {
   const about = answered.find(({ id }) => id === test.question)
-  const choices = about ? choicesOf(about, said) : []
+  const choices = (about && answerChoices(about, said)) ?? []
   const today = dayIn('UTC', useNow())
   return (
     <Box

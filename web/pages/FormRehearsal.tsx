@@ -3,23 +3,12 @@ import { said, type Reading } from '@flimbo/core/fields'
 import { OTHER, questionTitle, walkForm, type Answer, type Asked, type Question } from '@flimbo/core/forms'
 import { useState } from 'react'
 import { DayField } from '../ui/index.ts'
+import { answerChoices } from './answerChoices.ts'
 
 /** Questions that conditions ask about, in their order: what is answered to others changes nothing. */
 export function decidingQuestions(questions: readonly Question[]): Asked[] {
   const asked = new Set(questions.flatMap(({ branch }) => branch.tests.map((test) => test.question)))
   return questions.filter((each): each is Asked => each.kind !== 'section' && asked.has(each.id))
-}
-
-/** What can be chosen as an answer to a question, by what it is called; null where it is typed. */
-function choicesOf(question: Asked, reading: Reading): readonly (readonly [string, string])[] | null {
-  if (question.kind === 'yesno' || question.kind === 'consent')
-    return [
-      ['yes', 'Yes'],
-      ['no', 'No'],
-    ]
-  if (!('choices' in question)) return null
-  const choices = question.choices.map(({ key, label }) => [key, said(reading, label).text] as const)
-  return 'hasOther' in question && question.hasOther ? [...choices, [OTHER, 'Other'] as const] : choices
 }
 
 /** The answer that was chosen or typed here. */
@@ -38,7 +27,8 @@ export function FormRehearsal({ questions, reading }: { questions: readonly Ques
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
   const deciding = decidingQuestions(questions)
   if (deciding.length === 0) return null
-  const titleOf = (question: Question) => questionTitle(question, (value) => said(reading, value).text)
+  const textOf = (value: Readonly<Record<string, string>>) => said(reading, value).text
+  const titleOf = (question: Question) => questionTitle(question, textOf)
   const { shown } = walkForm(questions, (question) => rehearsedAnswer(question, typed[question.id]))
   const left = questions.filter(({ id }) => !shown.has(id))
   return (
@@ -59,7 +49,7 @@ export function FormRehearsal({ questions, reading }: { questions: readonly Ques
       </Stack>
       <Stack sx={{ gap: 1.25 }}>
         {deciding.map((question) => {
-          const choices = choicesOf(question, reading)
+          const choices = answerChoices(question, textOf)
           if (question.kind === 'date')
             return (
               <DayField

@@ -1,39 +1,15 @@
-import { Autocomplete, createFilterOptions, TextField } from '@mui/material'
-import type { PageSummary } from '@flimbo/core/pages'
+import { NamePick } from '../ui/index.ts'
 import { usePages } from './usePages.ts'
 
-/** There may be thousands: those that fit what was typed, and no more than can be looked at. */
-const someOf = createFilterOptions<PageSummary>({ limit: 100 })
-
-/** Another page that follows. */
+/** A page of the workspace. */
 export function PagePick({
-  label,
   value,
-  fault,
-  change,
+  ...pick
 }: {
   readonly label: string
   readonly value: number | null
-  readonly fault: string | undefined
+  readonly fault?: string | undefined
   readonly change: (pageId: number | null) => void
 }) {
-  const pages = usePages()
-  return (
-    <Autocomplete<PageSummary>
-      size="small"
-      options={[...pages]}
-      value={pages.find(({ id }) => id === value) ?? null}
-      autoHighlight
-      filterOptions={someOf}
-      getOptionKey={({ id }) => id}
-      getOptionLabel={({ name }) => name}
-      isOptionEqualToValue={(a, b) => a.id === b.id}
-      onChange={(_event, chosen) => {
-        change(chosen?.id ?? null)
-      }}
-      renderInput={(params) => (
-        <TextField {...params} label={label} error={fault !== undefined} helperText={fault} />
-      )}
-    />
-  )
+  return <NamePick {...pick} options={usePages()} chosen={value} />
 }

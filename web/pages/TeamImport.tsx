@@ -12,14 +12,14 @@ import {
 } from '@mui/material'
 import { quantity } from '@flimbo/core/formats'
 import { memberName, newTeam, readTeam, teamApi, type Team } from '@flimbo/core/pages'
-import { decodeBytes, detectEncoding, UnreadableTable } from '@flimbo/core/plan'
 import { fieldFaults } from '@flimbo/core/api'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { Fault, Sheet } from '../ui/index.ts'
+import { ChooseFile, Fault, Sheet, TABLE_FILES, useTableFile } from '../ui/index.ts'
 
 const SHOWN = 8
 const BYTES_MAX = 2_000_000
+const TOO_LARGE = 'The file is larger than 2 MB, which is no list of a team. Choose another.'
 
 /** A contact card and a code for each person of a team, from a file of theirs. */
 export function TeamImport({
@@ -31,28 +31,11 @@ export function TeamImport({
   done: () => void
   cancel: () => void
 }) {
-  const [team, setTeam] = useState<Team | null>(null)
-  const [unread, setUnread] = useState<string | null>(null)
+  const { table: team, fault: unread, take } = useTableFile(readTeam, BYTES_MAX, TOO_LARGE)
   const [given, setGiven] = useState({ medium: '', source: '', destination: '', language: 'en' })
   const [faults, setFaults] = useState<readonly { path: string; message: string }[]>([])
   const create = useChange(teamApi.create)
-  const field = useRef<HTMLInputElement>(null)
 
-  async function read(file: File | undefined): Promise<void> {
-    if (!file) return
-    setTeam(null)
-    if (file.size > BYTES_MAX) {
-      setUnread('The file is larger than 2 MB, which is no list of a team. Choose another.')
-      return
-    }
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    try {
-      setTeam(readTeam(decodeBytes(bytes, detectEncoding(bytes))))
-      setUnread(null)
-    } catch (error) {
-      setUnread(error instanceof UnreadableTable ? error.message : 'The file could not be read as a table.')
-    }
-  }
   const text = (name: 'medium' | 'source' | 'destination', label: string, help: string) => {
     const fault = faults.find(({ path }) => path === name)?.message
     return (
@@ -89,26 +72,15 @@ export function TeamImport({
           telephone, mobile, e-mail, website, street, postcode, town, country, note. Each line becomes a
           contact card with a code of its own.
         </Typography>
-        <Button
+        <ChooseFile
+          of="File of the team"
+          accept={TABLE_FILES}
+          take={take}
           variant="outlined"
           sx={{ alignSelf: 'flex-start' }}
-          onClick={() => {
-            field.current?.click()
-          }}
         >
           {team ? 'Choose another file' : 'Choose file'}
-        </Button>
-        <input
-          ref={field}
-          type="file"
-          hidden
-          accept=".csv,.txt,.tsv,text/csv"
-          aria-label="File of the team"
-          onChange={({ target }) => {
-            void read(target.files?.[0])
-            target.value = ''
-          }}
-        />
+        </ChooseFile>
         <Fault sentence={unread} />
         {team && <TeamTable team={team} />}
         {text('medium', 'Medium', 'How the codes are handed on, such as business-card.')}

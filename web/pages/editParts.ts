@@ -1,5 +1,5 @@
 import { newPart, type PageContent, type Part, type PartKind } from '@flimbo/core/pages'
-import { freshKey } from './freshKey.ts'
+import { freshKey } from '../ui/index.ts'
 
 /** A key that no part of a page has. */
 export const freshId = ({ parts }: PageContent): string =>

@@ -1,6 +1,6 @@
 import { newQuestion, type Question, type QuestionKind } from '@flimbo/core/forms'
 import type { Field, Fields } from '@flimbo/core/fields'
-import { freshKey } from './freshKey.ts'
+import { freshKey } from '../ui/index.ts'
 
 const idsOf = (questions: readonly Question[]) => questions.map(({ id }) => id)
 

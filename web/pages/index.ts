@@ -1,6 +1,7 @@
 export { EventRows } from './EventRows.tsx'
 export type { ShownRows } from './EventRows.tsx'
 export { FileDestination } from './FileDestination.tsx'
+export { PagePick } from './PagePick.tsx'
 export { PageStylesPart } from './PageStylesPart.tsx'
 export { PagesScreen } from './PagesScreen.tsx'
 export { usePages } from './usePages.ts'

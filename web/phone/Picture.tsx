@@ -1,8 +1,9 @@
-import { Autocomplete, Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { Autocomplete, Box, Stack, TextField, Typography } from '@mui/material'
 import { printApi } from '@flimbo/core/print'
 import { findApi, type Hit } from '@flimbo/core/workspace'
-import { useDeferredValue, useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
+import { useDeferredValue, useEffect, useEffectEvent, useState, type DragEvent } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
+import { ChooseFile } from '../ui/index.ts'
 
 /** A picture held before the camera. */
 export interface Held {
@@ -25,7 +26,6 @@ export function Picture({
   const [typed, setTyped] = useState('')
   const asked = useDeferredValue(typed.trim())
   const found = useAnswer(findApi, { query: { q: asked } }, { enabled: asked !== '' })
-  const input = useRef<HTMLInputElement>(null)
   const [url, setUrl] = useState<string | null>(null)
 
   async function holdCode(id: number, name: string): Promise<void> {
@@ -108,20 +108,9 @@ export function Picture({
         ) : (
           <Typography color="textSecondary">Drop a picture of a symbol here, or paste one.</Typography>
         )}
-        <input
-          ref={input}
-          type="file"
-          accept="image/*"
-          hidden
-          aria-label="Picture file"
-          onChange={({ target }) => {
-            holdFile(target.files?.[0])
-            target.value = ''
-          }}
-        />
-        <Button variant="outlined" onClick={() => input.current?.click()}>
+        <ChooseFile of="Picture file" accept="image/*" take={holdFile} variant="outlined">
           Choose a picture file
-        </Button>
+        </ChooseFile>
       </Box>
     </Stack>
   )

@@ -1,7 +1,7 @@
 import UploadIcon from '@mui/icons-material/UploadFileOutlined'
 import { Button, Stack, Typography } from '@mui/material'
-import { useRef, useState } from 'react'
-import { Sheet } from '../ui/index.ts'
+import { useState } from 'react'
+import { ChooseFile, Sheet } from '../ui/index.ts'
 
 interface Props {
   readonly campaignId: number
@@ -12,7 +12,6 @@ interface Props {
 /** Where a plan is handed in as a file: chosen or dropped. */
 export function FileDrop({ campaignId, isReading, take }: Props) {
   const [over, setOver] = useState(false)
-  const field = useRef<HTMLInputElement>(null)
   return (
     <Sheet>
       <Stack
@@ -45,27 +44,16 @@ export function FileDrop({ campaignId, isReading, take }: Props) {
           Lines with a key that is in the plan already change that piece, so the same file can be imported
           again.
         </Typography>
-        <Button
+        <ChooseFile
+          of="File to import"
+          accept=".csv,.tsv,.txt,.xlsx,text/csv"
+          take={take}
           variant="contained"
           startIcon={<UploadIcon />}
           disabled={isReading}
-          onClick={() => {
-            field.current?.click()
-          }}
         >
           {isReading ? 'Reading it…' : 'Choose a file'}
-        </Button>
-        <input
-          ref={field}
-          type="file"
-          hidden
-          aria-label="File to import"
-          accept=".csv,.tsv,.txt,.xlsx,text/csv"
-          onChange={(event) => {
-            void take(event.target.files?.[0])
-            event.target.value = ''
-          }}
-        />
+        </ChooseFile>
         <Typography variant="body2" color="textSecondary">
           Or drop it here.{' '}
           <Button component="a" size="small" href={`/api/plan.csv?campaignId=${String(campaignId)}`}>

@@ -1,11 +1,10 @@
-import { Autocomplete, createFilterOptions, Link, Stack, TextField, Typography } from '@mui/material'
+import { Link, Stack, TextField, Typography } from '@mui/material'
 import { useEffect } from 'react'
-import type { PageSummary } from '@flimbo/core/pages'
 import { destination, PLACEHOLDERS, type Answer } from '@flimbo/core/routing'
 import { Link as RouterLink } from 'react-router'
 import { Pick } from '../conditions/index.ts'
 import { useCampaignIfAny } from '../campaigns/index.ts'
-import { FileDestination, usePages } from '../pages/index.ts'
+import { FileDestination, PagePick, usePages } from '../pages/index.ts'
 import { completedAddress } from '../ui/index.ts'
 
 export const FRESH_ADDRESS: Answer = { kind: 'address', address: '' }
@@ -51,9 +50,6 @@ export function AddressField({
   )
 }
 
-/** There may be thousands: those that fit what was typed, and no more than can be looked at. */
-const someOf = createFilterOptions<PageSummary>({ limit: 100 })
-
 /** One of the pages there are. */
 export function PageChoice({ pageId, change }: { pageId: number; change: (pageId: number) => void }) {
   const pages = usePages()
@@ -76,19 +72,12 @@ export function PageChoice({ pageId, change }: { pageId: number; change: (pageId
     )
   return (
     <>
-      <Autocomplete<PageSummary>
-        size="small"
-        options={[...pages]}
-        value={page ?? null}
-        autoHighlight
-        filterOptions={someOf}
-        getOptionKey={({ id }) => id}
-        getOptionLabel={({ name }) => name}
-        isOptionEqualToValue={(a, b) => a.id === b.id}
-        onChange={(_event, chosen) => {
-          if (chosen) change(chosen.id)
+      <PagePick
+        label="Page"
+        value={pageId}
+        change={(chosen) => {
+          if (chosen !== null) change(chosen)
         }}
-        renderInput={(params) => <TextField {...params} label="Page" />}
       />
       {page && (
         <Link

@@ -5,7 +5,7 @@ import { share } from '@flimbo/core/formats'
 import { VARIANTS_MAX, type LaneOutcome, type Variant } from '@flimbo/core/routing'
 import { NumberField } from '../conditions/index.ts'
 import { AnswerEditor, FRESH_ADDRESS } from './AnswerEditor.tsx'
-import { freshKey } from './freshKey.ts'
+import { freshKey } from '../ui/index.ts'
 
 export const newVariant = (id: string, name: string): Variant => ({
   id,
@@ -56,7 +56,10 @@ export function SplitEditor({
           startIcon={<AddIcon />}
           sx={{ alignSelf: 'flex-start' }}
           onClick={() => {
-            const id = freshKey(variants.map((v) => v.id))
+            const id = freshKey(
+              'l',
+              variants.map((v) => v.id),
+            )
             change({
               kind: 'split',
               variants: [...variants, newVariant(id, String.fromCharCode(65 + variants.length))],

@@ -5,10 +5,9 @@ import { lazy, Suspense, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useChange } from '../api/index.ts'
 import { useCampaign } from '../campaigns/index.ts'
-import { Sheet } from '../ui/index.ts'
+import { freshKey, Sheet } from '../ui/index.ts'
 import { circlesOf } from './circles.ts'
 import { Expectations } from './Expectations.tsx'
-import { freshKey } from './freshKey.ts'
 import { Matrix } from './Matrix.tsx'
 import { NO_PLACE, type Rehearsed } from './rehearse.ts'
 import { ReviewList } from './ReviewList.tsx'
@@ -78,7 +77,10 @@ export function UnderPlan({ route, plan, given, rehearsed, now, set, choose }: P
             lanes={asked}
             fires={plan.tags.filter(({ id }) => plan.state.draft.rules.tags.includes(id)).map(tagInWords)}
             keep={(name, leads) => {
-              const id = freshKey(route.expectations.map((each) => each.id))
+              const id = freshKey(
+                'l',
+                route.expectations.map((each) => each.id),
+              )
               expect([...route.expectations, { id, name, rehearsal: given, leads }])
               setTab('expect')
             }}

@@ -1,6 +1,6 @@
 import { EVERY_SCAN } from '@flimbo/core/conditions'
 import type { Lane } from '@flimbo/core/routing'
-import { freshKey } from './freshKey.ts'
+import { freshKey } from '../ui/index.ts'
 import type { DraftState } from './useDraft.ts'
 
 /** A list of lanes being edited. */
@@ -21,7 +21,10 @@ export function editLanes(
   return {
     find: (id) => lanes.find((lane) => lane.id === id),
     add(copied) {
-      const id = freshKey(lanes.map((lane) => lane.id))
+      const id = freshKey(
+        'l',
+        lanes.map((lane) => lane.id),
+      )
       set((all) => [...all, copied ? copyOf(copied, id) : { ...begin, id }])
       return id
     },

@@ -1,32 +1,19 @@
-import { Button, Link, Paper, Stack, Typography } from '@mui/material'
-import { watchesApi, type Notice } from '@flimbo/core/watches'
-import { Link as RouterLink } from 'react-router'
+import { Button } from '@mui/material'
+import { resultsPath, watchesApi } from '@flimbo/core/watches'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useSession } from '../session/index.ts'
-import { When } from '../ui/index.ts'
-
-const SHOWN = 8
-
-const resultsOf = ({ campaignId, of, refId }: Notice) =>
-  `/campaigns/${String(campaignId)}/results${of === 'campaign' ? '' : `?${of}=${String(refId)}`}`
+import { NoteList, When } from '../ui/index.ts'
 
 /** What happened that somebody watches for, until they take it off the desk. */
 export function Notices() {
   const { zone } = useSession().workspace
   const rows = useAnswer(watchesApi.notices, {}).data?.rows ?? []
   const seen = useChange(watchesApi.seen)
-  if (rows.length === 0) return null
   return (
-    <Paper
-      variant="outlined"
-      component="section"
-      aria-labelledby="notices-title"
-      sx={{ p: 2, mb: 2, borderLeftWidth: 4, borderLeftColor: 'primary.main' }}
-    >
-      <Stack direction="row" sx={{ alignItems: 'center', mb: 1 }}>
-        <Typography id="notices-title" variant="h2" sx={{ flex: 1 }}>
-          You watch for
-        </Typography>
+    <NoteList
+      title="You watch for"
+      sx={{ borderLeftWidth: 4, borderLeftColor: 'primary.main' }}
+      action={
         <Button
           size="small"
           disabled={seen.isPending}
@@ -36,22 +23,18 @@ export function Notices() {
         >
           Take all off the desk
         </Button>
-      </Stack>
-      <Stack component="ul" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.75 }}>
-        {rows.slice(0, SHOWN).map((notice) => (
-          <Typography component="li" variant="body2" key={notice.id}>
-            <Link component={RouterLink} to={resultsOf(notice)} sx={{ fontWeight: 650 }}>
-              {notice.sentence}
-            </Link>{' '}
+      }
+      notes={rows.map((notice) => ({
+        key: notice.id,
+        to: resultsPath(notice),
+        about: notice.sentence,
+        rest: (
+          <>
+            {' '}
             <When at={notice.at} zone={zone} />
-          </Typography>
-        ))}
-        {rows.length > SHOWN && (
-          <Typography component="li" variant="body2" color="textSecondary">
-            and {rows.length - SHOWN} more
-          </Typography>
-        )}
-      </Stack>
-    </Paper>
+          </>
+        ),
+      }))}
+    />
   )
 }

@@ -9,14 +9,11 @@ import {
   TableRow,
   Typography,
 } from '@mui/material'
-import { OF_NAMES, watchesApi, watchInWords, type Watch } from '@flimbo/core/watches'
+import { OF_NAMES, resultsPath, watchesApi, watchInWords } from '@flimbo/core/watches'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer, useChange } from '../api/index.ts'
 import { useSession } from '../session/index.ts'
 import { Sheet, Trouble, When } from '../ui/index.ts'
-
-const resultsOf = ({ campaignId, of, refId }: Watch) =>
-  `/campaigns/${String(campaignId)}/results${of === 'campaign' ? '' : `?${of}=${String(refId)}`}`
 
 /** Everything that whoever is signed in is told of. */
 export function WatchesPart() {
@@ -47,7 +44,7 @@ export function WatchesPart() {
             {rows.map((watch) => (
               <TableRow key={watch.id}>
                 <TableCell>
-                  <Link component={RouterLink} underline="always" to={resultsOf(watch)}>
+                  <Link component={RouterLink} underline="always" to={resultsPath(watch)}>
                     {watch.name}
                   </Link>{' '}
                   ({OF_NAMES[watch.of]})
