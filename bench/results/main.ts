@@ -23,6 +23,7 @@ import {
   type Duck,
 } from './duck.ts'
 import { foldYear } from './foldYear.ts'
+import type { Question } from '@flimbo/core/results'
 import { CAMPAIGNS, CODES, DAYS, fillScans } from './fill.ts'
 
 const { values } = parseArgs({
@@ -143,7 +144,12 @@ async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: n
   const now = start + DAYS * DAY_MS
   const [first, last, month] = [dayOf(start + DAY_MS), dayOf(now), dayOf(now - 29 * DAY_MS)]
   const question = { campaignId: 1, zone: ZONE, compare: false, campaign: 'bench', channels: [] }
-  const everything = { campaignId: 1, zone: ZONE, from: first, to: last }
+  const figures = { workspaceId: 1, zone: ZONE, from: first, to: last, before: null, channels: [] }
+  const crossed = (by: Question['by'], filters: Question['filters']) => ({
+    ...figures,
+    within: { campaignId: 1 },
+    questions: [{ what: 'scans' as const, by, filters, top: 200 }],
+  })
   const year = dayOf(now - 364 * DAY_MS)
   const since = (days: number) => now - days * DAY_MS
   const all: View[] = [
@@ -201,13 +207,13 @@ async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: n
     },
     {
       name: 'City × hour, one device',
-      ours: () => ask.crossed({ ...everything, by: ['city', 'hour'], filters: { device: ['tablet'] } }),
+      ours: () => ask.answers(crossed(['city', 'hourOfDay'], { device: ['tablet'] })),
       sql: crossedSql(1, start, now),
       wanted: '400 ms, 1',
     },
     {
       name: 'Piece × system, one language',
-      ours: () => ask.crossed({ ...everything, by: ['piece', 'system'], filters: { language: ['de'] } }),
+      ours: () => ask.answers(crossed(['piece', 'system'], { language: ['de'] })),
       sql: crossedPiecesSql(1, start, now),
       wanted: '400 ms, 1',
     },

@@ -14,7 +14,7 @@ import { job } from '../jobs/index.ts'
 import { MAIL_KINDS, MAIL_STATES } from '../mail/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { HELD_REASONS } from './held.ts'
-import { answeredForm, leadNumbers, leadRate, NUMBERS_BY, RATES_BY } from './numbersShapes.ts'
+import { answeredForm, leadNumbers, NUMBERS_BY } from './numbersShapes.ts'
 import { leadFileLook } from './leadFile.ts'
 import { leadStates } from './states.ts'
 
@@ -249,23 +249,6 @@ export const leadsApi = {
       .extend({ campaignId: idQuery, pageId: idQuery, part: rowKey, by: z.enum(NUMBERS_BY).optional() })
       .omit({ question: true, answer: true }),
     answer: leadNumbers,
-  }),
-  rates: endpoint({
-    method: 'GET',
-    path: '/lead-rates',
-    room: 'leads',
-    access: { right: 'view', things: { campaign: 'query.campaignId' } },
-    summary: 'Leads a scan, by piece, medium or place',
-    query: z.strictObject({
-      campaignId: idQuery,
-      by: z.enum(RATES_BY).default('piece'),
-      from: calendarDay.optional(),
-      to: calendarDay.optional(),
-    }),
-    answer: z.object({
-      rows: z.array(leadRate),
-      all: leadRate,
-    }),
   }),
   variants: endpoint({
     method: 'GET',

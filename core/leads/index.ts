@@ -9,15 +9,7 @@ export type { LeadStateRow, LeadStates } from './states.ts'
 export { HELD_REASONS } from './held.ts'
 export type { HeldReason } from './held.ts'
 export { leadChange, leadFilter, LEAD_LINES_MAX, leadsApi } from './contract.ts'
-export { NUMBERS_BY, RATES_BY } from './numbersShapes.ts'
-export type {
-  AnswerCount,
-  AnsweredForm,
-  LeadNumbers,
-  LeadRate,
-  NumbersBy,
-  QuestionNumbers,
-  RatesBy,
-} from './numbersShapes.ts'
+export { NUMBERS_BY } from './numbersShapes.ts'
+export type { AnswerCount, AnsweredForm, LeadNumbers, NumbersBy, QuestionNumbers } from './numbersShapes.ts'
 export { answerRange } from './answerRange.ts'
 export type { Lead, LeadAnswer, LeadChange, LeadFilter, LeadSummary } from './contract.ts'

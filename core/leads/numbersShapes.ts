@@ -51,8 +51,6 @@ export type QuestionNumbers = z.infer<typeof questionNumbers>
 /** What the numbers of questions, and rates, are told apart by. */
 export const NUMBERS_BY = ['piece', 'country', 'city', 'device', 'month'] as const
 export type NumbersBy = (typeof NUMBERS_BY)[number]
-export const RATES_BY = ['piece', 'medium', 'country', 'city'] as const
-export type RatesBy = (typeof RATES_BY)[number]
 
 /** A form that somebody answered. */
 export const answeredForm = z.object({
@@ -73,13 +71,3 @@ export const leadNumbers = z.object({
   ),
 })
 export type LeadNumbers = z.infer<typeof leadNumbers>
-
-export const leadRate = z.object({
-  key: z.string(),
-  name: z.string(),
-  scans: z.int(),
-  leads: z.int(),
-  /** Leads a scan, with its 95 % interval; null where there are no scans. */
-  rate: interval.nullable(),
-})
-export type LeadRate = z.infer<typeof leadRate>

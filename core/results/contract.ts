@@ -2,6 +2,7 @@ import { UNITS } from '../time/index.ts'
 import { z } from 'zod'
 import { endpoint } from '../api/index.ts'
 import { APART, hasOneScope, ONE_SCOPE, scanFilter, scopeFields, tally } from '../scans/index.ts'
+import { answers, asked } from './question.ts'
 
 const bucket = z.object({ start: z.int(), end: z.int(), scans: z.int(), uniques: z.int() })
 
@@ -87,5 +88,23 @@ export const resultsApi = {
     summary: 'What came of a campaign, a route or a code',
     query: resultsQuery,
     answer: results,
+  }),
+  ask: endpoint({
+    method: 'POST',
+    path: '/figures',
+    room: 'results',
+    access: {
+      right: 'view',
+      things: {
+        client: 'body.clientId',
+        campaign: 'body.campaignId',
+        route: 'body.routeId',
+        code: 'body.codeId',
+      },
+      orAll: true,
+    },
+    summary: 'Answers to questions about scans, leads and cost: by what, of whom, when, and against what',
+    body: asked,
+    answer: answers,
   }),
 }

@@ -1,10 +1,19 @@
 import { tz } from '@date-fns/tz'
-import { addDays, addMonths, addYears, startOfMonth, startOfWeek, startOfYear } from 'date-fns'
+import {
+  addDays,
+  addMonths,
+  addQuarters,
+  addYears,
+  startOfMonth,
+  startOfQuarter,
+  startOfWeek,
+  startOfYear,
+} from 'date-fns'
 import { dayIn, startOfDay, type Span } from './calendar.ts'
 import { QUARTER_MS, zoneOffsetMs } from './zone.ts'
 
 /** What one column of the time chart stands for. Weeks begin on Monday (ISO 8601). */
-export const UNITS = ['hour', 'day', 'week', 'month', 'year'] as const
+export const UNITS = ['hour', 'day', 'week', 'month', 'quarter', 'year'] as const
 export type Unit = (typeof UNITS)[number]
 
 const HOUR_MS = 60 * 60_000
@@ -26,7 +35,7 @@ export class TooManyBuckets extends RangeError {
 }
 
 /**
- * Parts a span into the hours, days, weeks, months or years of a zone, in order and without gaps. The
+ * Parts a span into the hours, days, weeks, months, quarters or years of a zone, in order and without gaps. The
  * first and the last are cut to the span. A day has 23 or 25 hours where the clock changes, and an hour
  * that comes twice is two buckets. All of today's zones change their clocks at quarters of an hour of
  * UTC (IANA time zone database), so every edge is one.
@@ -64,6 +73,7 @@ function calendarStep(zone: string, unit: Exclude<Unit, 'hour'>): (at: number) =
     day: (d: Date) => addDays(d, 1, context),
     week: (d: Date) => addDays(startOfWeek(d, { weekStartsOn: 1, ...context }), 7, context),
     month: (d: Date) => addMonths(startOfMonth(d, context), 1, context),
+    quarter: (d: Date) => addQuarters(startOfQuarter(d, context), 1, context),
     year: (d: Date) => addYears(startOfYear(d, context), 1, context),
   }[unit]
   // Calendar arithmetic on the day itself; the zone comes in only where a day begins.

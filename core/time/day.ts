@@ -39,11 +39,13 @@ export function daysBefore(from: string, to: string): { from: string; to: string
   return { from: shiftDay(from, -length), to: shiftDay(from, -1) }
 }
 
-/** A calendar day one year later; 29 February becomes 28 February. */
-export function dayForward(day: string): string {
-  const next = `${String(Number(day.slice(0, 4)) + 1).padStart(4, '0')}${day.slice(4)}`
-  return Number.isNaN(Date.parse(`${next}T00:00:00Z`)) ||
-    new Date(`${next}T00:00:00Z`).toISOString().slice(0, 10) !== next
-    ? `${next.slice(0, 8)}28`
-    : next
+/** The calendar day so many years after (or, negative, before) another; 29 February may become 28 February. */
+export function shiftYear(day: string, years: number): string {
+  const there = `${String(Number(day.slice(0, 4)) + years).padStart(4, '0')}${day.slice(4)}`
+  const at = new Date(`${there}T00:00:00Z`)
+  const isDay = !Number.isNaN(at.getTime()) && at.toISOString().slice(0, 10) === there
+  return isDay ? there : `${there.slice(0, 8)}28`
 }
+
+/** A calendar day one year later; 29 February becomes 28 February. */
+export const dayForward = (day: string): string => shiftYear(day, 1)

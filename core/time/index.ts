@@ -14,6 +14,7 @@ export {
   LAST_DAY,
   localMoment,
   shiftDay,
+  shiftYear,
 } from './day.ts'
 export { readDay, readMoment } from './readDay.ts'
 export type { ReadDay } from './readDay.ts'

@@ -6,7 +6,6 @@ import { findAmong, tables } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { shownForms } from './formOf.ts'
 import { leadQueryOf } from './leadQuery.ts'
-import { leadRates } from './rates.ts'
 
 interface Parts {
   readonly read: EntityManager
@@ -45,14 +44,6 @@ export function leadNumberEndpoints(mounts: Mounts, { read, reader, reviewer, fo
     // Other figures do not wait while thousands of answers are counted.
     const numbers = await reviewer.ask('leadNumbers', query, { part, questions, languages }, by, zone)
     return { ...numbers, groups: await named(numbers.groups, by) }
-  })
-
-  mount(mounts, leadsApi.rates, async ({ query: { by, ...filter }, who, campaign }) => {
-    const zone = campaign?.zone ?? who.workspace.zone
-    return leadRates(
-      { read, reader },
-      { ...filter, by, zone, query: leadQueryOf(who.workspace.id, zone, { ...filter, held: 'no' }) },
-    )
   })
 
   mount(mounts, leadsApi.variants, async ({ params: { id }, query: { from, to }, campaign }) => {

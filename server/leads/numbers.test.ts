@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newQuestion, type Answers, type Question } from '@flimbo/core/forms'
-import type { LeadNumbers, LeadRate, LeadSummary } from '@flimbo/core/leads'
+import type { LeadNumbers, LeadSummary } from '@flimbo/core/leads'
 import { newPart, type Page } from '@flimbo/core/pages'
 import { storeLead } from '../tests/leadSample.ts'
 import { runningFlimbo, type Running } from '../tests/running.ts'
@@ -99,28 +99,5 @@ describe('numbers by question', () => {
       )
       expect([answer, found.status, found.body.rows]).toEqual([answer, 200, []])
     }
-  })
-})
-
-describe('leads a scan', () => {
-  it('are told by piece, medium and place, with the interval of each', async () => {
-    const rates = async (by: string) =>
-      (
-        await flimbo.ask<{ rows: LeadRate[]; all: LeadRate }>(
-          'GET',
-          `/api/lead-rates?campaignId=${String(campaignId)}&by=${by}`,
-        )
-      ).body
-    const byPiece = await rates('piece')
-    expect(byPiece.rows.map(({ key, scans, leads }) => [key, scans, leads])).toEqual([
-      [String(poster.id), 8, 2],
-      [String(ticket.id), 0, 1],
-    ])
-    expect(byPiece.rows[0]?.rate?.value).toBe(0.25)
-    // No figure instead of a division by nothing.
-    expect(byPiece.rows[1]?.rate).toBeNull()
-    expect(byPiece.all).toMatchObject({ scans: 8, leads: 3 })
-    expect((await rates('city')).rows).toMatchObject([{ name: 'Bremen', scans: 8, leads: 3 }])
-    expect((await rates('medium')).all.leads).toBe(3)
   })
 })

@@ -198,17 +198,6 @@ export function leadQueries(database: Sqlite.Database) {
         .all(campaignId) as AnsweredForm[]
     },
 
-    /** How many leads of a query each piece, or place, brought. */
-    leadCounts(query: LeadQuery, by: 'codeId' | 'country' | 'city'): Map<string, number> {
-      const { where, values } = conditionOf(query, true)
-      const key = { codeId: 'l.codeId', country: 'l.country', city: CITY_KEY }[by]
-      const rows = database
-        .prepare(`SELECT ${key}, count(*) FROM leads l WHERE ${where} GROUP BY 1`)
-        .raw()
-        .all(...values) as [string | number, number][]
-      return new Map(rows.map(([name, count]) => [String(name), count]))
-    },
-
     /** How many leads each variant of a route's splits brought, by the lane and variant of the scan that brought them. */
     leadsByVariant(
       routeId: number,

@@ -1,8 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import type { StoreSizes } from '../figures/index.ts'
 import {
+  answers,
   codeLists,
-  crossed,
   effect,
   exits,
   pageEvents,
@@ -34,7 +34,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
     ...printStates(database),
     tagValues: rows.tagValues,
     channelCodes: rows.channelCodes,
-    crossed: crossed(database, facts),
+    answers: answers(database, facts),
     ...foldedScans(database, facts),
     effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),

@@ -1,60 +1,67 @@
 import type Sqlite from 'better-sqlite3'
 import { primaryLanguage } from '@flimbo/core/scans'
 import type { DimensionValue } from '@flimbo/core/figures'
+import type { ScanDimension as ScanTrait } from '@flimbo/core/results'
 import { readWay, type ScanDimension } from '../scans/queries.ts'
+import type { LeadFact } from './leadFacts.ts'
 import { lookUps } from './lookUps.ts'
 
-/** What scans can be told apart by that stands in the scan itself. */
-export const SCAN_TRAITS = [
-  'country',
-  'region',
-  'city',
-  'device',
-  'system',
-  'browser',
-  'language',
-  'referrer',
-  'outcome',
-  'exit',
-  'variant',
-] as const
-export type ScanTrait = (typeof SCAN_TRAITS)[number]
-
-/** Where a trait stands, and what it is of a value that stands there. */
+/** Where a trait stands, and what it is of a value that stands there, or of a lead. */
 export interface Trait {
   readonly dimension: ScanDimension
   readonly keyOf: (value: DimensionValue) => string
+  readonly ofLead: (lead: LeadFact) => string
 }
 
-/** How each trait is read out of the dimensions of a scan. A region or a city is named with what it lies in. */
-export function scanTraits(database: Sqlite.Database): Readonly<Record<ScanTrait, Trait>> {
+/** Parts of a key that says in what something lies. */
+const within = (...parts: readonly (string | number)[]) => parts.join('\t')
+
+/**
+ * How each trait is read out of the dimensions of a scan. A region or a city is named with what it lies in, a lane with
+ * the route that decided, a variant with its lane; how far a scan was from its piece is no trait of it alone.
+ */
+export function scanTraits(
+  database: Sqlite.Database,
+): Readonly<Record<Exclude<ScanTrait, 'distance'> | 'spot', Trait>> {
   const { placeOf, agentOf } = lookUps(database)
-  const place = (keyOf: (place: NonNullable<ReturnType<typeof placeOf>>) => string): Trait => ({
+  const place = (keyOf: (place: Pick<LeadFact, 'country' | 'region' | 'city'>) => string): Trait => ({
     dimension: 'place',
     keyOf(value) {
       const row = placeOf(Number(value))
       return row ? keyOf(row) : ''
     },
+    ofLead: keyOf,
   })
   const agent = (name: 'device' | 'system' | 'browser'): Trait => ({
     dimension: 'agent',
     keyOf: (value) => agentOf(Number(value))?.[name] ?? '',
+    ofLead: (lead) => lead[name],
   })
-  const way = (name: 'outcome' | 'exit' | 'variant'): Trait => ({
+  const way = (
+    keyOf: (way: Pick<LeadFact, 'routeId' | 'outcome' | 'exit' | 'variant'>) => string,
+  ): Trait => ({
     dimension: 'way',
-    keyOf: (value) => readWay(String(value))[name],
+    keyOf: (value) => keyOf(readWay(String(value))),
+    ofLead: keyOf,
+  })
+  const word = (name: 'language' | 'referrer', keyOf: (text: string) => string): Trait => ({
+    dimension: name,
+    keyOf: (value) => keyOf(String(value)),
+    ofLead: (lead) => keyOf(lead[name]),
   })
   return {
     country: place(({ country }) => country),
-    region: place(({ country, region }) => `${country}\t${region}`),
-    city: place(({ country, region, city }) => `${country}\t${region}\t${city}`),
+    region: place(({ country, region }) => (region === '' ? '' : within(country, region))),
+    city: place(({ country, region, city }) => (city === '' ? '' : within(country, region, city))),
+    // The very place, by its number: leads do not know it.
+    spot: { dimension: 'place', keyOf: String, ofLead: () => '' },
     device: agent('device'),
     system: agent('system'),
     browser: agent('browser'),
-    language: { dimension: 'language', keyOf: (value) => primaryLanguage(String(value)) },
-    referrer: { dimension: 'referrer', keyOf: String },
-    outcome: way('outcome'),
-    exit: way('exit'),
-    variant: way('variant'),
+    language: word('language', primaryLanguage),
+    referrer: word('referrer', String),
+    outcome: way(({ outcome }) => outcome),
+    lane: way(({ routeId, exit }) => (exit === '' ? '' : within(routeId, exit))),
+    variant: way(({ routeId, exit, variant }) => (variant === '' ? '' : within(routeId, exit, variant))),
   }
 }

@@ -1,5 +1,5 @@
 import { dayIn, shiftDay } from '@flimbo/core/time'
-import { resultsApi } from '@flimbo/core/results'
+import { daysAgainst, resultsApi } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
 import { withinChannel } from './channel.ts'
@@ -38,8 +38,35 @@ export function resultsEndpoints(
       })
       return { ...counted, rowsSince: folded?.before ?? null }
     } catch (error) {
-      if (error instanceof Error && error.name === 'TooManyBuckets') throw wrongField('unit', error.message)
-      throw error
+      throw asFault(error, 'unit')
+    }
+  })
+
+  mount(mounts, resultsApi.ask, async ({ body, who, campaign }) => {
+    const { from, to, against, questions, ...of } = body
+    const { workspace } = who
+    const zone = campaign?.zone ?? workspace.zone
+    const before = daysAgainst(against, { from, to })
+    const folded = await reader.ask('foldedScans', workspace.id)
+    const isAll = Object.values(of).every((id) => id === undefined)
+    try {
+      const answers = await reader.ask('answers', {
+        workspaceId: workspace.id,
+        within: isAll ? { workspaceId: workspace.id } : of,
+        zone,
+        from,
+        to,
+        before,
+        channels: await tagging.channelsOf(workspace.id),
+        questions,
+      })
+      return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
+    } catch (error) {
+      throw asFault(error, 'questions')
     }
   })
 }
+
+/** Too many pieces of time are the asker's to change. */
+const asFault = (error: unknown, field: string): unknown =>
+  error instanceof Error && error.name === 'TooManyBuckets' ? wrongField(field, error.message) : error

@@ -18,10 +18,19 @@ import {
   type Packed,
 } from '../scans/queries.ts'
 import { SCANS_VIEW_WHILE_MOVING } from '../sqlite/index.ts'
+import {
+  figureQuestion,
+  isOfPlaceOrAgent,
+  isOfSums,
+  recount,
+  type RecountCode,
+  type RecountRow,
+} from '../tests/recountFigures.ts'
+import { storeLead } from '../tests/leadSample.ts'
 import { PHONE } from '../tests/running.ts'
 import type { Within } from './scope.ts'
 import { scansInOrder, type ScanFilter } from './rows.ts'
-import { crossed, exits, readScans, recent, results, tallies } from './queries.ts'
+import { answers, exits, readScans, recent, results, tallies } from './queries.ts'
 
 // A disk that stops, as a killed process finds it: after so many writes nothing more happens.
 const disk = vi.hoisted(() => ({ left: Infinity }))
@@ -67,8 +76,8 @@ beforeAll(async () => {
     )
   for (let i = 1; i <= CODES; i++)
     database.exec(
-      `INSERT INTO codes (id, campaignId, routeId, domainId, slug, name, medium, source, term, content, extra, level, sizeMm, place, reference, key, note, state, version, createdAt)
-      VALUES (${String(i)}, 1, 1, 1, 'S${String(i)}', 'Piece ${String(i)}', 'print', 'p', '', '', '{}', 'M', 30, '', '', '', '', 'live', 1, 0)`,
+      `INSERT INTO codes (id, campaignId, routeId, domainId, slug, name, medium, source, term, content, extra, level, sizeMm, place, latitude, longitude, cost, reference, key, note, state, version, createdAt)
+      VALUES (${String(i)}, 1, 1, 1, 'S${String(i)}', 'Piece ${String(i)}', '${i < 3 ? 'poster' : 'card'}', 'p', '', '', '{}', 'M', 30, 'Pier ${String(i % 2)}', ${i === 5 ? 'NULL, NULL' : `${String(53 + i / 10)}, 8`}, ${i === 4 ? 'NULL' : `${String(i)}0.1`}, '', '', '', 'live', 1, 0)`,
     )
   database.close()
 })
@@ -156,19 +165,30 @@ const step = fc.oneof(
       unit: fc.constantFrom(...UNITS),
       from: fc.integer({ min: 0, max: DAYS - 1 }),
       days: fc.integer({ min: 1, max: DAYS }),
+      questions: fc.array(figureQuestion, { maxLength: 4 }),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constant('lead' as const),
+      at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1e6 }),
+      codeId: fc.integer({ min: 1, max: CODES }),
+      scanId: fc.integer({ min: 1, max: 60 }),
+      held: fc.constantFrom('', '', 'trap'),
     }),
   },
 )
 type Step = typeof step extends fc.Arbitrary<infer T> ? T : never
 
-type Row = Omit<GivenScan, 'userAgent'> & {
+type Row = RecountRow & {
   id: number
+  apart: string | null
+  visitor: string
   isUnique: number
   campaignId: number
   nowRouteId: number
-  city: string
   placeId: number
-  device: string
   /** Only its sums are left. */
   isFolded: boolean
 }
@@ -208,7 +228,7 @@ function openHistory() {
       results: results(database, store),
       tallies: tallies(database, store),
       recent: recent(database, store),
-      crossed: crossed(database, store),
+      answers: answers(database, store),
       exits: exits(store),
       rows: readScans(database, store),
       inOrder: (filter: ScanFilter) => [...scansInOrder(database, store, filter, 3)].flat().map(([id]) => id),
@@ -252,7 +272,8 @@ function openHistory() {
   function stored(): Row[] {
     const all = database
       .prepare(
-        `SELECT s.*, c.campaignId, c.routeId AS nowRouteId, p.city, p.latitude, a.device FROM scans s JOIN codes c ON c.id = s.codeId
+        `SELECT s.*, c.campaignId, c.routeId AS nowRouteId, p.country, p.region, p.city, p.latitude, p.longitude,
+          a.device, a.system, a.browser FROM scans s JOIN codes c ON c.id = s.codeId
         JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId`,
       )
       .all() as Row[]
@@ -321,11 +342,27 @@ function openHistory() {
       ].sort((x, y) => x.at - y.at || x.id - y.id)
     },
     codes: () =>
-      database.prepare('SELECT id, campaignId, routeId FROM codes').all() as {
-        id: number
-        campaignId: number
-        routeId: number
-      }[],
+      database
+        .prepare(
+          'SELECT id, campaignId, routeId, routeId AS nowRouteId, medium, place, latitude, longitude, cost FROM codes',
+        )
+        .all() as (RecountCode & { routeId: number })[],
+    /** Those that are in no doubt, with what their scans know. */
+    leads(): RecountRow[] {
+      const scans = new Map(this.rows().map((row) => [row.id, row]))
+      const kept = new Set(database.prepare('SELECT id FROM scans').pluck().all() as number[])
+      const rows = database
+        .prepare(
+          "SELECT at, codeId, scanId, routeId, country, region, city, device, system FROM leads WHERE held = ''",
+        )
+        .all() as (RecountRow & { scanId: number })[]
+      return rows.map((row) => {
+        const scan = kept.has(row.scanId) ? scans.get(row.scanId) : undefined
+        const { latitude = null, longitude = null, browser = '', language = '' } = scan ?? {}
+        const { referrer = '', outcome = '', exit = '', variant = '' } = scan ?? {}
+        return { ...row, latitude, longitude, browser, language, referrer, outcome, exit, variant }
+      })
+    },
     take(given: Step): void {
       switch (given.do) {
         case 'scan':
@@ -350,6 +387,9 @@ function openHistory() {
           database
             .prepare('UPDATE codes SET routeId = ?, campaignId = ? WHERE id = ?')
             .run(given.routeId, given.campaignId, given.codeId)
+          return
+        case 'lead':
+          storeLead(file, { ...given, routeId: 1, city: 'Norden', region: 'Coast' })
           return
         case 'delete':
           database.prepare(`UPDATE codes SET state = 'deleted' WHERE id = ?`).run(given.codeId)
@@ -421,10 +461,13 @@ function sharesBy(rows: readonly Row[], keyOf: (row: Row) => string) {
 const dayText = (day: number) => new Date(START + day * DAY_MS).toISOString().slice(0, 10)
 
 /** Every view of a history against a count of its rows, one by one. */
-function expectEqual(history: History, { zone, unit, from, days }: Extract<Step, { do: 'ask' }>): void {
+function expectEqual(
+  history: History,
+  { zone, unit, from, days, questions }: Extract<Step, { do: 'ask' }>,
+): void {
   const {
     results: ask,
-    crossed: cross,
+    answers: answer,
     tallies: tally,
     recent: daily,
     exits: ways,
@@ -515,24 +558,41 @@ function expectEqual(history: History, { zone, unit, from, days }: Extract<Step,
     }
   }
 
-  const mine = counted
-    .filter(({ campaignId, device, isFolded }) => campaignId === 1 && device !== 'phone' && !isFolded)
-    .filter(inSpan(span))
-  const cells = cross({
-    campaignId: 1,
-    zone,
-    from: first,
-    to: last,
-    by: ['city', 'hour'],
-    filters: { device: ['unknown', 'computer', 'other'] },
-  })
-  expect(cells.reduce((sum, { scans }) => sum + scans, 0)).toBe(mine.length)
-  for (const { keys, scans, uniques } of cells)
-    expect({ scans, uniques }).toEqual(
-      tallyOf(
-        mine.filter(({ city, at }) => keys[0] === `DE\tCoast\t${city}` && keys[1] === hourOf(zone, at)),
-      ),
-    )
+  const codes = new Map(history.codes().map((code) => [code.id, code]))
+  const leads = history.leads().filter(({ at }) => at >= span.start && at < span.end)
+  for (const workspace of [true, false]) {
+    const own = new Map([...codes].filter(([, { campaignId }]) => workspace || campaignId === 1))
+    const ofOwn = ({ codeId }: { codeId: number }) => own.has(codeId)
+    const found = answer({
+      workspaceId: 1,
+      within: workspace ? { workspaceId: 1 } : { campaignId: 1 },
+      zone,
+      from: first,
+      to: last,
+      before: null,
+      channels: [],
+      questions: questions.map((each) => ({ ...each, what: 'scans', top: 2000 })),
+    })
+    for (const [i, question] of questions.entries()) {
+      const inPeriod = counted.filter(ofOwn).filter(inSpan(span))
+      const sums = isOfSums(question)
+      if (sums && !areDaysKnown && isOfPlaceOrAgent(question)) continue
+      const rows = inPeriod.filter(({ isFolded }) => sums || !isFolded)
+      const expected = recount(question, rows, leads.filter(ofOwn), own, zone)
+      const shown = (found[i]?.rows ?? []).map(({ keys, before: _none, ...figures }) => [
+        keys.join(' | '),
+        figures,
+      ])
+      expect([question, ordered(shown.filter(([, figures]) => isAnything(figures)))]).toEqual([
+        question,
+        ordered([...expected].filter(([, figures]) => isAnything(figures))),
+      ])
+      expect(found[i]?.total).toMatchObject({
+        scans: [...expected.values()].reduce((sum, { scans }) => sum + scans, 0),
+        leads: [...expected.values()].reduce((sum, row) => sum + row.leads, 0),
+      })
+    }
+  }
 
   const byRoute = tally('route', { workspace: 1 })
   for (const { routeId } of history.codes()) {
@@ -575,8 +635,9 @@ function expectEqual(history: History, { zone, unit, from, days }: Extract<Step,
   )
 }
 
-const hourOf = (zone: string, at: number) =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' }).format(at)
+const ordered = (rows: readonly (readonly unknown[])[]) => rows.map((row) => JSON.stringify(row)).sort()
+const isAnything = (figures: unknown) =>
+  Object.values(figures as object).some((value) => value !== 0 && value !== null)
 function lastDays(zone: string, moment: number): Span {
   const day = new Intl.DateTimeFormat('en-CA', { timeZone: zone, dateStyle: 'short' }).format(moment)
   return spanOfDays(zone, new Date(Date.parse(day) - (DAYS - 1) * DAY_MS).toISOString().slice(0, 10), day)
@@ -592,7 +653,14 @@ describe('every view of scans', () => {
             history.take(each)
             if (each.do === 'ask') expectEqual(history, each)
           }
-          expectEqual(history, { do: 'ask', zone: 'Europe/Berlin', unit: 'week', from: 0, days: DAYS })
+          expectEqual(history, {
+            do: 'ask',
+            zone: 'Europe/Berlin',
+            unit: 'week',
+            from: 0,
+            days: DAYS,
+            questions: [],
+          })
         } finally {
           history.close()
         }

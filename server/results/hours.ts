@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache'
+import { hourOfWeek } from '@flimbo/core/results'
 import { QUARTER_MS } from '@flimbo/core/time'
 
 /** The hours of so many zones are remembered: some megabytes each. */
@@ -8,16 +9,18 @@ const LAST_QUARTER = Date.UTC(2202, 0) / QUARTER_MS
 const UNKNOWN = 0
 const known = new LRUCache<string, Uint8Array>({ max: ZONES })
 
-/** Tells the hour of the day (0 to 23) that quarters of an hour since 1970 lie in, in a zone. */
-export function hoursOf(zone: string): (quarter: number) => number {
+/** Tells the hour of the week (0 to 167, from Monday) that quarters of an hour since 1970 lie in. */
+export type QuarterHours = (quarter: number) => number
+
+/** The hours of the week of a zone, each worked out once. */
+export function quarterHours(zone: string): QuarterHours {
   // One more than the hour, so that nothing stands for what was not asked yet.
   const hours = known.get(zone) ?? new Uint8Array(LAST_QUARTER)
   known.set(zone, hours)
-  const format = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', hourCycle: 'h23' })
   return (quarter) => {
     const there = hours[quarter] ?? UNKNOWN
     if (there !== UNKNOWN) return there - 1
-    const hour = Number(format.format(quarter * QUARTER_MS))
+    const hour = hourOfWeek(zone, quarter * QUARTER_MS)
     hours[quarter] = hour + 1
     return hour
   }

@@ -1,7 +1,7 @@
 // The reading thread's door to this room: prepared SQL alone, nothing of the office.
+export { answers } from './answer.ts'
 export { codeLists } from './codeLists.ts'
 export { results } from './compute.ts'
-export { crossed } from './crossed.ts'
 export { effect } from './effect.ts'
 export { exits } from './exits.ts'
 export { pageEvents } from './pageEvents.ts'

@@ -1,66 +1,21 @@
-import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { Code } from '@flimbo/core/codes'
 import type { Results } from '@flimbo/core/results'
 import type { Route } from '@flimbo/core/routing'
-import { deviceOf, NOWHERE, type Apart, type Scan } from '@flimbo/core/scans'
-import { pack, scanInserter, type Packed } from '../scans/index.ts'
-import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
+import type { Scan } from '@flimbo/core/scans'
+import { runningFlimbo, type Running } from '../tests/running.ts'
+import { storeScans } from '../tests/scanSample.ts'
 
 interface Page<T> {
   rows: T[]
   total: number
 }
-interface Sample {
-  at: string
-  code: Code
-  visitor?: string
-  city?: string
-  language?: string
-  apart?: Apart | null
-  userAgent?: string
-}
-
 let flimbo: Running
 let campaign: Campaign
 let poster: Code
 let leaflet: Code
 let other: Code
-
-/** Writes scans of the past by the code that records live ones. */
-function scansAt(samples: readonly Sample[]): void {
-  const database = new Sqlite(flimbo.file)
-  const packed: Packed[] = []
-  for (const [
-    i,
-    { at, code, visitor = `v${String(i)}`, city = '', language = 'de-DE', apart = null, userAgent = PHONE },
-  ] of samples.entries()) {
-    pack(
-      {
-        at: Date.parse(at),
-        workspaceId: 1,
-        campaignId: code.campaignId,
-        day: at.slice(0, 10),
-        codeId: code.id,
-        routeId: code.routeId,
-        revisionId: 1,
-        outcome: 'redirect',
-        exit: 'otherwise',
-        variant: '',
-        apart,
-        place: city ? { country: 'DE', region: 'Coast', city, latitude: 53.5, longitude: 8.1 } : NOWHERE,
-        device: deviceOf(userAgent),
-        language,
-        referrer: '',
-        visitor,
-      },
-      packed,
-    )
-  }
-  scanInserter(database)(packed)
-  database.close()
-}
 
 const results = async (query: string) => (await flimbo.ask<Results>('GET', `/api/results?${query}`)).body
 
@@ -71,7 +26,7 @@ beforeAll(async () => {
   poster = await flimbo.code(campaign.id, { name: 'Poster' })
   leaflet = await flimbo.code(campaign.id, { name: 'Leaflet', routeId: poster.routeId })
   other = await flimbo.code((await flimbo.campaign('Other')).id, { name: 'Elsewhere' })
-  scansAt([
+  storeScans(flimbo.file, [
     // The night the clocks go forward in Berlin: 01:30 and 03:30 local are an hour apart.
     { at: '2026-03-29T00:30:00Z', code: poster, city: 'Bremen' },
     { at: '2026-03-29T01:30:00Z', code: poster, city: 'Bremen' },

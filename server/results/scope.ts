@@ -2,16 +2,25 @@ import type Sqlite from 'better-sqlite3'
 import type { Scope } from '@flimbo/core/scans'
 import { ownerKey, type Owner } from '../figures/index.ts'
 
-/** A scope, narrowed to some of its codes where `codeIds` says which. */
-export type Within = Scope & { readonly codeIds?: readonly number[] | undefined }
+/** A scope, narrowed to some of its codes where `codeIds` says which; or all of a client's or of a workspace's. */
+export type Within = Scope & {
+  readonly codeIds?: readonly number[] | undefined
+  readonly clientId?: number | undefined
+  readonly workspaceId?: number | undefined
+}
 
 /** The SQL condition on `codes` that a scope stands for, and its value. */
 export function scopeCondition(scope: Within): { condition: string; value: number | string } {
   if (scope.codeIds !== undefined)
-    return { condition: 'id IN (SELECT value FROM json_each(?))', value: JSON.stringify(scope.codeIds) }
-  if (scope.codeId !== undefined) return { condition: 'id = ?', value: scope.codeId }
-  if (scope.routeId !== undefined) return { condition: 'routeId = ?', value: scope.routeId }
-  return { condition: 'campaignId = ?', value: scope.campaignId ?? 0 }
+    return { condition: 'codes.id IN (SELECT value FROM json_each(?))', value: JSON.stringify(scope.codeIds) }
+  if (scope.codeId !== undefined) return { condition: 'codes.id = ?', value: scope.codeId }
+  if (scope.routeId !== undefined) return { condition: 'codes.routeId = ?', value: scope.routeId }
+  if (scope.campaignId !== undefined) return { condition: 'codes.campaignId = ?', value: scope.campaignId }
+  const of = scope.clientId === undefined ? 'workspaceId' : 'clientId'
+  return {
+    condition: `codes.campaignId IN (SELECT id FROM campaigns WHERE ${of} = ?)`,
+    value: scope.clientId ?? scope.workspaceId ?? 0,
+  }
 }
 
 /** Whose scans a scope means: those of the codes that are in it now. */
@@ -20,7 +29,7 @@ export function scopeOwner(
   scope: Within,
 ): Owner & { readonly codes: ReadonlySet<number> } {
   const { condition, value } = scopeCondition(scope)
-  const ids = database.prepare(`SELECT id FROM codes WHERE ${condition}`).pluck().all(value) as number[]
+  const ids = database.prepare(`SELECT codes.id FROM codes WHERE ${condition}`).pluck().all(value) as number[]
   return { codes: new Set(ids), key: scopeKey(scope) }
 }
 
@@ -28,5 +37,6 @@ export function scopeOwner(
 export function scopeKey({ codeIds, codeId, routeId, campaignId }: Within): string | null {
   if (codeIds !== undefined) return null
   if (codeId !== undefined) return ownerKey('code', codeId)
-  return routeId === undefined ? ownerKey('campaign', campaignId ?? 0) : ownerKey('route', routeId)
+  if (routeId !== undefined) return ownerKey('route', routeId)
+  return campaignId === undefined ? null : ownerKey('campaign', campaignId)
 }

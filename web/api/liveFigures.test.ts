@@ -100,9 +100,14 @@ describe('the paths that are known', () => {
     )
     expect(PULSE_PATH).toBe(scansApi.pulse.path)
     expect([...SUMMED_PATHS]).toEqual(
-      [resultsApi.get, routesApi.exits, routesApi.attention, codesApi.groups, scansApi.list].map(
-        ({ path }) => path,
-      ),
+      [
+        resultsApi.get,
+        resultsApi.ask,
+        routesApi.exits,
+        routesApi.attention,
+        codesApi.groups,
+        scansApi.list,
+      ].map(({ path }) => path),
     )
   })
 })

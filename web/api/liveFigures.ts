@@ -29,6 +29,7 @@ export const PULSE_PATH = '/pulse'
 /** What is made of scans in ways that only the server can tell: read anew, now and then. */
 export const SUMMED_PATHS: ReadonlySet<string> = new Set([
   '/results',
+  '/figures',
   '/routes/:id/exits',
   '/bounds',
   '/code-groups',

@@ -111,7 +111,7 @@ export function LeadNumbers() {
         </Sheet>
       )}
       {form && <Questions form={form} campaignId={campaignId} by={by} period={period} />}
-      {form && <LeadRates campaignId={campaignId} period={period} />}
+      {form && <LeadRates campaignId={campaignId} zone={zone} period={period} />}
     </Box>
   )
 }

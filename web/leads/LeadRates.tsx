@@ -11,33 +11,41 @@ import {
   Typography,
 } from '@mui/material'
 import { number, rateWithin } from '@flimbo/core/formats'
-import { leadsApi, RATES_BY, type LeadRate, type RatesBy } from '@flimbo/core/leads'
+import { DIMENSIONS, intervalOf, resultsApi, type Figures } from '@flimbo/core/results'
+import { dayIn } from '@flimbo/core/time'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { Sheet, Trouble } from '../ui/index.ts'
+import { Sheet, Trouble, useNow } from '../ui/index.ts'
 import { rowOf } from './filter.ts'
 import { groupName } from './QuestionGroups.tsx'
 
-const NAMES: Readonly<Record<RatesBy, string>> = {
-  piece: 'Piece',
-  medium: 'Medium',
-  country: 'Country',
-  city: 'City',
-}
+const RATES_BY = ['piece', 'medium', 'country', 'city'] as const
+type RatesBy = (typeof RATES_BY)[number]
+/** Days of figures reach no further back. */
+const EARLIEST = '2000-01-01'
 const FIRST = 15
-const rateInWords = ({ rate }: LeadRate): string => (rate ? rateWithin(rate) : 'no figure')
+const rateInWords = (figures: Figures): string => {
+  const rate = intervalOf('leadRate', figures)
+  return rate ? rateWithin(rate) : 'no figure'
+}
 
 /** How many leads a scan brings: by piece, medium and place. */
 export function LeadRates({
   campaignId,
+  zone,
   period,
 }: {
   campaignId: number
+  zone: string
   period: { readonly from?: string; readonly to?: string }
 }) {
   const [by, setBy] = useState<RatesBy>('piece')
-  const rates = useAnswer(leadsApi.rates, { query: { campaignId, by, ...period } })
+  const { from = EARLIEST, to = dayIn(zone, useNow()) } = period
+  const rates = useAnswer(resultsApi.ask, {
+    body: { campaignId, from, to, questions: [{ what: 'leads', by: [by], top: FIRST }] },
+  })
+  const found = rates.data?.answers[0]
   return (
     <Sheet
       title="Leads a scan"
@@ -54,7 +62,7 @@ export function LeadRates({
         >
           {RATES_BY.map((each) => (
             <MenuItem key={each} value={each}>
-              {NAMES[each]}
+              {DIMENSIONS[each].label}
             </MenuItem>
           ))}
         </TextField>
@@ -62,29 +70,29 @@ export function LeadRates({
     >
       {rates.isError && <Trouble error={rates.error} />}
       {!rates.data && !rates.isError && <Skeleton variant="rounded" height={160} />}
-      {rates.data && (
+      {found && (
         <>
           <Table size="small" aria-label="Leads a scan">
             <TableHead>
               <TableRow>
-                <TableCell>{NAMES[by]}</TableCell>
+                <TableCell>{DIMENSIONS[by].label}</TableCell>
                 <TableCell align="right">Scans</TableCell>
                 <TableCell align="right">Leads</TableCell>
                 <TableCell align="right">Leads a scan (95 %)</TableCell>
               </TableRow>
             </TableHead>
             <TableBody>
-              {rates.data.rows.slice(0, FIRST).map((row) => (
-                <TableRow key={row.key}>
+              {found.rows.map(({ keys: [key = ''], ...row }) => (
+                <TableRow key={key}>
                   <TableCell component="th" scope="row" sx={{ fontWeight: 400 }}>
-                    {groupName(row, by)}
+                    {groupName({ key, name: found.names[by]?.[key] ?? key }, by)}
                   </TableCell>
                   <TableCell align="right">{number(row.scans)}</TableCell>
                   <TableCell align="right">
                     {row.leads > 0 ? (
                       <Link
                         component={RouterLink}
-                        to={`?${new URLSearchParams({ ...period, ...rowOf(by, row.key) }).toString()}`}
+                        to={`?${new URLSearchParams({ ...period, ...rowOf(by, key) }).toString()}`}
                       >
                         {number(row.leads)}
                       </Link>
@@ -99,15 +107,15 @@ export function LeadRates({
                 <TableCell component="th" scope="row">
                   All
                 </TableCell>
-                <TableCell align="right">{number(rates.data.all.scans)}</TableCell>
-                <TableCell align="right">{number(rates.data.all.leads)}</TableCell>
-                <TableCell align="right">{rateInWords(rates.data.all)}</TableCell>
+                <TableCell align="right">{number(found.total.scans)}</TableCell>
+                <TableCell align="right">{number(found.total.leads)}</TableCell>
+                <TableCell align="right">{rateInWords(found.total)}</TableCell>
               </TableRow>
             </TableBody>
           </Table>
-          {rates.data.rows.length > FIRST && (
+          {found.rowsTotal > FIRST && (
             <Typography variant="caption" color="textSecondary">
-              and {number(rates.data.rows.length - FIRST)} more, with fewer leads
+              and {number(found.rowsTotal - FIRST)} more, with fewer leads
             </Typography>
           )}
           {(by === 'city' || by === 'country') && (

@@ -1,5 +1,5 @@
 import { isKnownDay } from '@flimbo/core/time'
-import type { NumbersBy, RatesBy } from '@flimbo/core/leads'
+import type { NumbersBy } from '@flimbo/core/leads'
 
 /** What leads are narrowed to by the rows of their numbers. */
 export const WHERE_NAMES = ['country', 'region', 'city', 'device', 'medium'] as const
@@ -72,7 +72,7 @@ export function viewOf(address: URLSearchParams): LeadView {
 const campaignOf = (campaignId: number | undefined) => (campaignId === undefined ? {} : { campaignId })
 
 /** What the leads of a row of numbers are narrowed to. */
-export function rowOf(by: NumbersBy | RatesBy, key: string): Readonly<Record<string, string>> {
+export function rowOf(by: NumbersBy | 'medium', key: string): Readonly<Record<string, string>> {
   if (by === 'piece') return { code: key }
   if (by === 'city') {
     const [country = '', region = '', city = ''] = key.split('\t')

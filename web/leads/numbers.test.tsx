@@ -32,8 +32,13 @@ function show(address: string, groups: LeadNumbers['groups'] = []) {
     if (path.startsWith('/answered-forms'))
       return { rows: [{ pageId: 3, part: 'f', pageName: 'Survey', answers: 4 }] }
     if (path.startsWith('/lead-numbers')) return { total: 4, questions: QUESTIONS, groups }
-    const rate = { key: '7', name: 'Poster', scans: 8, leads: 4, rate: share }
-    return { rows: [rate, { ...rate, key: '8', name: 'Ticket', scans: 0, rate: null }], all: rate }
+    const figures = { scans: 8, uniques: 8, leads: 4, cost: null, before: null }
+    const rows = [
+      { keys: ['7'], ...figures },
+      { keys: ['8'], ...figures, scans: 0 },
+    ]
+    const answer = { rows, rowsTotal: 2, total: figures, names: { piece: { 7: 'Poster', 8: 'Ticket' } } }
+    return { answers: [answer] }
   })
   const router = createMemoryRouter(
     [
@@ -82,7 +87,8 @@ describe('leads in numbers', () => {
   it('say how many leads a scan brings, and no figure where nothing was scanned', async () => {
     show('/leads?view=numbers')
     const table = await screen.findByRole('table', { name: 'Leads a scan' })
-    expect(within(table).getAllByText('50.0 % (20.0 to 80.0 %)')).toHaveLength(2)
+    // Newcombe 1998, method 3, of 4 of 8.
+    expect(within(table).getAllByText('50.0 % (21.5 to 78.5 %)')).toHaveLength(2)
     within(table).getByText('no figure')
     fireEvent.mouseDown(screen.getByRole('combobox', { name: 'By' }))
     fireEvent.click(screen.getByRole('option', { name: 'Medium' }))

@@ -1,7 +1,13 @@
 import { Box, Link, Typography } from '@mui/material'
 import { number, rateWithin } from '@flimbo/core/formats'
-import { leadsApi, type LeadRate } from '@flimbo/core/leads'
-import type { Results, Share } from '@flimbo/core/results'
+import {
+  intervalOf,
+  resultsApi,
+  ROWS_MAX,
+  type AnswerRow,
+  type Results,
+  type Share,
+} from '@flimbo/core/results'
 import { PLACE_NOTE } from '@flimbo/core/scans'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
@@ -63,8 +69,10 @@ export function Through({
 }) {
   const all = data.period.tally.scans
   const { from, to } = data.period
-  const rates = useAnswer(leadsApi.rates, { query: { campaignId, by: 'piece', from, to } }).data
-  const leadsOf = new Map((rates?.rows ?? []).map((row) => [Number(row.key), row]))
+  const rates = useAnswer(resultsApi.ask, {
+    body: { campaignId, from, to, questions: [{ what: 'leads', by: ['piece'], top: ROWS_MAX }] },
+  }).data?.answers[0]
+  const leadsOf = new Map((rates?.rows ?? []).map((row) => [Number(row.keys[0]), row]))
   const rowOf = (row: Share) => leadsOf.get((row as Results['codes'][number]).codeId)
   const leads = [
     {
@@ -75,7 +83,7 @@ export function Through({
     {
       heading: 'Leads a scan (95 %)',
       width: 190,
-      cell: (row: Share) => rateWithin(rowOf(row)?.rate),
+      cell: (row: Share) => rateWithin(rateOf(rowOf(row))),
     },
   ]
   return (
@@ -101,7 +109,7 @@ export function Through({
           title="Piece"
           rows={data.codes}
           all={all}
-          more={rates && rates.all.leads > 0 ? leads : []}
+          more={rates && rates.total.leads > 0 ? leads : []}
           nameOf={(row) => (
             <Link component={RouterLink} to={`?code=${String((row as Results['codes'][number]).codeId)}`}>
               {row.key}
@@ -113,13 +121,15 @@ export function Through({
   )
 }
 
+const rateOf = (row: AnswerRow | undefined) => row && intervalOf('leadRate', row)
+
 /** How many leads a piece brought, and the way to them. */
-function LeadsLink({ row, from, to }: { row: LeadRate | undefined; from: string; to: string }) {
+function LeadsLink({ row, from, to }: { row: AnswerRow | undefined; from: string; to: string }) {
   if (!row || row.leads === 0) return <>0</>
   return (
     <Link
       component={RouterLink}
-      to={`../leads?${new URLSearchParams({ code: row.key, from, to }).toString()}`}
+      to={`../leads?${new URLSearchParams({ code: row.keys[0] ?? '', from, to }).toString()}`}
       relative="path"
     >
       {number(row.leads)}

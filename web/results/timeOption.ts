@@ -9,6 +9,7 @@ const FORMATS: Record<Results['unit'], Intl.DateTimeFormatOptions> = {
   day: { weekday: 'short', day: 'numeric', month: 'short' },
   week: { day: 'numeric', month: 'short', year: 'numeric' },
   month: { month: 'short', year: 'numeric' },
+  quarter: { month: 'short', year: 'numeric' },
   year: { year: 'numeric' },
 }
 

@@ -1,0 +1,113 @@
+import { z } from 'zod'
+import { calendarDay, daysBefore, shiftYear } from '../time/index.ts'
+import { DIMENSION_NAMES } from './dimensions.ts'
+import { MEASURE_NAMES } from './measures.ts'
+
+/** Questions that can be asked at once, and what is the most of each of them. */
+export const QUESTIONS_MAX = 24
+export const FILTER_KEYS_MAX = 200
+export const ROWS_MAX = 2000
+/** Of two dimensions at once, so many keys of each are shown. */
+export const CROSSED_MAX = 400
+
+const dimension = z.enum(DIMENSION_NAMES)
+const key = z.string().max(400)
+
+/** Which scans are meant, by dimension: those that have one of its keys, and so for each dimension that is named. */
+export const filters = z.partialRecord(dimension, z.array(key).min(1).max(FILTER_KEYS_MAX))
+export type Filters = z.infer<typeof filters>
+
+/** What is asked, by nothing, one dimension, or two at once. */
+export const question = z
+  .strictObject({
+    what: z.enum(MEASURE_NAMES).default('scans'),
+    by: z.array(dimension).max(2, 'Two dimensions at once are the most.').default([]),
+    filters: filters.default({}),
+    /** So many rows, the largest by what is asked; all pieces of time are there, whatever it says. */
+    top: z.int().min(1).max(ROWS_MAX).default(200),
+  })
+  .refine(({ by }) => by[0] === undefined || by[0] !== by[1], {
+    message: 'Choose two different dimensions.',
+    path: ['by'],
+  })
+export type Question = z.output<typeof question>
+
+/** Whose figures are meant: those of one thing, or of all there is in the workspace. */
+export const ofFields = {
+  clientId: z.int().positive().optional(),
+  campaignId: z.int().positive().optional(),
+  routeId: z.int().positive().optional(),
+  codeId: z.int().positive().optional(),
+}
+export type Of = { readonly [K in keyof typeof ofFields]?: number | undefined }
+
+/** What figures are held against: nothing, as many days just before, or the same days a year earlier. */
+export const AGAINST = ['none', 'before', 'year'] as const
+export type Against = (typeof AGAINST)[number]
+
+/** The days that others are held against; null for nothing. */
+export function daysAgainst(
+  against: Against,
+  { from, to }: { readonly from: string; readonly to: string },
+): { from: string; to: string } | null {
+  if (against === 'none') return null
+  return against === 'before' ? daysBefore(from, to) : { from: shiftYear(from, -1), to: shiftYear(to, -1) }
+}
+
+/** Questions of the same scope and days, both included. */
+export const asked = z
+  .strictObject({
+    ...ofFields,
+    from: calendarDay,
+    to: calendarDay,
+    against: z.enum(AGAINST).default('none'),
+    questions: z.array(question).min(1).max(QUESTIONS_MAX),
+  })
+  .refine(
+    ({ clientId, campaignId, routeId, codeId }) =>
+      [clientId, campaignId, routeId, codeId].filter((id) => id !== undefined).length <= 1,
+    {
+      message: 'Name one client, one campaign, one route or one code, or none for all.',
+      path: ['campaignId'],
+    },
+  )
+  .refine(({ from, to }) => from <= to, { message: 'The last day lies before the first.', path: ['to'] })
+export type Asked = z.output<typeof asked>
+
+const counts = { scans: z.int(), uniques: z.int(), leads: z.int(), cost: z.number().nullable() }
+const figures = z.object(counts)
+
+export const answerRow = z.object({
+  /** One for each dimension; empty for what is not known. */
+  keys: z.array(z.string()),
+  ...counts,
+  /** The same of the days they are held against; null where they are held against nothing. */
+  before: figures.nullable(),
+})
+export type AnswerRow = z.infer<typeof answerRow>
+
+export const answer = z.object({
+  rows: z.array(answerRow),
+  /** How many there would be. */
+  rowsTotal: z.int(),
+  /** All that the filters take, in the rows that are shown and those that are not. */
+  total: answerRow.omit({ keys: true }),
+  /** What keys are called that are numbers of things, by dimension. */
+  names: z.partialRecord(dimension, z.record(z.string(), z.string())),
+  /** Where cities lie: latitude and longitude in degrees. */
+  spots: z.record(z.string(), z.tuple([z.number(), z.number()])),
+  /** Scans of these days that are folded have no part in it: of sums nothing is known that two things have in common. */
+  leavesOutFolded: z.boolean(),
+})
+export type Answer = z.infer<typeof answer>
+
+export const answers = z.object({
+  zone: z.string(),
+  from: z.string(),
+  to: z.string(),
+  before: z.object({ from: z.string(), to: z.string() }).nullable(),
+  /** Scans before this moment are folded: they have no rows. Null where all have. */
+  rowsSince: z.int().nullable(),
+  answers: z.array(answer),
+})
+export type Answers = z.infer<typeof answers>

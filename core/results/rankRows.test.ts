@@ -1,0 +1,148 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  CROSSED_MAX,
+  daysAgainst,
+  distanceBand,
+  DISTANCE_BANDS,
+  intervalOf,
+  isRanked,
+  measured,
+  MEASURE_NAMES,
+  rankRows,
+  type KeyedFigures,
+} from './index.ts'
+
+const row = (key: string, scans: number, more: Partial<KeyedFigures> = {}): KeyedFigures => ({
+  keys: [key],
+  scans,
+  uniques: scans,
+  leads: 0,
+  cost: null,
+  ...more,
+})
+const keysOf = (ranked: ReturnType<typeof rankRows>) => ranked.rows.map(({ keys }) => keys.join('|'))
+
+describe('a measure', () => {
+  it('is worked out of counts and cost', () => {
+    const figures = { scans: 200, uniques: 160, leads: 8, cost: 400 }
+    expect(MEASURE_NAMES.map((measure) => [measure, measured(measure, figures)])).toEqual([
+      ['scans', 200],
+      ['uniques', 160],
+      ['leads', 8],
+      ['leadRate', 0.04],
+      ['cost', 400],
+      ['costPerScan', 2],
+      ['costPerUnique', 2.5],
+      ['costPerLead', 50],
+    ])
+  })
+
+  it('is no figure where there is nothing to divide by, or no cost is known', () => {
+    const none = { scans: 0, uniques: 0, leads: 0, cost: 10 }
+    for (const measure of ['leadRate', 'costPerScan', 'costPerUnique', 'costPerLead'] as const)
+      expect(measured(measure, none)).toBeNull()
+    expect(measured('costPerScan', { ...none, scans: 5, cost: null })).toBeNull()
+    expect(intervalOf('leadRate', none)).toBeNull()
+  })
+
+  it('has an interval where it is a rate (Newcombe, Statistics in Medicine 17, 1998: 81 of 263, from memory)', () => {
+    const { low, high } = intervalOf('leadRate', { scans: 263, uniques: 0, leads: 81, cost: null }) ?? {}
+    expect([low?.toFixed(4), high?.toFixed(4)]).toEqual(['0.2553', '0.3662'])
+    // Somebody may answer twice: no more than every scan can have brought a lead.
+    expect(intervalOf('leadRate', { scans: 2, uniques: 2, leads: 3, cost: null })?.value).toBe(1)
+    expect(intervalOf('scans', { scans: 2, uniques: 2, leads: 3, cost: null })).toBeNull()
+  })
+
+  it('is not ranked where it is a rate of fewer than five scans', () => {
+    const of = (scans: number) => ({ scans, uniques: scans, leads: 1, cost: 1 })
+    expect([
+      isRanked('leadRate', of(4)),
+      isRanked('leadRate', of(5)),
+      isRanked('costPerScan', of(4)),
+    ]).toEqual([false, true, false])
+    expect([isRanked('scans', of(1)), isRanked('cost', of(0))]).toEqual([true, true])
+  })
+})
+
+describe('rows', () => {
+  it('stand by what is asked: rates of few scans after those that can be ranked, what has no figure last', () => {
+    const rows = [
+      row('nobody', 0),
+      row('few', 2, { leads: 2 }),
+      row('good', 50, { leads: 10 }),
+      row('weak', 500, { leads: 20 }),
+    ]
+    expect(keysOf(rankRows({ what: 'leadRate', by: ['piece'], top: 9 }, rows, null))).toEqual([
+      'good',
+      'weak',
+      'few',
+      'nobody',
+    ])
+    const { rows: shown, rowsTotal } = rankRows({ what: 'scans', by: ['piece'], top: 2 }, rows, null)
+    expect([shown.map(({ keys }) => keys[0]), rowsTotal]).toEqual([['weak', 'good'], 4])
+  })
+
+  it('have those of the days before beside them: nothing where there was nothing, the cost as it is', () => {
+    const { rows } = rankRows(
+      { what: 'scans', by: ['piece'], top: 9 },
+      [row('a', 5, { cost: 12 }), row('b', 3)],
+      [row('b', 7), row('gone', 9)],
+    )
+    expect(rows.map(({ before }) => before)).toEqual([
+      { scans: 0, uniques: 0, leads: 0, cost: 12 },
+      { scans: 7, uniques: 7, leads: 0, cost: null },
+    ])
+  })
+
+  it('of time stay in its order, and all of them', () => {
+    const days = ['2026-07-03', '2026-07-01', '2026-07-02'].map((day, i) => row(day, i))
+    expect(keysOf(rankRows({ what: 'scans', by: ['day'], top: 1 }, days, null))).toHaveLength(3)
+  })
+
+  it('of two dimensions are those of the largest keys of each, every one with all its cells', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 30 }), (more) => {
+        const pieces = Array.from({ length: CROSSED_MAX + more }, (_, i) => i + 1)
+        const rows = pieces.flatMap((piece) => [
+          { ...row('', piece), keys: [String(piece), '2026-07-01'] },
+          { ...row('', 1), keys: [String(piece), '2026-07-02'] },
+        ])
+        const found = rankRows({ what: 'scans', by: ['piece', 'day'], top: 9 }, rows, null)
+        expect(found.rows).toHaveLength(2 * CROSSED_MAX)
+        expect(Math.min(...found.rows.map(({ keys }) => Number(keys[0])))).toBe(more + 1)
+      }),
+      { numRuns: 10 },
+    )
+  })
+})
+
+describe('days that others are held against', () => {
+  it('are as many just before, or the same a year earlier', () => {
+    const days = { from: '2024-02-29', to: '2024-03-06' }
+    expect(daysAgainst('before', days)).toEqual({ from: '2024-02-22', to: '2024-02-28' })
+    expect(daysAgainst('year', days)).toEqual({ from: '2023-02-28', to: '2023-03-06' })
+    expect(daysAgainst('none', days)).toBeNull()
+  })
+})
+
+describe('bands of distance', () => {
+  it('follow each other without a gap, whatever the distance', () => {
+    expect(DISTANCE_BANDS).toEqual(['0-1', '1-5', '5-20', '20-50', '50-100', '100-300', '300-1000', '1000-'])
+    expect([0, 0.999, 1, 999.9, 1000, 20_015].map(distanceBand)).toEqual([
+      '0-1',
+      '0-1',
+      '1-5',
+      '300-1000',
+      '1000-',
+      '1000-',
+    ])
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 20_016, noNaN: true }), (km) => {
+        const [from, to] = distanceBand(km).split('-').map(Number)
+        expect(km).toBeGreaterThanOrEqual(from ?? NaN)
+        expect(km).toBeLessThan(to === 0 ? Infinity : (to ?? NaN))
+      }),
+    )
+  })
+})

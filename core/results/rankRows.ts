@@ -1,0 +1,76 @@
+import { hasOrder, isOfKind, type Dimension } from './dimensions.ts'
+import { byMeasure, type Figures, type Measure } from './measures.ts'
+import { CROSSED_MAX, type AnswerRow } from './question.ts'
+
+/** Figures of a key, or of two keys together. */
+export type KeyedFigures = Figures & { readonly keys: readonly string[] }
+
+interface Ranking {
+  readonly what: Measure
+  readonly by: readonly Dimension[]
+  readonly top: number
+}
+
+const idOf = (keys: readonly string[]) => JSON.stringify(keys)
+
+/**
+ * The rows that are shown, with those of the days they are held against. What has an order of its own stands in it and
+ * is there from first to last; the rest stands by what is asked, and of it only the first so many are there.
+ *
+ * @param now by time and what else has an order of its own in that order
+ * @param before null where they are held against nothing; keys of time are those of `now`
+ */
+export function rankRows(
+  { what, by, top }: Ranking,
+  now: readonly KeyedFigures[],
+  before: readonly KeyedFigures[] | null,
+): { rows: AnswerRow[]; rowsTotal: number } {
+  const earlier = new Map((before ?? []).map(({ keys, ...figures }) => [idOf(keys), figures]))
+  const rows = now.map(({ keys, ...figures }) => ({
+    keys: [...keys],
+    ...figures,
+    before: before && (earlier.get(idOf(keys)) ?? { scans: 0, uniques: 0, leads: 0, cost: figures.cost }),
+  }))
+  if (by.length === 2) return { rows: crossedRows(what, by, rows), rowsTotal: rows.length }
+  const [only] = by
+  if (only === undefined || hasOrder(only)) return { rows, rowsTotal: rows.length }
+  const order = byMeasure(what)
+  const ranked = [...rows].sort((a, b) => order(a, b) || compareKeys(a, b))
+  return { rows: ranked.slice(0, top), rowsTotal: rows.length }
+}
+
+const compareKeys = ({ keys: [a = ''] }: KeyedFigures, { keys: [b = ''] }: KeyedFigures) => {
+  if (a === b) return 0
+  return a < b ? -1 : 1
+}
+
+/** Of each side the keys that come to most, all of time. */
+function crossedRows(what: Measure, by: readonly Dimension[], rows: AnswerRow[]): AnswerRow[] {
+  const [first, second] = by.map((dimension, side) => {
+    if (isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring')) return null
+    return largestKeys(what, rows, side)
+  })
+  return rows.filter(({ keys: [a = '', b = ''] }) => (!first || first.has(a)) && (!second || second.has(b)))
+}
+
+function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): ReadonlySet<string> {
+  const sums = new Map<string, Figures>()
+  for (const { keys, scans, uniques, leads, cost } of rows) {
+    const key = keys[side] ?? ''
+    const sum = sums.get(key) ?? { scans: 0, uniques: 0, leads: 0, cost: 0 }
+    sums.set(key, {
+      scans: sum.scans + scans,
+      uniques: sum.uniques + uniques,
+      leads: sum.leads + leads,
+      cost: sum.cost === null || cost === null ? null : sum.cost + cost,
+    })
+  }
+  if (sums.size <= CROSSED_MAX) return new Set(sums.keys())
+  const order = byMeasure(what)
+  return new Set(
+    [...sums]
+      .sort(([x, a], [y, b]) => order(a, b) || (x < y ? -1 : 1))
+      .slice(0, CROSSED_MAX)
+      .map(([key]) => key),
+  )
+}

@@ -1,0 +1,39 @@
+import type { Columns } from '@flimbo/core/figures'
+import type { Part } from '../figures/index.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import type { LeadFact } from './leadFacts.ts'
+import type { Side } from './sides.ts'
+
+/** Whether a fact, by its place in the columns, is wanted. */
+export type FactTest = (i: number) => boolean
+
+/** Only facts that have one of some keys of a dimension. */
+export interface FactFilter {
+  /** The test of a part's facts, code by code. */
+  testIn(part: Part<ScanDimension>, columns: Columns<ScanDimension>): (code: number) => FactTest
+  takesLead(lead: LeadFact): boolean
+}
+
+/** A filter by the keys of a side that met the parts before. */
+export function factFilter(side: Side, wanted: readonly string[]): FactFilter {
+  const keys = new Set(wanted)
+  const isWanted = (place: number) => keys.has(side.keys.list[place] ?? '')
+  return {
+    testIn(part, columns) {
+      const { sums } = side
+      if (sums?.by === 'value') {
+        const { index } = columns.dimensions[sums.dimension]
+        const mask = Uint8Array.from(sums.placesIn(part), (place) => (isWanted(place) ? 1 : 0))
+        return () => (i) => mask[index[i] ?? 0] === 1
+      }
+      // One fact at a time: what a side tells of it depends on its code or on its moment.
+      const [fact, place] = [new Uint32Array(1), new Uint32Array(1)]
+      return (code) => (i) => {
+        fact[0] = i
+        side.fill(part, { columns, code, facts: fact, length: 1 }, place)
+        return isWanted(place[0] ?? 0)
+      }
+    },
+    takesLead: (lead) => isWanted(side.placeOfLead(lead)),
+  }
+}

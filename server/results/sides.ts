@@ -1,0 +1,197 @@
+import type { CodeSet, Columns } from '@flimbo/core/figures'
+import { greatCircleKm } from '@flimbo/core/conditions'
+import {
+  distanceBand,
+  DISTANCE_BANDS,
+  RECURRING_KEYS,
+  RECURRING_PLACE,
+  timeKey,
+  type RecurringDimension,
+  type TimeDimension,
+} from '@flimbo/core/results'
+import { QUARTER_MS, type Span } from '@flimbo/core/time'
+import type { Part } from '../figures/index.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import type { FigureCode } from './codeRows.ts'
+import type { Trait } from './dimensions.ts'
+import type { QuarterHours } from './hours.ts'
+import { Keys } from './keys.ts'
+import type { LeadFact } from './leadFacts.ts'
+import type { PlaceRow } from './lookUps.ts'
+
+/** Facts of a part that are looked at together: by their places in its columns. */
+export interface Chosen {
+  readonly columns: Columns<ScanDimension>
+  readonly code: number
+  readonly facts: Uint32Array
+  readonly length: number
+}
+
+/** What sums know of a side: which code, which quarter of an hour, or which value of a dimension has which key. */
+export type SummedBy =
+  | { readonly by: 'code'; placeOf(code: number): number }
+  | { readonly by: 'quarter'; placeOf(quarter: number): number }
+  | {
+      readonly by: 'value'
+      readonly dimension: ScanDimension
+      placesIn(part: Part<ScanDimension>): Uint32Array
+    }
+
+/** One dimension while scans are counted by it: it meets all its keys first, and then tells those of facts. */
+export interface Side {
+  readonly keys: Keys
+  meet(part: Part<ScanDimension>): void
+  /** Writes the place of the key of each fact. */
+  fill(part: Part<ScanDimension>, chosen: Chosen, into: Uint32Array): void
+  placeOfLead(lead: LeadFact): number
+  /** Null where sums do not know it. */
+  readonly sums: SummedBy | null
+}
+
+/** By what stands in a scan. */
+export function traitSide({ dimension, keyOf, ofLead }: Trait): Side {
+  const keys = new Keys()
+  const places = new Map<Part<ScanDimension>, Uint32Array>()
+  const placesIn = (part: Part<ScanDimension>) => places.get(part) ?? new Uint32Array()
+  return {
+    keys,
+    meet(part) {
+      places.set(
+        part,
+        Uint32Array.from(part.values[dimension], (value) => keys.placeOf(keyOf(value))),
+      )
+    },
+    fill(part, { columns, facts, length }, into) {
+      const placeOf = placesIn(part)
+      const { index } = columns.dimensions[dimension]
+      for (let k = 0; k < length; k++) into[k] = placeOf[index[facts[k] ?? 0] ?? 0] ?? 0
+    },
+    placeOfLead: (lead) => keys.placeOf(ofLead(lead)),
+    sums: { by: 'value', dimension, placesIn },
+  }
+}
+
+/** By what a code belongs to. */
+export function codeSide(keyOf: ReadonlyMap<number, string>): Side {
+  const keys = new Keys([...keyOf.values()])
+  const placeOf = (code: number) => keys.placeOf(keyOf.get(code) ?? '')
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { code, length }, into) {
+      into.fill(placeOf(code), 0, length)
+    },
+    placeOfLead: ({ codeId }) => placeOf(codeId),
+    sums: { by: 'code', placeOf },
+  }
+}
+
+/** By pieces of time that follow each other. */
+export function timeSide(pieces: readonly Span[], unit: TimeDimension, zone: string): Side {
+  const keys = new Keys(pieces.map(({ start }) => timeKey(zone, unit, start)))
+  const starts = Float64Array.from(pieces, ({ start }) => start)
+  /** Looked for by halves, from where the last one was. */
+  let near = 0
+  function placeAt(at: number): number {
+    if (at >= (starts[near] ?? Infinity) && at < (starts[near + 1] ?? Infinity)) return near
+    let [low, high] = [0, starts.length]
+    while (low < high) {
+      const middle = (low + high) >>> 1
+      if ((starts[middle] ?? 0) <= at) low = middle + 1
+      else high = middle
+    }
+    near = Math.max(0, low - 1)
+    return near
+  }
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { columns: { at }, facts, length }, into) {
+      for (let k = 0; k < length; k++) into[k] = placeAt(at[facts[k] ?? 0] ?? 0)
+    },
+    placeOfLead: ({ at }) => placeAt(at),
+    sums: { by: 'quarter', placeOf: (quarter) => placeAt(quarter * QUARTER_MS) },
+  }
+}
+
+/** By time that comes again: every quarter of an hour lies in one hour of the week, in every zone. */
+export function recurringSide(dimension: RecurringDimension, hourOf: QuarterHours): Side {
+  const keys = new Keys(RECURRING_KEYS[dimension])
+  const place = RECURRING_PLACE[dimension]
+  const placeOf = (quarter: number) => place(hourOf(quarter))
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { columns: { at }, facts, length }, into) {
+      for (let k = 0; k < length; k++) into[k] = placeOf(Math.floor((at[facts[k] ?? 0] ?? 0) / QUARTER_MS))
+    },
+    placeOfLead: ({ at }) => placeOf(Math.floor(at / QUARTER_MS)),
+    sums: { by: 'quarter', placeOf },
+  }
+}
+
+/** By how far the scan was from where its piece hangs, as far as both are known. */
+export function distanceSide(
+  codes: ReadonlyMap<number, FigureCode>,
+  spotOf: (placeId: number) => PlaceRow | undefined,
+): Side {
+  const keys = new Keys([...DISTANCE_BANDS, ''])
+  const unknown = keys.placeOf('')
+  /** The places of keys by code and by the number of the place, as they were worked out. */
+  const known = new Map<number, Map<number, number>>()
+  function between(
+    code: FigureCode | undefined,
+    spot: Pick<PlaceRow, 'latitude' | 'longitude'> | undefined,
+  ): number {
+    if (!code || code.latitude === null || code.longitude === null) return unknown
+    if (!spot || spot.latitude === null || spot.longitude === null) return unknown
+    const km = greatCircleKm(
+      { latitude: code.latitude, longitude: code.longitude },
+      { latitude: spot.latitude, longitude: spot.longitude },
+    )
+    return keys.placeOf(distanceBand(km))
+  }
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { code, columns, facts, length }, into) {
+      const { values, index } = columns.dimensions.place
+      const own = known.get(code) ?? new Map<number, number>()
+      known.set(code, own)
+      for (let k = 0; k < length; k++) {
+        const place = Number(values[index[facts[k] ?? 0] ?? 0])
+        let found = own.get(place)
+        if (found === undefined) own.set(place, (found = between(codes.get(code), spotOf(place))))
+        into[k] = found
+      }
+    },
+    placeOfLead: (lead) => between(codes.get(lead.codeId), lead),
+    sums: null,
+  }
+}
+
+/** All scans under one key. */
+export function oneSide(): Side {
+  const keys = new Keys([''])
+  return {
+    keys,
+    meet: () => undefined,
+    fill(_part, { length }, into) {
+      into.fill(0, 0, length)
+    },
+    placeOfLead: () => 0,
+    sums: { by: 'code', placeOf: () => 0 },
+  }
+}
+
+/** The codes of some that have each key of a side by code. */
+export function codesByPlace(codes: ReadonlySet<number>, placeOf: (code: number) => number) {
+  const groups = new Map<number, Set<number>>()
+  for (const code of codes) {
+    const place = placeOf(code)
+    const own = groups.get(place) ?? new Set<number>()
+    own.add(code)
+    groups.set(place, own)
+  }
+  return groups satisfies ReadonlyMap<number, CodeSet>
+}
