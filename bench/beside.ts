@@ -128,7 +128,7 @@ export async function measureBesideOffice(
       Array.from({ length: SCREENS }, async (_, i) => {
         await rest(i * 200)
         await over(async () => {
-          await ask('GET', '/results?campaignId=1&compare=yes')
+          await ask('POST', '/figures', screenOf(30))
           await ask('GET', '/campaigns?pageSize=50')
           await rest(15_000)
         })()
@@ -145,6 +145,16 @@ export async function measureBesideOffice(
       bytesRead += part.value.length
   }
   let bytesRead = 0
+
+  /** What an open screen of results asks, of so many days. */
+  const screenOf = (days: number) =>
+    JSON.stringify({
+      campaignId: 1,
+      from: new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10),
+      to: new Date().toISOString().slice(0, 10),
+      against: 'before',
+      questions: ['week', 'country', 'city', 'device', 'language', 'piece'].map((each) => ({ by: [each] })),
+    })
 
   /** What the machine itself makes of two busy cores: nothing of Flimbo's is done, at the priority its office has. */
   async function loops(): Promise<string> {
@@ -164,7 +174,7 @@ export async function measureBesideOffice(
       'heavy results',
       over(() =>
         Promise.all([
-          ask('GET', '/results?campaignId=1&from=2020-01-01&compare=yes'),
+          ask('POST', '/figures', screenOf(2000)),
           ask('GET', '/codes?campaignId=1&pageSize=500&sort=scans&order=desc'),
         ]),
       ),

@@ -71,6 +71,7 @@ const SCREENS = [
   ['/campaigns/1/print', 'Print'],
   ['/campaigns/1/print?static=new', 'Print'],
   ['/campaigns/1/results', 'Results'],
+  ['/results?by=city,medium&in.device=phone', 'Results'],
   ['/campaigns/1/leads', 'Leads'],
   ['/campaigns/1/leads?view=numbers', 'Leads'],
   ['/leads', 'Leads'],
@@ -290,19 +291,21 @@ describe('routes and campaigns', () => {
       headers: { 'user-agent': 'Mozilla/5.0 (Android 15; Mobile; rv:140.0) Gecko/140.0 Firefox/140.0' },
     })
     await openScreen(page, '/campaigns/1/results')
-    await page.getByRole('img', { name: /^Scans by day: 1 scan from/ }).waitFor()
+    await page.getByRole('img', { name: /^Scans by day: 1 scan,/ }).waitFor()
     for (const [choice, label] of [
       ['Winter poster', '0 scans'],
-      ['Route: Café coaster', '1 scan'],
-      ['The whole campaign', '1 scan'],
+      ['Café coaster', '1 scan'],
+      [/^Seal/, '1 scan'],
+      ['All campaigns', '1 scan'],
     ] as const) {
-      await page.getByLabel('Results of').click()
-      await page.getByRole('option', { name: choice }).click()
-      await page.getByRole('img', { name: `Scans by day: ${label} from`, exact: false }).waitFor()
+      await page.getByRole('combobox', { name: /^Results of/ }).click()
+      await page.getByRole('option', { name: choice }).first().click()
+      await page.getByRole('img', { name: `Scans by day: ${label},`, exact: false }).waitFor()
     }
-    await page.getByLabel('By', { exact: true }).click()
-    await page.getByRole('option', { name: 'hour' }).click()
-    await page.getByRole('heading', { name: 'When? Scans by hour' }).waitFor()
+    await page.getByRole('combobox', { name: 'By', exact: true }).click()
+    await page.getByRole('option', { name: 'Hour', exact: true }).click()
+    await page.getByRole('heading', { name: 'Scans by hour' }).waitFor()
+    expect(new URL(page.url()).pathname + new URL(page.url()).search).toBe('/results?by=hour')
   })
 
   it('the colours follow the person’s choice', async () => {

@@ -162,7 +162,7 @@ await shoot('print-sheets', `${campaign}/print?code=${code}`, 'dl', async () => 
 await shoot('static-codes', `${campaign}/print?static=1`, 'dl', () =>
   page.getByText('Reads from').first().waitFor(),
 )
-await shoot('results', `${pass.campaign}/results?days=90&compare=yes`, 'canvas')
+await shoot('results', `${pass.campaign}/results?days=90&against=before`, 'canvas')
 await shoot('results-more', `${seals.campaign}/results?days=365`, 'canvas', () => page.mouse.wheel(0, 640))
 await shoot('phone', `/phone?code=${code}`, 'img[alt^="Before"]', async () => {
   await page.getByRole('button', { name: 'Scan' }).click()

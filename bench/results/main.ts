@@ -23,7 +23,9 @@ import {
   type Duck,
 } from './duck.ts'
 import { foldYear } from './foldYear.ts'
+import type { Dimension } from '@flimbo/core/dimensions'
 import type { Question } from '@flimbo/core/results'
+import { daysBefore } from '@flimbo/core/time'
 import { CAMPAIGNS, CODES, DAYS, fillScans } from './fill.ts'
 
 const { values } = parseArgs({
@@ -40,14 +42,33 @@ const SECONDS = 15
 const DAY_MS = 86_400_000
 const ZONE = 'Europe/Berlin'
 const dayOf = (moment: number) => new Date(moment).toISOString().slice(0, 10)
+/** What the results screen is parted by. */
+const ON_SCREEN: readonly (readonly Dimension[])[] = [
+  [],
+  ['month'],
+  ['hourOfWeek'],
+  ['country'],
+  ['city'],
+  ['device'],
+  ['system'],
+  ['browser'],
+  ['language'],
+  ['channel'],
+  ['medium'],
+  ['piece'],
+]
+
+const questionsBy = (all: readonly (readonly Dimension[])[], filters: Question['filters'] = {}) =>
+  all.map((by) => ({ what: 'scans' as const, by: [...by], filters, top: 200 }))
 const twoYears = (start: number) => ({
-  campaignId: 1,
+  workspaceId: 1,
+  within: { campaignId: 1 },
   zone: ZONE,
-  compare: false,
-  campaign: 'bench',
-  channels: [],
   from: dayOf(start + DAY_MS),
   to: dayOf(start + DAYS * DAY_MS),
+  before: null,
+  channels: [],
+  questions: questionsBy(ON_SCREEN),
 })
 
 console.log(
@@ -78,7 +99,7 @@ async function measure(scans: number): Promise<void> {
     console.log(`memory of this process: ${String(process.memoryUsage().rss >> 20)} MB`)
     duck.close()
     database.close()
-    foldYear(file, start + (DAYS / 2) * DAY_MS, (again) => again.results(twoYears(start)))
+    foldYear(file, start + (DAYS / 2) * DAY_MS, (again) => again.answers(twoYears(start)))
     if (scans === Math.max(...SIZES)) await besideScreens(directory, slugs)
   } finally {
     rmSync(directory, { recursive: true, force: true })
@@ -143,25 +164,36 @@ interface View {
 async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: number): Promise<void> {
   const now = start + DAYS * DAY_MS
   const [first, last, month] = [dayOf(start + DAY_MS), dayOf(now), dayOf(now - 29 * DAY_MS)]
-  const question = { campaignId: 1, zone: ZONE, compare: false, campaign: 'bench', channels: [] }
   const figures = { workspaceId: 1, zone: ZONE, from: first, to: last, before: null, channels: [] }
   const crossed = (by: Question['by'], filters: Question['filters']) => ({
     ...figures,
     within: { campaignId: 1 },
-    questions: [{ what: 'scans' as const, by, filters, top: 200 }],
+    questions: questionsBy([by], filters),
   })
+  /** All that the screen asks at once. */
+  const screen = (from: string, to: string, isCompared = false, filters: Question['filters'] = {}) => [
+    ask.summary({ campaignId: 1, zone: ZONE, from, to }),
+    ask.answers({
+      ...figures,
+      within: { campaignId: 1 },
+      from,
+      to,
+      before: isCompared ? daysBefore(from, to) : null,
+      questions: questionsBy(ON_SCREEN, filters),
+    }),
+  ]
   const year = dayOf(now - 364 * DAY_MS)
   const since = (days: number) => now - days * DAY_MS
   const all: View[] = [
     {
       name: 'Results, two years',
-      ours: () => ask.results({ ...question, from: first, to: last }),
+      ours: () => screen(first, last),
       sql: resultsSql(1, start, now, 30 * DAY_MS),
       wanted: '100 ms, 0.25',
     },
     {
       name: 'Results, a year, compared',
-      ours: () => ask.results({ ...question, from: year, to: last, compare: true }),
+      ours: () => screen(year, last, true),
       sql: [
         ...resultsSql(1, since(365), now, 30 * DAY_MS),
         ...compareSql(1, since(730), since(365), 30 * DAY_MS),
@@ -170,9 +202,26 @@ async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: n
     },
     {
       name: 'Results, 30 days, compared',
-      ours: () => ask.results({ ...question, from: month, to: last, compare: true }),
+      ours: () => screen(month, last, true),
       sql: [...resultsSql(1, since(30), now, DAY_MS), ...compareSql(1, since(60), since(30), DAY_MS)],
       wanted: '100 ms, 0.25',
+    },
+    {
+      name: 'Results, two years, one city',
+      ours: () => screen(first, last, false, { city: ['DE\tRegion 8\tTown 8'] }),
+      sql: [],
+      wanted: '1 s',
+    },
+    {
+      name: 'Results of everything, two years',
+      ours: () =>
+        ask.answers({
+          ...figures,
+          within: { workspaceId: 1 },
+          questions: questionsBy(ON_SCREEN),
+        }),
+      sql: [],
+      wanted: '1 s',
     },
     {
       name: 'Desk',

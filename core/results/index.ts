@@ -1,5 +1,5 @@
-export { destinationChange, results, resultsApi, resultsQuery } from './contract.ts'
-export type { DestinationChange, Period, Results, Share } from './contract.ts'
+export { destinationChange, resultsApi, resultsQuery, resultsSummary } from './contract.ts'
+export type { DestinationChange, ResultsSummary } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
 export { meanInterval, spreadOf, studentT } from './mean.ts'
@@ -8,16 +8,6 @@ export { splitVerdict } from './splitVerdict.ts'
 export type { SplitVerdict, VariantVerdict } from './splitVerdict.ts'
 export { countInto, emptyBuckets } from './countInto.ts'
 export type { BucketCount, QuarterCounts } from './countInto.ts'
-export { DIMENSION_NAMES, DIMENSIONS, hasOrder, isOfKind } from './dimensions.ts'
-export type {
-  Dimension,
-  DimensionKind,
-  PieceDimension,
-  RecurringDimension,
-  ScanDimension,
-  TimeDimension,
-} from './dimensions.ts'
-export { distanceBand, DISTANCE_BANDS } from './distanceBands.ts'
 export {
   byMeasure,
   intervalOf,
@@ -28,8 +18,11 @@ export {
   RANKED_FROM,
 } from './measures.ts'
 export type { Figures, Measure } from './measures.ts'
-export { AGAINST, CROSSED_MAX, daysAgainst, FILTER_KEYS_MAX, QUESTIONS_MAX, ROWS_MAX } from './question.ts'
-export type { Against, Answer, AnswerRow, Answers, Asked, Filters, Of, Question } from './question.ts'
+export { AGAINST, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX } from './question.ts'
+export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'
-export { hourOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey } from './timeKeys.ts'
+export { daysOf, DEFAULT_PRESET, isPreset, periodBetween, PRESETS } from './period.ts'
+export type { Period, Preset } from './period.ts'
+export { DEFAULT_VIEW, readView, writeView } from './view.ts'
+export type { QuestionView } from './view.ts'

@@ -1,21 +1,14 @@
 import { z } from 'zod'
+import { hasAtMostOne, ONE_AT_MOST } from '../scans/index.ts'
 import { calendarDay, daysBefore, shiftYear } from '../time/index.ts'
-import { DIMENSION_NAMES } from './dimensions.ts'
+import { dimension, filters } from '../dimensions/index.ts'
 import { MEASURE_NAMES } from './measures.ts'
 
 /** Questions that can be asked at once, and what is the most of each of them. */
 export const QUESTIONS_MAX = 24
-export const FILTER_KEYS_MAX = 200
 export const ROWS_MAX = 2000
 /** Of two dimensions at once, so many keys of each are shown. */
 export const CROSSED_MAX = 400
-
-const dimension = z.enum(DIMENSION_NAMES)
-const key = z.string().max(400)
-
-/** Which scans are meant, by dimension: those that have one of its keys, and so for each dimension that is named. */
-export const filters = z.partialRecord(dimension, z.array(key).min(1).max(FILTER_KEYS_MAX))
-export type Filters = z.infer<typeof filters>
 
 /** What is asked, by nothing, one dimension, or two at once. */
 export const question = z
@@ -39,7 +32,8 @@ export const ofFields = {
   routeId: z.int().positive().optional(),
   codeId: z.int().positive().optional(),
 }
-export type Of = { readonly [K in keyof typeof ofFields]?: number | undefined }
+
+export const DAYS_IN_ORDER = { message: 'The last day lies before the first.', path: ['to'] }
 
 /** What figures are held against: nothing, as many days just before, or the same days a year earlier. */
 export const AGAINST = ['none', 'before', 'year'] as const
@@ -63,15 +57,8 @@ export const asked = z
     against: z.enum(AGAINST).default('none'),
     questions: z.array(question).min(1).max(QUESTIONS_MAX),
   })
-  .refine(
-    ({ clientId, campaignId, routeId, codeId }) =>
-      [clientId, campaignId, routeId, codeId].filter((id) => id !== undefined).length <= 1,
-    {
-      message: 'Name one client, one campaign, one route or one code, or none for all.',
-      path: ['campaignId'],
-    },
-  )
-  .refine(({ from, to }) => from <= to, { message: 'The last day lies before the first.', path: ['to'] })
+  .refine(hasAtMostOne, ONE_AT_MOST)
+  .refine(({ from, to }) => from <= to, DAYS_IN_ORDER)
 export type Asked = z.output<typeof asked>
 
 const counts = { scans: z.int(), uniques: z.int(), leads: z.int(), cost: z.number().nullable() }

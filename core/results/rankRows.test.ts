@@ -3,8 +3,6 @@ import { describe, expect, it } from 'vitest'
 import {
   CROSSED_MAX,
   daysAgainst,
-  distanceBand,
-  DISTANCE_BANDS,
   intervalOf,
   isRanked,
   measured,
@@ -123,26 +121,5 @@ describe('days that others are held against', () => {
     expect(daysAgainst('before', days)).toEqual({ from: '2024-02-22', to: '2024-02-28' })
     expect(daysAgainst('year', days)).toEqual({ from: '2023-02-28', to: '2023-03-06' })
     expect(daysAgainst('none', days)).toBeNull()
-  })
-})
-
-describe('bands of distance', () => {
-  it('follow each other without a gap, whatever the distance', () => {
-    expect(DISTANCE_BANDS).toEqual(['0-1', '1-5', '5-20', '20-50', '50-100', '100-300', '300-1000', '1000-'])
-    expect([0, 0.999, 1, 999.9, 1000, 20_015].map(distanceBand)).toEqual([
-      '0-1',
-      '0-1',
-      '1-5',
-      '300-1000',
-      '1000-',
-      '1000-',
-    ])
-    fc.assert(
-      fc.property(fc.double({ min: 0, max: 20_016, noNaN: true }), (km) => {
-        const [from, to] = distanceBand(km).split('-').map(Number)
-        expect(km).toBeGreaterThanOrEqual(from ?? NaN)
-        expect(km).toBeLessThan(to === 0 ? Infinity : (to ?? NaN))
-      }),
-    )
   })
 })

@@ -1,4 +1,4 @@
-import { hasOrder, isOfKind, type Dimension } from './dimensions.ts'
+import { hasOrder, isOfKind, type Dimension } from '../dimensions/index.ts'
 import { byMeasure, type Figures, type Measure } from './measures.ts'
 import { CROSSED_MAX, type AnswerRow } from './question.ts'
 

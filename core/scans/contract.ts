@@ -1,4 +1,5 @@
 import { calendarDay } from '../time/index.ts'
+import { filters, filtersQuery } from '../dimensions/index.ts'
 import { z } from 'zod'
 import { endpoint, idQuery, pageOf, pageQuery, versioned, versionedChange } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
@@ -57,27 +58,31 @@ export const scopeIds = {
   codeId: idQuery.optional(),
 }
 
-/** Which scans are meant: those of a campaign, a route or a code. */
-export const scopeFields = {
-  ...scopeIds,
-  /** Only pieces whose visits fall in this channel; `-` stands for those that fall in none. */
-  channel: z.string().max(60).optional(),
-}
-
+/** A campaign, a route or a code. */
 export interface Scope {
   campaignId?: number | undefined
   routeId?: number | undefined
   codeId?: number | undefined
-  channel?: string | undefined
 }
+/** One of these or a client; all there is in the workspace where none is named. */
+export type Of = { readonly clientId?: number | undefined } & Readonly<Scope>
 
-export const hasOneScope = (q: Scope) =>
-  [q.campaignId, q.routeId, q.codeId].filter((id) => id !== undefined).length === 1
+const named = ({ clientId, campaignId, routeId, codeId }: Of) =>
+  [clientId, campaignId, routeId, codeId].filter((id) => id !== undefined).length
+export const hasAtMostOne = (of: Of) => named(of) <= 1
+export const ONE_AT_MOST = {
+  message: 'Name one client, one campaign, one route or one code, or none for all.',
+  path: ['campaignId'],
+}
+export const hasOneScope = (scope: Scope) => named(scope) === 1
 export const ONE_SCOPE = { message: 'Name one campaign, one route or one code.', path: ['campaignId'] }
 
 /** Days from `from` to `to`, both included, in the campaign's zone; open ends where they are left out. */
 export const scanFilter = z.strictObject({
-  ...scopeFields,
+  clientId: idQuery.optional(),
+  ...scopeIds,
+  /** As JSON: the same filters that a figure has, which must name both its days. */
+  filters: filtersQuery.optional(),
   from: calendarDay.optional(),
   to: calendarDay.optional(),
   /** Counted scans, those kept apart, or both. */
@@ -124,6 +129,15 @@ const knownPlace = z.object({
 })
 export type KnownPlace = z.infer<typeof knownPlace>
 
+/** Where the things of a scope stand in what is sent. */
+export const thingsIn = <P extends 'query' | 'body'>(place: P) =>
+  ({
+    client: `${place}.clientId`,
+    campaign: `${place}.campaignId`,
+    route: `${place}.routeId`,
+    code: `${place}.codeId`,
+  }) as const
+
 /** Scans before a moment (UTC ms), and how many they are. */
 const scansUpTo = z.object({ before: z.int(), scans: z.int() })
 
@@ -147,10 +161,11 @@ export const scansApi = {
     room: 'scans',
     access: {
       right: 'view',
-      things: { campaign: 'query.campaignId', route: 'query.routeId', code: 'query.codeId' },
+      things: thingsIn('query'),
+      orAll: true,
     },
     summary: 'The scans behind a figure, row by row',
-    query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasOneScope, ONE_SCOPE),
+    query: pageQuery(['at'], 'at').extend(scanFilter.shape).refine(hasAtMostOne, ONE_AT_MOST),
     answer: pageOf(scan),
   }),
   csv: endpoint({
@@ -159,10 +174,11 @@ export const scansApi = {
     room: 'scans',
     access: {
       right: 'view',
-      things: { campaign: 'query.campaignId', route: 'query.routeId', code: 'query.codeId' },
+      things: thingsIn('query'),
+      orAll: true,
     },
     summary: 'The same scans as a CSV file (RFC 4180)',
-    query: scanFilter.refine(hasOneScope, ONE_SCOPE),
+    query: scanFilter.refine(hasAtMostOne, ONE_AT_MOST),
     answers: 'text/csv',
   }),
   makeFile: endpoint({
@@ -171,11 +187,12 @@ export const scansApi = {
     room: 'scans',
     access: {
       right: 'view',
-      things: { campaign: 'body.campaignId', route: 'body.routeId', code: 'body.codeId' },
+      things: thingsIn('body'),
+      orAll: true,
     },
     status: 202,
     summary: 'Have that CSV file made by a job, to be fetched when it is ready',
-    body: scanFilter.refine(hasOneScope, ONE_SCOPE),
+    body: scanFilter.extend({ filters: filters.optional() }).refine(hasAtMostOne, ONE_AT_MOST),
     answer: job,
   }),
   pulse: endpoint({

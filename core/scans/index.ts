@@ -1,17 +1,19 @@
 export { APART, apartAfter, apartKind, isPersons, programKind } from './apart.ts'
 export type { Apart, RequestSigns } from './apart.ts'
 export {
+  hasAtMostOne,
   hasOneScope,
   liveEvent,
+  ONE_AT_MOST,
   ONE_SCOPE,
   OUTCOMES,
   scan,
   scanFilter,
   scansApi,
-  scopeFields,
   scopeIds,
+  thingsIn,
 } from './contract.ts'
-export type { KnownPlace, LiveEvent, Outcome, Scan, Scope } from './contract.ts'
+export type { KnownPlace, LiveEvent, Of, Outcome, Scan, Scope } from './contract.ts'
 export { deviceOf } from './device.ts'
 export type { Device } from './device.ts'
 export { DEVICE_TYPES } from './deviceTypes.ts'

@@ -7,6 +7,7 @@ import { en, Faker } from '@faker-js/faker'
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openDatabase } from '@flimbo/server/database'
+import type { Dimension } from '@flimbo/core/dimensions'
 import { dayIn } from '@flimbo/core/time'
 import { readerQueries } from '../../server/reader/queries.ts'
 import { ZONE } from './calendar.ts'
@@ -32,11 +33,11 @@ beforeAll(async () => {
   const instance = await DuckDBInstance.create(':memory:')
   duck = await instance.connect()
   await duck.run(`CREATE TABLE scans (moment BIGINT, campaign INTEGER, code INTEGER, route INTEGER, apart VARCHAR, first INTEGER,
-    country VARCHAR, city VARCHAR, device VARCHAR, browser VARCHAR, language VARCHAR, exit VARCHAR, variant VARCHAR)`)
+    country VARCHAR, city VARCHAR, device VARCHAR, browser VARCHAR, language VARCHAR, exit VARCHAR, variant VARCHAR, medium VARCHAR, home INTEGER)`)
   const rows = flimbo
     .prepare(
       `SELECT s.at, c.campaignId, s.codeId, s.routeId, s.apart, s.isUnique, p.country, p.region || '/' || p.city, a.device, a.browser,
-        s.language, s.exit, s.variant
+        s.language, s.exit, s.variant, c.medium, c.routeId
       FROM scans s JOIN codes c ON c.id = s.codeId JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId`,
     )
     .raw()
@@ -64,8 +65,7 @@ async function count(sql: string): Promise<Row[]> {
   return rows.map((row) => row.map((value) => (typeof value === 'string' ? value : Number(value))))
 }
 const sorted = (rows: readonly Row[]) => rows.map((row) => row.join(' ')).sort()
-const shares = (all: readonly { key: string; scans: number; uniques: number }[]) =>
-  sorted(all.map(({ key, scans, uniques }) => [key, scans, uniques]))
+const ASKED = { workspaceId: 1, before: null, channels: [] }
 
 describe('the sample scenario', () => {
   it('is counted to the unit as DuckDB counts its rows: periods, days of the zone, pieces, places, devices, languages', async () => {
@@ -73,42 +73,47 @@ describe('the sample scenario', () => {
     const campaigns = flimbo.prepare('SELECT id FROM campaigns').pluck().all() as number[]
     expect(campaigns.length).toBeGreaterThanOrEqual(4)
     const [from, to] = ['2026-03-01', dayIn(ZONE, NOW)]
-    const day = `strftime(timezone('${ZONE}', epoch_ms(moment) AT TIME ZONE 'UTC'), '%Y-%m-%d')`
+    const local = `timezone('${ZONE}', epoch_ms(moment) AT TIME ZONE 'UTC')`
+    const day = `strftime(${local}, '%Y-%m-%d')`
     let scans = 0
     for (const campaignId of campaigns) {
-      const { period, countries, cities, citiesTotal, devices, browsers, languages, codes, apart } =
-        ask.results({
-          campaignId,
-          zone: ZONE,
-          from,
-          to,
-          unit: 'day',
-          compare: false,
-          campaign: '',
-          channels: [],
-        })
+      const of = { campaignId, zone: ZONE, from, to }
       const inPeriod = `campaign = ${String(campaignId)} AND ${day} BETWEEN '${from}' AND '${to}'`
-      const by = (what: string) =>
-        count(
-          `SELECT ${what}, count(*), sum(first) FROM scans WHERE ${inPeriod} AND apart IS NULL GROUP BY ALL`,
+      // As another engine tells them, from the rows.
+      const sql: readonly (readonly [Dimension, string])[] = [
+        ['day', day],
+        ['week', `strftime(${local}, '%G-W%V')`],
+        ['month', `strftime(${local}, '%Y-%m')`],
+        ['hourOfDay', `strftime(${local}, '%H')`],
+        ['hourOfWeek', `strftime(${local}, '%u-%H')`],
+        ['piece', 'code'],
+        ['medium', 'medium'],
+        ['route', 'home'],
+        ['country', 'country'],
+        ['city', "CASE WHEN city LIKE '%/' THEN '' ELSE country || chr(9) || replace(city, '/', chr(9)) END"],
+        ['device', 'device'],
+        ['browser', 'browser'],
+        ['language', "split_part(language, '-', 1)"],
+        ['lane', "CASE exit WHEN '' THEN '' ELSE route || chr(9) || exit END"],
+      ]
+      const answers = ask.answers({
+        ...ASKED,
+        ...of,
+        within: { campaignId },
+        questions: sql.map(([dimension]) => ({ what: 'scans', by: [dimension], filters: {}, top: 2000 })),
+      })
+      for (const [i, [dimension, expression]] of sql.entries()) {
+        const counted = await count(
+          `SELECT ${expression}, count(*), sum(first) FROM scans WHERE ${inPeriod} AND apart IS NULL GROUP BY ALL`,
         )
-      scans += period.tally.scans
-      expect(
-        sorted(
-          period.buckets.flatMap((bucket) =>
-            bucket.scans > 0 ? [[dayIn(ZONE, bucket.start), bucket.scans, bucket.uniques]] : [],
-          ),
-        ),
-      ).toEqual(sorted(await by(day)))
-      expect(shares(countries)).toEqual(sorted(await by('country')))
-      expect(citiesTotal).toBe((await by('country, city')).length)
-      expect(cities.reduce((sum, city) => sum + city.scans, 0)).toBe(period.tally.scans)
-      expect(shares(devices)).toEqual(sorted(await by('device')))
-      expect(shares(browsers)).toEqual(sorted(await by('browser')))
-      expect(shares(languages)).toEqual(sorted(await by("split_part(language, '-', 1)")))
-      expect(
-        sorted(codes.flatMap((code) => (code.scans > 0 ? [[code.codeId, code.scans, code.uniques]] : []))),
-      ).toEqual(sorted(await by('code')))
+        const shown = (answers[i]?.rows ?? []).filter((row) => row.scans > 0)
+        expect([dimension, sorted(shown.map((row) => [...row.keys, row.scans, row.uniques]))]).toEqual([
+          dimension,
+          sorted(counted),
+        ])
+      }
+      scans += answers[0]?.total.scans ?? 0
+      const { apart } = ask.summary(of)
       expect(sorted(apart.map(({ kind, requests }) => [kind, requests]))).toEqual(
         sorted(
           await count(
@@ -136,13 +141,11 @@ describe('the sample scenario', () => {
         ),
       )
     const [answer] = ask.answers({
-      workspaceId: 1,
+      ...ASKED,
       within: { campaignId: 1 },
       zone: ZONE,
       from: '2026-01-01',
       to: dayIn(ZONE, NOW),
-      before: null,
-      channels: [],
       questions: [{ what: 'scans', by: ['country', 'hourOfDay'], filters: { device: ['phone'] }, top: 2000 }],
     })
     const cells = (answer?.rows ?? []).filter((row) => row.scans > 0)

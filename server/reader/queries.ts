@@ -9,7 +9,7 @@ import {
   readPageEvents,
   readScans,
   recent,
-  results,
+  summary,
   tagRows,
   tallies,
 } from '../results/queries.ts'
@@ -33,14 +33,13 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
     ...leadQueries(database),
     ...printStates(database),
     tagValues: rows.tagValues,
-    channelCodes: rows.channelCodes,
     answers: answers(database, facts),
     ...foldedScans(database, facts),
     effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),
     recent: recent(database, facts),
-    results: results(database, facts),
     scansPage: scans.page.bind(scans),
+    summary: summary(database, facts),
     tallies: tallies(database, facts),
   })
 }

@@ -1,13 +1,6 @@
 import type Sqlite from 'better-sqlite3'
-import {
-  isOfKind,
-  rankRows,
-  timeKey,
-  type Answer,
-  type Dimension,
-  type Filters,
-  type Question,
-} from '@flimbo/core/results'
+import { isOfKind, timeKey, type Dimension, type Filters } from '@flimbo/core/dimensions'
+import { rankRows, type Answer, type Question } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { buckets, spanOfDays } from '@flimbo/core/time'
 import { overlap, type FactStore } from '../figures/index.ts'

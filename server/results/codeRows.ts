@@ -1,5 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import type { PieceDimension } from '@flimbo/core/results'
+import type { PieceDimension } from '@flimbo/core/dimensions'
 import { channelOf, type ChannelRule } from '@flimbo/core/tagging'
 import { scopeCondition, type Within } from './scope.ts'
 

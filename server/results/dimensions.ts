@@ -1,7 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import { primaryLanguage } from '@flimbo/core/scans'
 import type { DimensionValue } from '@flimbo/core/figures'
-import type { ScanDimension as ScanTrait } from '@flimbo/core/results'
+import type { ScanDimension as ScanTrait } from '@flimbo/core/dimensions'
 import { readWay, type ScanDimension } from '../scans/queries.ts'
 import type { LeadFact } from './leadFacts.ts'
 import { lookUps } from './lookUps.ts'

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache'
-import { hourOfWeek } from '@flimbo/core/results'
+import { hourOfWeek } from '@flimbo/core/dimensions'
 import { QUARTER_MS } from '@flimbo/core/time'
 
 /** The hours of so many zones are remembered: some megabytes each. */

@@ -1,6 +1,6 @@
 import type Sqlite from 'better-sqlite3'
 import { whoInWords } from '@flimbo/core/conditions'
-import type { Dimension } from '@flimbo/core/results'
+import type { Dimension } from '@flimbo/core/dimensions'
 import { allLanes, lanesOfSet, type Lane, type Rules } from '@flimbo/core/routing'
 import type { FigureCode } from './codeRows.ts'
 

@@ -1,6 +1,8 @@
 import { COUNTED, runsOf, type Columns } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
+import type { ScanDimension } from '../scans/queries.ts'
 import { overlap, type FactStore, type Owner, type Part } from '../figures/index.ts'
+import type { FactFilter } from './factFilters.ts'
 
 /** Facts that took ways: scans, and what happened on pages. */
 export type WayStore = FactStore<'way'>
@@ -20,6 +22,8 @@ export interface Sought {
   readonly counted: 'counted' | 'apart' | 'both'
   /** Only those that took certain ways; all that `counted` says is not asked then. */
   readonly ways?: WaysWanted | undefined
+  /** Only those that all of these take: of scans. */
+  readonly filters?: readonly FactFilter[] | undefined
 }
 
 /** Calls for each fact that is sought: with its moment and its number. There are none where only sums are left. */
@@ -31,9 +35,17 @@ function eachSought(part: Part<'way'>, sought: Sought, take: (at: number, id: nu
   if (codes !== 'all' && codes.size === 0) return
   const columns = part.columns()
   const isWanted = ways ? wayTest(columns, ways) : flagTest(columns, sought.counted)
-  for (const { from, to } of runsOf(columns, codes, span))
+  // Filters are of scans alone: a part that has them has all their columns.
+  const filters =
+    sought.filters?.map((filter) =>
+      filter.testIn(part as Part<ScanDimension>, columns as Columns<ScanDimension>),
+    ) ?? []
+  for (const { code, from, to } of runsOf(columns, codes, span)) {
+    const tests = filters.map((testOf) => testOf(code))
     for (let i = from; i < to; i++)
-      if (isWanted(i)) take(columns.at[i] ?? 0, columns.firstId + (columns.id[i] ?? 0))
+      if (isWanted(i) && tests.every((test) => test(i)))
+        take(columns.at[i] ?? 0, columns.firstId + (columns.id[i] ?? 0))
+  }
 }
 
 function flagTest({ flags }: Columns, counted: Sought['counted']): (i: number) => boolean {
@@ -129,7 +141,7 @@ export function pageInOrder(
 
 function countHours(part: Part<'way'>, sought: Sought, hours: Map<number, number>): void {
   if (!part.columns) return
-  const isWhole = !sought.ways && overlap(part.span, sought.span) === 'whole'
+  const isWhole = !sought.ways && !sought.filters?.length && overlap(part.span, sought.span) === 'whole'
   const quarters = isWhole ? part.quarters(sought.owner, sought.span) : null
   if (quarters) {
     const [counted, apart] = [sought.counted !== 'apart', sought.counted !== 'counted']

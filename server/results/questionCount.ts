@@ -1,10 +1,5 @@
-import {
-  isOfKind,
-  type Dimension,
-  type Filters,
-  type PieceDimension,
-  type Question,
-} from '@flimbo/core/results'
+import { isOfKind, type Dimension, type Filters, type PieceDimension } from '@flimbo/core/dimensions'
+import { type Question } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import type { Span } from '@flimbo/core/time'
 import { eachTotal, ownerKey, type Part } from '../figures/index.ts'
@@ -56,7 +51,7 @@ export function questionCounts({ codes, within, sides, channels }: Given) {
     if (there) return there
     const sets = wanted.map(([dimension, keys]) => [keysOf[dimension], new Set(keys)] as const)
     const own = codes.filter((code) => sets.every(([keyOf, keys]) => keys.has(keyOf(code))))
-    const made = { codes: own, owners: ownersOf(own, wanted.length === 0 ? within : null) }
+    const made = { codes: own, owners: codesOwners(own, wanted.length === 0 ? within : null) }
     chosen.set(name, made)
     return made
   }
@@ -80,8 +75,12 @@ export function questionCounts({ codes, within, sides, channels }: Given) {
 // Its own names.
 const entriesOf = (filters: Filters) => Object.entries(filters) as [Dimension, string[]][]
 
-/** Codes by what sums are kept of: those of a whole scope as one, any others campaign by campaign. */
-function ownersOf(codes: readonly FigureCode[], within: Within | null): CodesOwner[] {
+/**
+ * Codes by what sums are kept of: those of a whole scope as one, any others campaign by campaign.
+ *
+ * @param within the scope that these are all codes of, where they are
+ */
+export function codesOwners(codes: readonly FigureCode[], within: Within | null): CodesOwner[] {
   const key = within && scopeKey(within)
   if (key) return [{ codes: new Set(codes.map(({ id }) => id)), key }]
   const campaigns = new Map<number, Set<number>>()

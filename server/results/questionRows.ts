@@ -1,4 +1,5 @@
-import { hasOrder, isOfKind, type Dimension, type Figures, type KeyedFigures } from '@flimbo/core/results'
+import { hasOrder, isOfKind, type Dimension } from '@flimbo/core/dimensions'
+import { type Figures, type KeyedFigures } from '@flimbo/core/results'
 import type { FigureCode } from './codeRows.ts'
 import type { LeadFact } from './leadFacts.ts'
 import type { Counted, QuestionCount } from './questionCount.ts'

@@ -3,7 +3,12 @@ import type { FactStore } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { decidedBy, isReal } from './exits.ts'
 import { allInOrder, countSteps, pageInOrder, type Sought } from './matching.ts'
+import { codeRows } from './codeRows.ts'
+import { questionCounts } from './questionCount.ts'
 import { scopeOwner, type Within } from './scope.ts'
+import { sideMaker } from './sideMaker.ts'
+import type { Filters } from '@flimbo/core/dimensions'
+import type { ChannelRule } from '@flimbo/core/tagging'
 import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
 
 export interface ScanFilter {
@@ -13,6 +18,12 @@ export interface ScanFilter {
   readonly counted: 'counted' | 'apart' | 'both'
   /** Those a route decided, real scans that left it this way, whatever code they came by and whichever route that has now. */
   readonly exit?: { readonly routeId: number; readonly name: string } | undefined
+  /** Only those that all filters of a figure take: its span is of days of the zone then. */
+  readonly narrowed?: {
+    readonly filters: Filters
+    readonly zone: string
+    readonly channels: readonly ChannelRule[]
+  }
 }
 
 interface ScanRow extends Omit<Scan, 'unique'> {
@@ -67,15 +78,32 @@ const scanOf = ({ isUnique, ...row }: ScanRow): Scan => ({
   unique: isUnique === 1,
 })
 
-function soughtBy(database: Sqlite.Database, { within, start, end, counted, exit }: ScanFilter): Sought {
+function soughtBy(database: Sqlite.Database, filter: ScanFilter): Sought {
+  const { start, end, counted, exit } = filter
   return {
-    owner: scopeOwner(database, within),
+    ...narrowed(database, filter),
     span: { start, end },
     counted,
     ways: exit && {
       group: exit.routeId,
       isWanted: decidedBy(exit.routeId, (way) => isReal(way) && way.exit === exit.name),
     },
+  }
+}
+
+/** Among which codes scans are sought, and which of theirs: as the figures of the same filters count them. */
+function narrowed(
+  database: Sqlite.Database,
+  { within, start, end, narrowed: by }: ScanFilter,
+): Pick<Sought, 'owner' | 'filters'> {
+  if (!by) return { owner: scopeOwner(database, within), filters: [] }
+  const { filters, zone, channels } = by
+  const codes = codeRows(database, within)
+  const sides = sideMaker(database)({ codes, channels, zone, span: { start, end } })
+  const wanted = questionCounts({ codes, within, sides, channels })([], filters)
+  return {
+    owner: { codes: new Set(wanted.codes.map(({ id }) => id)), key: null },
+    filters: wanted.filters,
   }
 }
 

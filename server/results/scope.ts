@@ -1,12 +1,17 @@
 import type Sqlite from 'better-sqlite3'
-import type { Scope } from '@flimbo/core/scans'
+import type { Of } from '@flimbo/core/scans'
 import { ownerKey, type Owner } from '../figures/index.ts'
 
 /** A scope, narrowed to some of its codes where `codeIds` says which; or all of a client's or of a workspace's. */
-export type Within = Scope & {
+export type Within = Of & {
   readonly codeIds?: readonly number[] | undefined
-  readonly clientId?: number | undefined
   readonly workspaceId?: number | undefined
+}
+
+/** What is meant of a workspace: what is named, or everything. */
+export const withinOf = ({ clientId, campaignId, routeId, codeId }: Of, workspaceId: number): Within => {
+  const of = { clientId, campaignId, routeId, codeId }
+  return Object.values(of).every((id) => id === undefined) ? { workspaceId } : of
 }
 
 /** The SQL condition on `codes` that a scope stands for, and its value. */

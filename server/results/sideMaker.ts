@@ -1,5 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import { isOfKind, type Dimension } from '@flimbo/core/results'
+import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { buckets, type Span } from '@flimbo/core/time'
 import type { Part } from '../figures/index.ts'

@@ -8,7 +8,7 @@ import {
   timeKey,
   type RecurringDimension,
   type TimeDimension,
-} from '@flimbo/core/results'
+} from '@flimbo/core/dimensions'
 import { QUARTER_MS, type Span } from '@flimbo/core/time'
 import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
@@ -52,15 +52,15 @@ export interface Side {
 export function traitSide({ dimension, keyOf, ofLead }: Trait): Side {
   const keys = new Keys()
   const places = new Map<Part<ScanDimension>, Uint32Array>()
-  const placesIn = (part: Part<ScanDimension>) => places.get(part) ?? new Uint32Array()
+  function placesIn(part: Part<ScanDimension>): Uint32Array {
+    const known =
+      places.get(part) ?? Uint32Array.from(part.values[dimension], (value) => keys.placeOf(keyOf(value)))
+    places.set(part, known)
+    return known
+  }
   return {
     keys,
-    meet(part) {
-      places.set(
-        part,
-        Uint32Array.from(part.values[dimension], (value) => keys.placeOf(keyOf(value))),
-      )
-    },
+    meet: placesIn,
     fill(part, { columns, facts, length }, into) {
       const placeOf = placesIn(part)
       const { index } = columns.dimensions[dimension]

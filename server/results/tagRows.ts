@@ -1,14 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import type { Scope } from '@flimbo/core/scans'
-import {
-  channelOf,
-  tagCounts,
-  tagsKey,
-  type ChannelRule,
-  type TagCounts,
-  type TaggedPiece,
-} from '@flimbo/core/tagging'
-import { scopeCondition } from './scope.ts'
+import { tagCounts, tagsKey, type TagCounts, type TaggedPiece } from '@flimbo/core/tagging'
 
 /** Values in use, most carried first; more of one field than this are serial numbers, not a list to choose from. */
 const VALUES_MAX = 5000
@@ -79,21 +70,6 @@ export function tagRows(database: Sqlite.Database) {
     tagValues: values,
     sameTags,
     taggedPieces: piecesOf,
-    /** Codes of a scope whose visits fall in a channel, archived and deleted ones too: their scans count. */
-    channelCodes: (
-      scope: Scope,
-      campaign: string,
-      channels: readonly ChannelRule[],
-      channel: string,
-    ): number[] => {
-      const { condition, value } = scopeCondition(scope)
-      const rows = database.prepare(`SELECT id, medium, source FROM codes WHERE ${condition}`).all(value) as {
-        id: number
-        medium: string
-        source: string
-      }[]
-      return rows.filter((row) => channelOf({ ...row, campaign }, channels) === channel).map(({ id }) => id)
-    },
   }
 }
 export type TagRows = ReturnType<typeof tagRows>

@@ -1,14 +1,16 @@
 import { dayIn, openSpanOfDays } from '@flimbo/core/time'
-import { scansApi, type Scope } from '@flimbo/core/scans'
+import { scansApi, type scanFilter } from '@flimbo/core/scans'
+import type { z } from 'zod'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow } from '../database/index.ts'
 import { type Reader } from '../reader/index.ts'
-import { withinChannel, type Channels, type ScanFilter } from '../results/index.ts'
+import { withinOf, type Channels, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { cityFinder } from './cities.ts'
 import type { RowFiles } from './csvParts.ts'
 import type { LiveHub } from './live.ts'
+import type { SignedIn } from '../workspace/index.ts'
 
 interface Parts {
   readonly reader: Reader
@@ -38,35 +40,36 @@ export function scansEndpoints(
     rows: (await cities.find(q, kind, PLACES_MAX)).map(({ addresses: _addresses, ...city }) => city),
   }))
 
+  type Asked = Omit<z.output<typeof scanFilter>, 'from' | 'to'> & {
+    readonly from?: string | undefined
+    readonly to?: string | undefined
+  }
   async function filterOf(
-    { zone, utmCampaign, workspaceId }: CampaignRow,
-    query: Scope & {
-      from?: string | undefined
-      to?: string | undefined
-      counted: ScanFilter['counted']
-      exit?: string | undefined
-    },
+    { workspace }: SignedIn,
+    campaign: CampaignRow | null,
+    asked: Asked,
   ): Promise<ScanFilter> {
-    if (query.exit !== undefined && query.routeId === undefined)
+    const { exit, routeId, from, to, counted, filters = {} } = asked
+    if (exit !== undefined && routeId === undefined)
       throw wrongField('exit', 'A lane belongs to a route: name the route too.')
-    const within = await withinChannel(reader, query, utmCampaign, await tagging.channelsOf(workspaceId))
-    const exit =
-      query.exit === undefined || query.routeId === undefined
-        ? undefined
-        : { routeId: query.routeId, name: query.exit }
+    const zone = campaign?.zone ?? workspace.zone
+    const isNarrowed = Object.keys(filters).length > 0
+    if (isNarrowed && (from === undefined || to === undefined))
+      throw wrongField('filters', 'Name both the first and the last day where rows are narrowed.')
     return {
-      exit,
-      within,
-      ...openSpanOfDays(zone, query.from, query.to ?? dayIn(zone, Date.now())),
-      counted: query.counted,
+      exit: exit === undefined || routeId === undefined ? undefined : { routeId, name: exit },
+      within: withinOf(asked, workspace.id),
+      ...openSpanOfDays(zone, from, to ?? dayIn(zone, Date.now())),
+      counted,
+      ...(isNarrowed && { narrowed: { filters, zone, channels: await tagging.channelsOf(workspace.id) } }),
     }
   }
 
-  mount(mounts, scansApi.list, async ({ query, campaign }) => {
+  mount(mounts, scansApi.list, async ({ query, who, campaign }) => {
     const { page, pageSize, order } = query
     const found = await reader.ask(
       'scansPage',
-      await filterOf(campaign, query),
+      await filterOf(who, campaign, query),
       order,
       pageSize,
       page * pageSize,
@@ -74,8 +77,8 @@ export function scansEndpoints(
     return { ...found, page, pageSize }
   })
 
-  mount(mounts, scansApi.csv, async ({ query, campaign, response }) => {
-    const filter = await filterOf(campaign, query)
+  mount(mounts, scansApi.csv, async ({ query, who, campaign, response }) => {
+    const filter = await filterOf(who, campaign, query)
     attach(response, CSV, 'scans.csv')
     for await (const part of rowFiles.parts({ of: 'scans', filter })) {
       await writeTo(response, part)
@@ -99,11 +102,11 @@ export function scansEndpoints(
     },
   })
   mount(mounts, scansApi.makeFile, async ({ body, who, campaign }) => {
-    const job = await exporter.order('scans.csv', await filterOf(campaign, body), {
+    const job = await exporter.order('scans.csv', await filterOf(who, campaign, body), {
       workspaceId: who.workspace.id,
       personId: who.person.id,
-      campaignId: campaign.id,
-      title: `Scans as CSV: ${campaign.name}`,
+      campaignId: campaign?.id ?? null,
+      title: `Scans as CSV: ${campaign?.name ?? 'all campaigns'}`,
     })
     return jobView.one(job, who)
   })

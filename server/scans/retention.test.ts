@@ -1,7 +1,7 @@
 import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
-import type { Results } from '@flimbo/core/results'
+import type { Answers, ResultsSummary } from '@flimbo/core/results'
 import { deviceOf, keptSince, type Retention, type Scan } from '@flimbo/core/scans'
 import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
 import { pack, scanInserter, type Packed } from './queries.ts'
@@ -56,8 +56,16 @@ const rowsOf = (codeId: number) =>
   flimbo.rows<{ n: number }>('SELECT count(*) AS n FROM scan_rows WHERE codeId = ?', codeId)[0]?.n
 const day = (at: number) => new Date(at).toISOString().slice(0, 10)
 const results = async () => {
-  const query = `campaignId=${String(code.campaignId)}&from=${day(now - 400 * DAY_MS)}&to=${day(now)}&unit=day`
-  return (await flimbo.ask<Results>('GET', `/api/results?${query}`)).body
+  const days = { from: day(now - 400 * DAY_MS), to: day(now) }
+  const { campaignId } = code
+  const { body: summary } = await flimbo.ask<ResultsSummary>(
+    'GET',
+    `/api/results?campaignId=${String(campaignId)}&from=${days.from}&to=${days.to}`,
+  )
+  const by = ['day', 'hourOfWeek', 'city', 'device', 'language', 'lane', 'piece']
+  const questions = by.map((each) => ({ by: [each] }))
+  const { body } = await flimbo.ask<Answers>('POST', '/api/figures', { campaignId, ...days, questions })
+  return { ...summary, answers: body.answers }
 }
 const save = (retention: unknown, version: number) =>
   flimbo.ask<{ value: Retention; version: number }>('PATCH', '/api/settings/retention', {

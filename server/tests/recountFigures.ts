@@ -8,7 +8,7 @@ import {
   type Dimension,
   type Filters,
   type TimeDimension,
-} from '@flimbo/core/results'
+} from '@flimbo/core/dimensions'
 
 /** A scan or a lead as a reader of rows sees it, with the code that brought it as it is now. */
 export interface RecountRow {
@@ -176,6 +176,17 @@ export const isOfPlaceOrAgent = ({ by }: FigureQuestion): boolean =>
     ['country', 'region', 'city', 'device', 'system', 'browser', 'language', 'referrer'].includes(dimension),
   )
 
+/** Whether all filters take a row. */
+export const isWanted = (
+  { filters }: Pick<FigureQuestion, 'filters'>,
+  row: RecountRow,
+  code: RecountCode | undefined,
+  zone: string,
+): boolean =>
+  (Object.entries(filters) as [Dimension, string[]][]).every(([dimension, keys]) =>
+    keys.includes(recountKey(dimension, row, code, zone)),
+  )
+
 /** Figures by their keys: of all rows that the filters take, and of codes what they cost. */
 export function recount(
   { by, filters }: FigureQuestion,
@@ -186,10 +197,7 @@ export function recount(
 ): Map<string, { scans: number; uniques: number; leads: number; cost: number | null }> {
   const keyIn = (row: RecountRow) => (dimension: Dimension) =>
     recountKey(dimension, row, codes.get(row.codeId), zone)
-  const isWanted = (row: RecountRow) =>
-    (Object.entries(filters) as [Dimension, string[]][]).every(([dimension, keys]) =>
-      keys.includes(keyIn(row)(dimension)),
-    )
+  const isTaken = (row: RecountRow) => isWanted({ filters }, row, codes.get(row.codeId), zone)
   const found = new Map<string, { scans: number; uniques: number; leads: number; cost: number | null }>()
   const at = (row: RecountRow) => {
     const id = by.map(keyIn(row)).join(' | ')
@@ -197,16 +205,16 @@ export function recount(
     found.set(id, there)
     return there
   }
-  for (const row of scans.filter(isWanted)) {
+  for (const row of scans.filter(isTaken)) {
     at(row).scans++
     at(row).uniques += row.isUnique
   }
-  for (const row of leads.filter(isWanted)) at(row).leads++
+  for (const row of leads.filter(isTaken)) at(row).leads++
   const ofCodes = [...by, ...(Object.keys(filters) as Dimension[])]
   if (ofCodes.every((dimension) => DIMENSIONS[dimension].kind === 'piece'))
     for (const code of codes.values()) {
       const row = { codeId: code.id } as RecountRow
-      if (isWanted(row) && code.cost !== null)
+      if (isTaken(row) && code.cost !== null)
         at(row).cost = Number(((at(row).cost ?? 0) + code.cost).toFixed(2))
     }
   return found

@@ -1,9 +1,9 @@
 import { NO_SCANS } from '@flimbo/core/scans'
-import { dayIn, shiftDay } from '@flimbo/core/time'
+import { buckets, dayIn, shiftDay, spanOfDays } from '@flimbo/core/time'
 import type { Watched } from '@flimbo/core/watches'
 import type { WatchRow } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
-import { figuresAsked, type WatchedThing } from './things.ts'
+import { figuresAsked, plainQuestion, type WatchedThing } from './things.ts'
 
 const DAY_MS = 86_400_000
 /** Stretches of 24 hours that the latest is compared with. */
@@ -22,18 +22,25 @@ async function stretchesOf(
   thing: WatchedThing,
   now: number,
 ): Promise<number[]> {
-  const to = dayIn(thing.campaign.zone, now)
-  const { period } = await reader.ask('results', {
+  const { zone } = thing.campaign
+  const to = dayIn(zone, now)
+  const from = shiftDay(to, -DAYS - 1)
+  const [byHour] = await reader.ask('answers', {
     ...figuresAsked(watch, thing),
-    from: shiftDay(to, -DAYS - 1),
+    from,
     to,
-    unit: 'hour',
-    compare: false,
+    before: null,
+    questions: [plainQuestion('hour')],
   })
-  const first = period.buckets.find(({ scans }) => scans > 0)?.start ?? now
+  // Every hour is there, in its order.
+  const hours = buckets(zone, spanOfDays(zone, from, to), 'hour').map(({ start }, i) => ({
+    start,
+    scans: byHour?.rows[i]?.scans ?? 0,
+  }))
+  const first = hours.find(({ scans }) => scans > 0)?.start ?? now
   const count = Math.min(DAYS + 1, Math.floor((now - first) / DAY_MS) + 1)
   const sums = Array.from({ length: count }, () => 0)
-  for (const { start, scans } of period.buckets) {
+  for (const { start, scans } of hours) {
     const place = Math.floor((now - 1 - start) / DAY_MS)
     if (place >= 0 && place < count) sums[place] = (sums[place] ?? 0) + scans
   }

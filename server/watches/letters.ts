@@ -1,13 +1,14 @@
 import { textFromPlain } from '@flimbo/core/fields'
 import { day, number, quantity } from '@flimbo/core/formats'
 import { writeMail } from '@flimbo/core/mail'
-import { spanOfDays } from '@flimbo/core/time'
+import { timeKey } from '@flimbo/core/dimensions'
+import { daysBefore, spanOfDays } from '@flimbo/core/time'
 import { OF_NAMES, resultsPath, type SummaryEvery, type SummaryPeriod } from '@flimbo/core/watches'
 import { tables, type Database, type MailRow, type WatchRow } from '../database/index.ts'
 import type { Addresses } from '../line/index.ts'
 import type { Letter, WriteLetter } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
-import { figuresAsked, thingOf, type WatchedThing } from './things.ts'
+import { figuresAsked, plainQuestion, thingOf, type WatchedThing } from './things.ts'
 import type { UnsubscribeLinks } from './unsubscribe.ts'
 
 interface Parts {
@@ -21,6 +22,7 @@ interface Parts {
 const PIECES = 5
 const LEADS = 10
 const HOUR_MS = 3_600_000
+const NO_FIGURES = { scans: 0, uniques: 0, before: null }
 
 interface About {
   readonly watch: WatchRow
@@ -55,16 +57,25 @@ export function watchLetters({ database: { read }, reader, addresses, links }: P
     `You receive this mail because you watch this ${OF_NAMES[watch.of]} in Flimbo. Stop it: ${addresses.office}${links.pathOf(watch.id)}`
 
   async function countedIn({ watch, thing }: About, { from, to, hour }: SummaryPeriod) {
-    const { period, before, codes } = await reader.ask('results', {
+    const [all, byHour] = await reader.ask('answers', {
       ...figuresAsked(watch, thing),
       from,
       to,
-      ...(hour === null ? {} : { unit: 'hour' as const }),
-      compare: hour === null,
+      before: hour === null ? daysBefore(from, to) : null,
+      questions: [plainQuestion('piece'), ...(hour === null ? [] : [plainQuestion('hour')])],
     })
-    if (hour === null) return { tally: period.tally, before: before?.tally ?? null, codes }
-    const ofHour = period.buckets.find(({ start }) => start <= hour && hour < start + HOUR_MS)
-    return { tally: { scans: ofHour?.scans ?? 0, uniques: ofHour?.uniques ?? 0 }, before: null, codes: [] }
+    const { rows = [], names = {}, total = NO_FIGURES } = all ?? {}
+    if (hour !== null) {
+      const { zone } = thing.campaign
+      const ofHour = byHour?.rows.find(({ keys: [key] }) => key === timeKey(zone, 'hour', hour))
+      return { tally: ofHour ?? NO_FIGURES, before: null, pieces: [] }
+    }
+    const pieces = rows.filter(({ scans }) => scans > 0).slice(0, PIECES)
+    return {
+      tally: total,
+      before: total.before,
+      pieces: pieces.map(({ keys: [key = ''], scans }) => ({ name: names.piece?.[key] ?? '', scans })),
+    }
   }
 
   function leadsIn({ watch, thing }: About, { from, to, hour }: SummaryPeriod) {
@@ -94,15 +105,11 @@ export function watchLetters({ database: { read }, reader, addresses, links }: P
       if (!about) return null
       // It was a period when it was stored.
       const period = mail.payload as SummaryPeriod & { every: SummaryEvery }
-      const { tally, before, codes } = await countedIn(about, period)
+      const { tally, before, pieces } = await countedIn(about, period)
       const leads = await leadsIn(about, period)
       // Nobody wants to be told every hour that nothing happened.
       if (period.every === 'hour' && tally.scans === 0 && leads.total === 0) return null
       const { name, campaign } = about.thing
-      const pieces = codes.filter(({ scans }) => scans > 0).slice(0, PIECES)
-      const pieceNames = await Promise.all(
-        pieces.map(async ({ codeId }) => (await read.findOneBy(tables.codes, { id: codeId }))?.name ?? ''),
-      )
       const compared = before ? ` (${quantity(before.scans, 'scan')} in the time before)` : ''
       const written = writeMail({
         language: 'en',
@@ -111,7 +118,7 @@ export function watchLetters({ database: { read }, reader, addresses, links }: P
           `${whenInWords(period, campaign.zone)} (${campaign.zone}), ${OF_NAMES[about.watch.of]} “${name}”: ${quantity(tally.scans, 'scan')}${compared}, ${number(tally.uniques)} of them unique, and ${quantity(leads.total, 'new lead')}.`,
         ),
         rows: [
-          ...pieces.map(({ scans }, i) => [pieceNames[i] ?? '', quantity(scans, 'scan')] as const),
+          ...pieces.map(({ name: piece, scans }) => [piece, quantity(scans, 'scan')] as const),
           ...leads.rows.map(({ title, codeName }) => [title || 'Lead', `came by “${codeName}”`] as const),
         ],
         action: resultsLink(about),

@@ -1,4 +1,6 @@
 import type { EntityManager } from 'typeorm'
+import { type Dimension } from '@flimbo/core/dimensions'
+import { ROWS_MAX } from '@flimbo/core/results'
 import { dayIn } from '@flimbo/core/time'
 import { tables, type CampaignRow, type WatchRow } from '../database/index.ts'
 
@@ -34,10 +36,13 @@ export async function thingOf(
   return { name: thing.name, campaign, isLive: isInSeason && (route === null || route.state === 'live') }
 }
 
-/** What the figures of a watch are asked by, but the days. */
-export const figuresAsked = ({ of, refId }: Ref, { campaign }: WatchedThing) => ({
-  ...{ campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } }[of],
+/** What the figures of a watch are asked by, but the days and the questions. */
+export const figuresAsked = ({ of, refId, workspaceId }: WatchRow, { campaign }: WatchedThing) => ({
+  workspaceId,
+  within: { campaign: { campaignId: refId }, route: { routeId: refId }, code: { codeId: refId } }[of],
   zone: campaign.zone,
-  campaign: campaign.utmCampaign,
   channels: [],
 })
+/** A question that is narrowed by nothing. */
+export const plainQuestion = (...by: Dimension[]) =>
+  ({ what: 'scans', by, filters: {}, top: ROWS_MAX }) as const

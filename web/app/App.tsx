@@ -52,6 +52,7 @@ const router = createBrowserRouter([
       { path: '/', element: <Desk /> },
       { path: '/settings/:part?', element: later(<SettingsScreen />) },
       { path: '/jobs', element: later(<JobsScreen />) },
+      { path: '/results', element: later(<ResultsScreen />) },
       { path: '/leads', element: later(<LeadsScreen />) },
       { path: '/phone', element: later(<PhoneScreen />) },
       {

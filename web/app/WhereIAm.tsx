@@ -13,7 +13,10 @@ export function WhereIAm() {
   const navigate = useNavigate()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const campaigns = useAnswer(campaignsApi.names, {})
-  const [, id, stage = 'plan'] = /^\/campaigns\/(\d+)(?:\/(\w+))?/.exec(pathname) ?? []
+  const [, id, own] = /^\/campaigns\/(\d+)(?:\/(\w+))?/.exec(pathname) ?? []
+  // Two stages are of all campaigns too.
+  const [, ofAll] = /^\/(results|leads)$/.exec(pathname) ?? []
+  const stage = own ?? ofAll ?? 'plan'
   const here = campaigns.data?.rows.find((campaign) => String(campaign.id) === id)
   const client = clients.find((each) => each.id === here?.clientId) ?? clients[0]
   const go = (to: number) => {
@@ -57,7 +60,7 @@ export function WhereIAm() {
           selected={id === undefined}
           onClick={() => {
             setAnchor(null)
-            void navigate('/')
+            void navigate(own === 'results' || own === 'leads' ? `/${own}` : '/')
           }}
         >
           All campaigns

@@ -1,7 +1,8 @@
+import { country, language } from '@flimbo/core/formats'
 import { Box, Typography } from '@mui/material'
 import { PLACE_NOTE, scansApi } from '@flimbo/core/scans'
 import { useAnswer } from '../api/index.ts'
-import { country, language, When } from '../ui/index.ts'
+import { When } from '../ui/index.ts'
 
 const SHOWN = 2
 

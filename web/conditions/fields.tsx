@@ -1,8 +1,8 @@
+import { country } from '@flimbo/core/formats'
 import { Autocomplete, TextField } from '@mui/material'
 import { scansApi, type KnownPlace } from '@flimbo/core/scans'
 import { useDeferredValue, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
-import { country } from '../ui/index.ts'
 
 /** Options with the typed text in their name, those that begin with it first. */
 function likeliest(

@@ -1,8 +1,7 @@
 import { Chip, Stack } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { moment } from '@flimbo/core/formats'
+import { country, moment } from '@flimbo/core/formats'
 import type { LeadSummary } from '@flimbo/core/leads'
-import { country } from '../ui/index.ts'
 import { useLeadStates } from './useLeadStates.ts'
 
 interface Props {

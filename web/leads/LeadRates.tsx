@@ -11,7 +11,8 @@ import {
   Typography,
 } from '@mui/material'
 import { number, rateWithin } from '@flimbo/core/formats'
-import { DIMENSIONS, intervalOf, resultsApi, type Figures } from '@flimbo/core/results'
+import { DIMENSIONS } from '@flimbo/core/dimensions'
+import { intervalOf, resultsApi, type Figures } from '@flimbo/core/results'
 import { dayIn } from '@flimbo/core/time'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'

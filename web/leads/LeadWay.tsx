@@ -1,11 +1,10 @@
 import { Box, Link, Typography } from '@mui/material'
-import { moment } from '@flimbo/core/formats'
+import { country, moment } from '@flimbo/core/formats'
 import { languageName } from '@flimbo/core/conditions'
 import type { Lead } from '@flimbo/core/leads'
 import { MAIL_KIND_NAMES, MAIL_STATE_NAMES, type MailKind } from '@flimbo/core/mail'
 import type { ReactNode } from 'react'
 import { Link as RouterLink } from 'react-router'
-import { country } from '../ui/index.ts'
 
 const MAILED: Readonly<Record<MailKind, string>> = {
   ...MAIL_KIND_NAMES,

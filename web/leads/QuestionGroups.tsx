@@ -1,8 +1,7 @@
 import { Box, Link, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material'
-import { number, share } from '@flimbo/core/formats'
+import { country, number, orUnknown, share } from '@flimbo/core/formats'
 import type { LeadNumbers, NumbersBy, QuestionNumbers } from '@flimbo/core/leads'
 import { Link as RouterLink } from 'react-router'
-import { country, orUnknown } from '../ui/index.ts'
 import { answerHref, rowOf } from './filter.ts'
 import { meanWithin } from './mean.ts'
 

@@ -1,11 +1,11 @@
 import { Box, Button, Chip } from '@mui/material'
 import type { GridColDef } from '@mui/x-data-grid'
-import { moment } from '@flimbo/core/formats'
+import { country, language, moment } from '@flimbo/core/formats'
 import { pageResultsApi, type EventFilter, type PageEventRow } from '@flimbo/core/pages'
 import { useEffect, useRef, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { country, language, RowsTable, type Counted } from '../ui/index.ts'
+import { RowsTable, type Counted } from '../ui/index.ts'
 import { eventText } from './partResults.ts'
 
 /** One figure whose rows are shown: what it counts, in words and as a filter. */

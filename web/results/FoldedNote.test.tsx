@@ -6,13 +6,6 @@ afterEach(cleanup)
 
 /** The first of November in Berlin. */
 const SINCE = Date.UTC(2025, 9, 31, 23)
-const period = (from: string) => ({
-  from,
-  to: '2026-03-01',
-  tally: { scans: 0, uniques: 0, lastAt: null },
-  buckets: [],
-})
-
 describe('the note of scans that have no rows', () => {
   it.each([
     ['of days before', SINCE, '2025-10-31', null, true],
@@ -20,16 +13,7 @@ describe('the note of scans that have no rows', () => {
     ['of days that are compared with days before', SINCE, '2026-01-01', '2025-10-31', true],
     ['not where all have rows', null, '2020-01-01', null, false],
   ])('stands beside figures %s', (_what, rowsSince, from, before, isShown) => {
-    render(
-      <FoldedNote
-        data={{
-          rowsSince,
-          zone: 'Europe/Berlin',
-          period: period(from),
-          before: before === null ? null : period(before),
-        }}
-      />,
-    )
+    render(<FoldedNote rowsSince={rowsSince} zone="Europe/Berlin" first={before ?? from} isLeftOut={false} />)
     expect(screen.queryByText(/^Scans before 1 Nov 2025 are kept as sums only/) !== null).toBe(isShown)
   })
 })

@@ -1,6 +1,14 @@
-import { Box, Typography } from '@mui/material'
-import { quantity, day, moment, number } from '@flimbo/core/formats'
-import type { Results } from '@flimbo/core/results'
+import { Box, Skeleton, Typography } from '@mui/material'
+import { measureText } from '@flimbo/core/charts'
+import { day, moment, number, quantity, rateWithin } from '@flimbo/core/formats'
+import {
+  intervalOf,
+  measured,
+  MEASURES,
+  type Answer,
+  type Measure,
+  type ResultsSummary,
+} from '@flimbo/core/results'
 import type { Apart } from '@flimbo/core/scans'
 import { Sheet, When } from '../ui/index.ts'
 
@@ -21,86 +29,114 @@ const KINDS_MANY: Record<Apart, string> = {
   onward: 'second steps of scans',
 }
 
-function against(now: number, before: number): string {
+/** How a figure stands against an earlier one: "+12.5 % against 40". */
+export function against(now: number | null, before: number | null, write: (value: number) => string): string {
+  if (before === null) return now === null ? '\u00a0' : 'no figure before'
+  if (now === null) return `${write(before)} before`
   if (before === 0) return now === 0 ? 'none before either' : 'none before'
   const part = (now - before) / before
-  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${number(before)}`
+  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
 }
 
-function Figure({ name, value, beside }: { name: string; value: string; beside?: string | undefined }) {
+function Figure({ name, value, beside }: { name: string; value: React.ReactNode; beside: string }) {
   return (
     <Box>
       <Typography variant="body2" color="textSecondary">
         {name}
       </Typography>
-      <Typography sx={{ fontSize: '1.75rem', fontWeight: 650, lineHeight: 1.15 }}>{value}</Typography>
+      <Typography
+        component="p"
+        sx={{ fontSize: '1.5rem', fontWeight: 650, lineHeight: 1.2, whiteSpace: 'nowrap' }}
+      >
+        {value}
+      </Typography>
       <Typography variant="body2" color="textSecondary">
-        {beside ?? '\u00a0'}
+        {beside}
       </Typography>
     </Box>
   )
 }
 
+const SHOWN = [
+  'scans',
+  'uniques',
+  'leads',
+  'leadRate',
+  'cost',
+  'costPerScan',
+] as const satisfies readonly Measure[]
+const BESIDE: Partial<Record<Measure, string>> = {
+  uniques: 'sum of daily uniques',
+  cost: 'whole print runs',
+  costPerScan: 'whole runs, scans of these days',
+}
+
+interface Props {
+  readonly total: Answer['total'] | undefined
+  readonly summary: ResultsSummary | undefined
+  readonly currency: string
+  readonly zone: string
+  readonly from: string
+  readonly to: string
+  readonly before: { readonly from: string; readonly to: string } | null
+  /** Whether some of the scans are left out. */
+  readonly isNarrowed: boolean
+}
+
 /** The figures of a period, what they were before, and what is kept apart from them. */
-export function HowMany({ data: { period, before, ever, apart, zone } }: { data: Results }) {
-  const { scans, uniques } = period.tally
+export function HowMany({ total, summary, currency, zone, from, to, before, isNarrowed }: Props) {
+  const write = (measure: Measure) => (value: number) => measureText(measure, value, currency)
+  const beside = (measure: Measure): string => {
+    if (total?.before && measure !== 'cost')
+      return against(measured(measure, total), measured(measure, total.before), write(measure))
+    const interval = total && intervalOf(measure, total)
+    return interval ? rateWithin(interval).replace(/^\S+ % \((.*)\)$/, '$1') : (BESIDE[measure] ?? '\u00a0')
+  }
   return (
     <Sheet
       title="How many?"
       aside={
         <Typography variant="body2" color="textSecondary">
-          {day(period.from)} to {day(period.to)}, {zone}
-          {before && ` · before: ${day(before.from)} to ${day(before.to)}`}
+          {day(from)} to {day(to)}, {zone}
+          {before && ` · against ${day(before.from)} to ${day(before.to)}`}
         </Typography>
       }
     >
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: 'repeat(4, auto) minmax(0, 1fr)',
-          columnGap: 5,
-          alignItems: 'start',
-        }}
-      >
-        <Figure
-          name="Scans"
-          value={number(scans)}
-          beside={before ? against(scans, before.tally.scans) : undefined}
-        />
-        <Figure
-          name="Unique scans"
-          value={number(uniques)}
-          beside={before ? against(uniques, before.tally.uniques) : 'sum of daily uniques'}
-        />
-        <Box>
-          <Typography variant="body2" color="textSecondary">
-            Last scan
-          </Typography>
-          <Typography sx={{ fontSize: '1.75rem', fontWeight: 650, lineHeight: 1.15 }}>
-            <When at={ever.lastAt} zone={zone} />
-          </Typography>
-          <Typography variant="body2" color="textSecondary">
-            {ever.lastAt === null ? 'nobody yet' : moment(ever.lastAt, zone)}
-          </Typography>
+      {!total || !summary ? (
+        <Skeleton variant="rounded" height={72} />
+      ) : (
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1 }}>
+          {SHOWN.map((measure) => (
+            <Figure
+              key={measure}
+              name={MEASURES[measure].label}
+              value={measureText(measure, measured(measure, total), currency)}
+              beside={beside(measure)}
+            />
+          ))}
+          <Figure
+            name="Last scan"
+            value={<When at={summary.ever.lastAt} zone={zone} />}
+            beside={summary.ever.lastAt === null ? 'nobody yet' : moment(summary.ever.lastAt, zone)}
+          />
+          <Box sx={{ flex: '1 1 200px' }}>
+            <Typography variant="body2" color="textSecondary">
+              Since the beginning{isNarrowed ? ', not narrowed' : ''}
+            </Typography>
+            <Typography variant="body2">
+              {quantity(summary.ever.scans, 'scan')}, {number(summary.ever.uniques)} unique
+            </Typography>
+            <Typography variant="body2" color="textSecondary">
+              Excluded: {excluded(summary.apart)}
+            </Typography>
+          </Box>
         </Box>
-        <Figure
-          name="Since the beginning"
-          value={number(ever.scans)}
-          beside={quantity(ever.uniques, 'unique scan')}
-        />
-        <Box>
-          <Typography variant="body2" color="textSecondary">
-            Excluded from these figures
-          </Typography>
-          <Typography variant="body2">
-            {apart.length === 0
-              ? 'nothing'
-              : apart
-                  .map(({ kind, requests }) => quantity(requests, KINDS[kind], KINDS_MANY[kind]))
-                  .join(', ')}
-          </Typography>
-        </Box>
-      </Box>
+      )}
     </Sheet>
   )
 }
+
+const excluded = (apart: ResultsSummary['apart']): string =>
+  apart.length === 0
+    ? 'nothing'
+    : apart.map(({ kind, requests }) => quantity(requests, KINDS[kind], KINDS_MANY[kind])).join(', ')

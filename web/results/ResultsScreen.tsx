@@ -1,63 +1,70 @@
-import { Box, Chip, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
+import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
+import { isOfKind, timeKey, toggleKey, withoutDimension, type Dimension } from '@flimbo/core/dimensions'
 import { resultsApi } from '@flimbo/core/results'
-import type { Scope } from '@flimbo/core/scans'
+import { daysBetween, unitFor } from '@flimbo/core/time'
+import { workspaceApi } from '@flimbo/core/workspace'
+import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { useCampaign } from '../campaigns/index.ts'
-import { Trouble, useNow } from '../ui/index.ts'
-import { OnWhat, Through, Where } from './Breakdowns.tsx'
-import { Controls } from './Controls.tsx'
+import { Trouble } from '../ui/index.ts'
+import { WatchButton } from '../watches/index.ts'
+import { AnswerSheet } from './AnswerSheet.tsx'
+import { Changes } from './Changes.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
+import { Narrowing } from './Narrowing.tsx'
 import { OnPages } from './OnPages.tsx'
-import { OverTime } from './OverTime.tsx'
-import { periodOf } from './period.ts'
+import { Panels } from './Panels.tsx'
+import { QuestionBar } from './QuestionBar.tsx'
 import { RowsBehind } from './RowsBehind.tsx'
-import { WatchButton } from '../watches/index.ts'
 import { ScopeChoice } from './ScopeChoice.tsx'
+import { useResults, type AskedResults } from './useResults.ts'
 
-function scopeOf(codeId: number | undefined, routeId: number | undefined, campaignId: number): Scope {
-  if (codeId) return { codeId }
-  return routeId ? { routeId } : { campaignId }
-}
+const NONE: readonly string[] = []
+const AGAINST = { none: null, before: 'days before', year: 'year before' } as const
 
 /** What is watched, in a word. */
-function nameOf({ codeId, routeId }: Scope): string {
+function nameOf({ of: { codeId, routeId } }: AskedResults): string {
   if (codeId !== undefined) return 'this piece'
   return routeId === undefined ? 'this campaign' : 'this route'
 }
 
-/** What came of a campaign, a route or a piece, as questions from left to right. */
+/** What came of a piece, a route, a campaign, a client or everything: one question, and the same figures by all else. */
 export function ResultsScreen() {
-  const campaign = useCampaign()
-  const now = useNow()
-  const [address, setAddress] = useSearchParams()
-  const period = periodOf(address, campaign.zone, now)
-  const [codeId, routeId] = [
-    Number(address.get('code')) || undefined,
-    Number(address.get('route')) || undefined,
-  ]
-  const scope = scopeOf(codeId, routeId, campaign.id)
-  const { from, to, unit, compare } = period
-  const channel = codeId ? undefined : (address.get('channel') ?? undefined)
-  const exit = routeId && !codeId ? (address.get('exit') ?? undefined) : undefined
-  const results = useAnswer(resultsApi.get, {
-    query: { ...scope, channel, from, to, unit, compare: compare ? 'yes' : 'no' },
+  const asked = useResults()
+  const { of, zone, campaign, view, from, to } = asked
+  const currency = useAnswer(workspaceApi.settings, {}).data?.value.currency ?? 'EUR'
+  const by = useMemo<readonly Dimension[]>(
+    () => (view.by.length > 0 ? view.by : [unitFor(daysBetween(from, to))]),
+    [view.by, from, to],
+  )
+  const figures = useAnswer(resultsApi.ask, {
+    body: {
+      ...of,
+      from,
+      to,
+      against: view.against,
+      questions: [
+        { what: view.what, filters: view.filters },
+        // What it is parted by is chosen on it: all of that stays there to be seen.
+        { what: view.what, by: [...by], filters: withoutDimension(view.filters, ...by), top: 500 },
+      ],
+    },
   })
-  const { data } = results
-
-  const change = (changes: Record<string, string | null>) => {
-    setAddress(
-      (old) => {
-        for (const [name, value] of Object.entries(changes)) {
-          if (value === null) old.delete(name)
-          else old.set(name, value)
-        }
-        return old
-      },
-      { replace: true },
-    )
-  }
+  const summary = useAnswer(resultsApi.get, { query: { ...of, from, to } })
+  const [total, answer] = figures.data?.answers ?? []
+  const [unit] = by
+  const marks = useMemo(
+    () =>
+      unit && isOfKind(unit, 'time')
+        ? (summary.data?.changes ?? []).map(({ at }, i) => ({
+            key: timeKey(zone, unit, at),
+            name: String(i + 1),
+          }))
+        : [],
+    [summary.data, unit, zone],
+  )
+  const fault = figures.error ?? summary.error
 
   return (
     <Box sx={{ p: 2, width: '100%', maxWidth: 1440, mx: 'auto' }}>
@@ -65,77 +72,96 @@ export function ResultsScreen() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Results
         </Typography>
-        <WatchButton scope={scope} name={nameOf(scope)} />
-        <ScopeChoice
-          scope={scope}
-          choose={(kind, id) => {
-            change({ code: kind === 'code' ? String(id) : null, route: kind === 'route' ? String(id) : null })
-          }}
-        />
+        {campaign && <WatchButton scope={of} name={nameOf(asked)} />}
+        <ScopeChoice asked={asked} />
       </Stack>
-      <Controls period={period} change={change} />
-      {channel !== undefined && (
-        <Chip
-          sx={{ mt: 1 }}
-          label={`Only the channel: ${channel === '-' ? 'unassigned' : channel}`}
-          onDelete={() => {
-            change({ channel: null })
-          }}
-        />
-      )}
+      <QuestionBar asked={asked} />
+      <Narrowing asked={asked} />
       <Box sx={{ height: 4, mt: 1 }}>
-        {results.isFetching && results.isPlaceholderData && (
+        {figures.isFetching && figures.isPlaceholderData && (
           <LinearProgress aria-label="Reading" sx={{ height: 2 }} />
         )}
       </Box>
-      {results.isError && (
+      {fault && (
         <Trouble
-          error={results.error}
+          error={fault}
           retry={() => {
-            void results.refetch()
+            void figures.refetch()
+            void summary.refetch()
           }}
         />
       )}
-      {!data && !results.isError && <Skeleton variant="rounded" height={480} />}
-      {data && (
-        <Stack spacing={2}>
-          <FoldedNote data={data} />
-          <HowMany data={data} />
-          <OverTime data={data} />
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 2 }}>
-            <Where data={data} />
-            <OnWhat data={data} />
-          </Box>
-          {codeId === undefined && (
-            <Through
-              data={data}
-              campaignId={campaign.id}
-              narrow={(to) => {
-                change({ channel: to })
-              }}
-            />
-          )}
-          {channel === undefined && (
-            <OnPages
-              key={JSON.stringify(scope)}
-              scope={scope}
-              from={data.period.from}
-              to={data.period.to}
-              zone={data.zone}
-            />
-          )}
-          <RowsBehind
-            key={JSON.stringify([scope, channel, exit])}
-            scope={{ ...scope, channel }}
-            exit={exit}
-            lane={address.get('lane')}
-            data={data}
-            all={() => {
-              change({ exit: null, lane: null })
+      <Stack spacing={2}>
+        <FoldedNote
+          rowsSince={figures.data?.rowsSince ?? null}
+          zone={zone}
+          first={figures.data?.before?.from ?? from}
+          isLeftOut={figures.data?.answers.some((each) => each.leavesOutFolded) ?? false}
+        />
+        <HowMany
+          total={total?.total}
+          summary={summary.data}
+          currency={currency}
+          zone={zone}
+          from={from}
+          to={to}
+          before={figures.data?.before ?? null}
+          isNarrowed={Object.keys(view.filters).length > 0}
+        />
+        {answer ? (
+          <AnswerSheet
+            what={view.what}
+            by={by}
+            answer={answer}
+            currency={currency}
+            zone={zone}
+            from={from}
+            to={to}
+            against={AGAINST[view.against]}
+            marks={marks}
+            chosen={(by[0] && view.filters[by[0]]) ?? NONE}
+            choose={(keys) => {
+              asked.ask({
+                filters: by.reduce((all, dimension, side) => {
+                  const key = keys[side]
+                  return key === undefined ? all : toggleKey(all, dimension, key)
+                }, view.filters),
+              })
             }}
           />
-        </Stack>
-      )}
+        ) : (
+          <Skeleton variant="rounded" height={320} />
+        )}
+        {summary.data && marks.length > 0 && <Changes summary={summary.data} />}
+        <Panels asked={asked} currency={currency} />
+        {campaign && <OnPages key={JSON.stringify(of)} scope={of} from={from} to={to} zone={zone} />}
+        <Behind asked={asked} />
+      </Stack>
     </Box>
+  )
+}
+
+/** The rows of all this, or those of one lane where the address names it. */
+function Behind({ asked: { of, zone, from, to, view } }: { asked: AskedResults }) {
+  const [address, setAddress] = useSearchParams()
+  const exit = of.routeId === undefined ? undefined : (address.get('exit') ?? undefined)
+  return (
+    <RowsBehind
+      key={JSON.stringify([of, exit])}
+      of={of}
+      filters={view.filters}
+      from={from}
+      to={to}
+      zone={zone}
+      exit={exit}
+      lane={address.get('lane')}
+      all={() => {
+        setAddress((old) => {
+          old.delete('exit')
+          old.delete('lane')
+          return old
+        })
+      }}
+    />
   )
 }

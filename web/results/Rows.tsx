@@ -1,10 +1,11 @@
 import type { GridColDef } from '@mui/x-data-grid'
-import { scansApi, type Scan, type Scope } from '@flimbo/core/scans'
+import { scansApi, type Of, type Scan } from '@flimbo/core/scans'
+import type { Filters } from '@flimbo/core/dimensions'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { moment } from '@flimbo/core/formats'
-import { country, language, orUnknown, RowsTable, type Counted } from '../ui/index.ts'
+import { country, language, moment, orUnknown } from '@flimbo/core/formats'
+import { RowsTable, type Counted } from '../ui/index.ts'
 
 const columns = (zone: string): GridColDef<Scan>[] => [
   {
@@ -47,13 +48,17 @@ const columns = (zone: string): GridColDef<Scan>[] => [
 
 /** The scans behind the figures, row by row, and as a file. */
 export function Rows({
-  scope,
+  of,
+  filters,
   exit,
   from,
   to,
   zone,
 }: {
-  scope: Scope
+  of: Of
+  /** What the figures above are narrowed by. */
+  filters: Filters
+  /** Only scans that left that way; everything where it is not given. */
   exit: string | undefined
   from: string
   to: string
@@ -61,9 +66,17 @@ export function Rows({
 }) {
   const [counted, setCounted] = useState<Counted>('counted')
   const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
-  const filter = { ...scope, exit, from, to, counted }
+  const filter = { ...of, exit, from, to, counted }
+  const isNarrowed = Object.keys(filters).length > 0
   const file = useFile(scansApi.makeFile)
-  const scans = useAnswer(scansApi.list, { query: { ...filter, ...paging, order: 'desc' } })
+  const scans = useAnswer(scansApi.list, {
+    query: {
+      ...filter,
+      ...(isNarrowed ? { filters: JSON.stringify(filters) } : {}),
+      ...paging,
+      order: 'desc',
+    },
+  })
   return (
     <RowsTable
       name="Scans"
@@ -75,7 +88,7 @@ export function Rows({
       counted={{ value: counted, countedWord: 'Counted scans', change: setCounted }}
       paging={{ value: paging, change: setPaging }}
       download={() => {
-        void file.order({ body: filter })
+        void file.order({ body: { ...filter, ...(isNarrowed ? { filters } : {}) } })
       }}
       fault={file.fault}
     />

@@ -1,14 +1,9 @@
 import { Button, Chip } from '@mui/material'
-import type { Results } from '@flimbo/core/results'
-import { useState } from 'react'
+import { useState, type ComponentProps } from 'react'
 import { Sheet } from '../ui/index.ts'
 import { Rows } from './Rows.tsx'
 
-interface Props {
-  readonly data: Results
-  readonly scope: Parameters<typeof Rows>[0]['scope']
-  /** Only scans that left that way; everything where it is not given. */
-  readonly exit: string | undefined
+type Props = ComponentProps<typeof Rows> & {
   /** What the way is called on the plan: the place of a lane. */
   readonly lane: string | null
   /** Shows the scans of every way again. */
@@ -16,7 +11,8 @@ interface Props {
 }
 
 /** The scans that the figures are counted from. */
-export function RowsBehind({ data, scope, exit, lane, all }: Props) {
+export function RowsBehind({ lane, all, ...rows }: Props) {
+  const { exit } = rows
   const [rowsShown, setRowsShown] = useState(exit !== undefined)
   return (
     <Sheet
@@ -42,9 +38,7 @@ export function RowsBehind({ data, scope, exit, lane, all }: Props) {
           onDelete={all}
         />
       )}
-      {rowsShown && (
-        <Rows scope={scope} exit={exit} from={data.period.from} to={data.period.to} zone={data.zone} />
-      )}
+      {rowsShown && <Rows {...rows} />}
     </Sheet>
   )
 }

@@ -1,6 +1,6 @@
 import { circleAround, fromMercator, mercator, MERCATOR_END, type Point } from '@flimbo/core/conditions'
 import type { EChartsCoreOption } from 'echarts/core'
-import { INKS, SERIES } from '../ui/index.ts'
+import { CHART_COLOURS, INKS, SERIES } from '@flimbo/core/charts'
 import type { Circle } from './circles.ts'
 
 type Scheme = keyof typeof INKS
@@ -16,8 +16,6 @@ const WORLD = [
 /** A view is at least so high and wide, in degrees of longitude: a lone point needs a coast to be recognised by. */
 const LEAST_DEGREES = 3
 const POINT_KM = 50
-/** Land stands out from the sea, which is the sheet. */
-const LAND = { light: '#EAE4D6', dark: '#343D42' } as const
 
 /**
  * The view that holds all circles and the point of the test scan, with a little room about them.
@@ -95,7 +93,7 @@ export function mapOption({ map, view, circles, at, scheme, isStill }: Drawn): E
       right: 0,
       top: 0,
       bottom: 0,
-      itemStyle: { areaColor: LAND[scheme], borderColor: quiet, borderWidth: 0.6 },
+      itemStyle: { areaColor: CHART_COLOURS[scheme].land, borderColor: quiet, borderWidth: 0.6 },
       emphasis: { disabled: true },
       select: { disabled: true },
       silent: true,

@@ -3,6 +3,7 @@ import type {} from '@mui/x-data-grid/themeAugmentation'
 import type { CSSProperties } from 'react'
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@fontsource-variable/atkinson-hyperlegible-mono'
+import { INKS, TEXT } from '@flimbo/core/charts'
 import { nonce } from './nonce.ts'
 
 declare module '@mui/material/styles' {
@@ -19,21 +20,7 @@ declare module '@mui/material/Typography' {
   }
 }
 
-/** The face of everything but values people copy. */
-export const TEXT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif'
 const MONO = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace'
-
-/** Colours of chart series, told apart in any colour vision; the order matters. */
-export const SERIES = {
-  light: ['#0C5A66', '#C4881C', '#7B3F68', '#3E8FB5', '#5A8043', '#A9432F'],
-  dark: ['#6CC0CC', '#E0AC4F', '#C98BB6', '#79BBDB', '#98BD80', '#E08A75'],
-} as const
-
-/** Ink, hairlines and the one attention colour, as charts need them too. */
-export const INKS = {
-  light: { ink: '#1F2A30', quiet: '#5B676D', hairline: '#DDD8CC', sheet: '#FFFFFF', signal: '#D9541E' },
-  dark: { ink: '#E9E6DE', quiet: '#A7B0B3', hairline: '#3A4348', sheet: '#1C2327', signal: '#FF9466' },
-} as const
 
 const MOVING = [
   'Backdrop-root',

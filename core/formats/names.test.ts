@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { country, language, orUnknown } from './formats.ts'
+import { country, language, orUnknown } from './index.ts'
 
 describe('what a code stands for', () => {
   // ISO 3166-1 and BCP 47 codes, by the names the runtime ships.

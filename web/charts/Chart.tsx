@@ -1,47 +1,44 @@
 import { Box } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
-import { BarChart, LineChart } from 'echarts/charts'
+import { CHART_COLOURS, type ChartColours, type ChartOption } from '@flimbo/core/charts'
+import { BarChart, HeatmapChart, LineChart } from 'echarts/charts'
 import {
   AriaComponent,
   GridComponent,
   LegendComponent,
   MarkLineComponent,
+  TitleComponent,
   TooltipComponent,
+  VisualMapComponent,
 } from 'echarts/components'
-import { init, use as register, type EChartsCoreOption, type EChartsType } from 'echarts/core'
+import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
-import { INKS, SERIES } from '../ui/index.ts'
 
 register([
   BarChart,
+  HeatmapChart,
   LineChart,
   AriaComponent,
   GridComponent,
   LegendComponent,
   MarkLineComponent,
+  TitleComponent,
   TooltipComponent,
+  VisualMapComponent,
   CanvasRenderer,
 ])
-
-export interface ChartColours {
-  readonly series: readonly string[]
-  readonly ink: string
-  readonly quiet: string
-  readonly hairline: string
-  readonly sheet: string
-  readonly signal: string
-}
-
-const COLOURS: Record<'light' | 'dark', ChartColours> = {
-  light: { series: SERIES.light, ...INKS.light },
-  dark: { series: SERIES.dark, ...INKS.dark },
-}
 
 /** The colours of the scheme that shows. */
 export function useChartColours(): ChartColours {
   const { mode, systemMode } = useColorScheme()
-  return COLOURS[(mode === 'system' ? systemMode : mode) ?? 'light']
+  return CHART_COLOURS[(mode === 'system' ? systemMode : mode) ?? 'light']
+}
+
+/** Which bar, point or cell was chosen: its place in its series, and the place of that. */
+export interface Chosen {
+  readonly dataIndex: number
+  readonly seriesIndex: number
 }
 
 /** Draws a chart and keeps it as wide as its place; what it shows is also said in `label` and in a table beside it. */
@@ -49,17 +46,26 @@ export function Chart({
   option,
   height,
   label,
+  choose,
 }: {
-  option: EChartsCoreOption
+  option: ChartOption
   height: number
   label: string
+  choose?: (chosen: Chosen) => void
 }) {
   const place = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | null>(null)
+  const chooseNow = useRef(choose)
+  useEffect(() => {
+    chooseNow.current = choose
+  })
   useEffect(() => {
     if (!place.current) return
     const drawn = init(place.current)
     chart.current = drawn
+    drawn.on('click', ({ componentType, dataIndex, seriesIndex = 0 }) => {
+      if (componentType === 'series') chooseNow.current?.({ dataIndex, seriesIndex })
+    })
     const watch = new ResizeObserver(() => {
       drawn.resize()
     })

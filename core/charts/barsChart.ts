@@ -1,0 +1,73 @@
+import { MEASURES } from '../results/index.ts'
+import {
+  axisText,
+  beforeOf,
+  commonOption,
+  figureItems,
+  legendOf,
+  tooltipOf,
+  type ChartOption,
+  type Drawn,
+} from './drawn.ts'
+import { keyLabel } from './keyLabels.ts'
+import { measureText } from './measureText.ts'
+import { figureAxis } from './timeChart.ts'
+
+/** So many bars stand under each other; the table has them all. */
+export const BARS_MAX = 20
+const NAME_PX = 180
+
+/** One figure by what has no order of its own: lying bars, the first at the top, each with its figure. */
+export function barsChart(drawn: Drawn): ChartOption {
+  const { what, by, answer, against, currency, colours } = drawn
+  const [dimension = 'piece'] = by
+  const rows = answer.rows.slice(0, BARS_MAX)
+  const [petrol = '', , plum = ''] = colours.series
+  return {
+    ...commonOption(drawn),
+    grid: { left: 8, right: 90, top: against === null ? 4 : 32, bottom: 4, containLabel: true },
+    ...(against === null ? {} : { legend: legendOf(drawn) }),
+    tooltip: tooltipOf(drawn, {
+      trigger: 'axis',
+      axisPointer: { type: 'shadow' },
+      valueFormatter: (value: unknown) =>
+        measureText(what, typeof value === 'number' ? value : null, currency),
+    }),
+    xAxis: { ...figureAxis(drawn), axisLabel: { show: false }, splitLine: { show: false } },
+    yAxis: {
+      type: 'category',
+      inverse: true,
+      data: rows.map((row) => keyLabel(dimension, row.keys[0] ?? '', answer.names)),
+      axisLabel: { ...axisText(drawn), color: colours.ink, width: NAME_PX, overflow: 'truncate' },
+      axisLine: { lineStyle: { color: colours.hairline } },
+      axisTick: { show: false },
+    },
+    series: [
+      {
+        name: MEASURES[what].label,
+        type: 'bar',
+        data: figureItems(drawn, rows),
+        itemStyle: { color: petrol },
+        barMaxWidth: 18,
+        label: {
+          show: true,
+          position: 'right',
+          color: colours.ink,
+          fontSize: 12,
+          formatter: ({ value }: { value: number | null }) => measureText(what, value ?? null, currency),
+        },
+      },
+      ...(against === null
+        ? []
+        : [
+            {
+              name: `${MEASURES[what].label}, ${against}`,
+              type: 'bar',
+              data: rows.map((row) => beforeOf(what, row)),
+              itemStyle: { color: plum, opacity: 0.6 },
+              barMaxWidth: 8,
+            },
+          ]),
+    ],
+  }
+}

@@ -1,0 +1,245 @@
+import * as echarts from 'echarts'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { contrastRatio } from '../symbol/index.ts'
+import type { AnswerRow } from '../results/index.ts'
+import {
+  answerTable,
+  CHART_COLOURS,
+  chartKinds,
+  drawAnswer,
+  keyLabel,
+  keyLabels,
+  linesOf,
+  mapView,
+  measureShort,
+  measureText,
+  type ChartKind,
+  type Drawn,
+} from './index.ts'
+
+const row = (keys: string[], scans: number, more: Partial<AnswerRow> = {}): AnswerRow => ({
+  keys,
+  scans,
+  uniques: scans,
+  leads: 0,
+  cost: null,
+  before: null,
+  ...more,
+})
+const drawn = (given: Partial<Drawn> & Pick<Drawn, 'by'>, rows: AnswerRow[]): Drawn => ({
+  what: 'scans',
+  answer: { rows, names: {}, spots: {} },
+  colours: CHART_COLOURS.light,
+  currency: 'EUR',
+  against: null,
+  marks: [],
+  chosen: [],
+  hasPatterns: false,
+  ...given,
+})
+/** As the library draws it, in text that can be read. */
+function svgOf(kind: Exclude<ChartKind, 'map'>, of: Drawn, timeKeys: string[] = []): string {
+  const { option, height } = drawAnswer(kind, of, timeKeys)
+  const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, width: 900, height })
+  chart.setOption(option)
+  const svg = chart.renderToSVGString()
+  chart.dispose()
+  return svg
+}
+
+describe('what a key is called', () => {
+  it.each([
+    ['day', '2026-07-01', 'Wed, 1 Jul 2026'],
+    ['hour', '2026-07-01T14:00+02:00', '1 Jul, 14:00'],
+    ['week', '2026-W27', 'week 27 of 2026'],
+    ['month', '2026-07', 'Jul 2026'],
+    ['quarter', '2026-Q3', 'Q3 2026'],
+    ['hourOfWeek', '7-23', 'Sun 23:00'],
+    ['city', 'DE\tSchleswig-Holstein\tHusum', 'Husum, Germany'],
+    ['country', 'DK', 'Denmark'],
+    ['language', '', 'Not named'],
+    ['channel', '', 'unassigned'],
+    ['distance', '1000-', '1,000 km and more'],
+    ['distance', '0-1', 'under 1 km'],
+    ['outcome', 'full-today', 'full for the day'],
+    ['medium', 'poster', 'poster'],
+  ] as const)('%s %j: %s', (dimension, key, label) => {
+    expect(keyLabel(dimension, key)).toBe(label)
+  })
+
+  it('is the name of a thing that is known by number', () => {
+    expect(keyLabel('piece', '7', { piece: { 7: 'Pier poster' } })).toBe('Pier poster')
+  })
+
+  it('tells an hour that comes twice apart', () => {
+    expect(keyLabels('hour', ['2026-10-25T02:00+02:00', '2026-10-25T02:00+01:00'])).toEqual([
+      '25 Oct, 02:00 (+02:00)',
+      '25 Oct, 02:00 (+01:00)',
+    ])
+  })
+})
+
+describe('a figure', () => {
+  it('is written by what it is, and is no figure where there is none', () => {
+    expect(measureText('scans', 12345, 'EUR')).toBe('12,345')
+    expect(measureText('leadRate', 0.0512, 'EUR')).toBe('5.1 %')
+    expect(measureText('costPerScan', 2.5, 'EUR')).toBe('€2.50')
+    expect(measureText('cost', 1200, 'GBP')).toBe('£1,200')
+    expect(measureText('costPerLead', null, 'EUR')).toBe('no figure')
+    expect([measureShort('scans', 12345, 'EUR'), measureShort('leadRate', null, 'EUR')]).toEqual([
+      '12.3k',
+      '–',
+    ])
+  })
+})
+
+describe('a chart', () => {
+  it('can be drawn of every question, the usual way first', () => {
+    expect(chartKinds(['day'])).toEqual(['time'])
+    expect(chartKinds(['weekday'])).toEqual(['time'])
+    expect(chartKinds(['hourOfWeek'])).toEqual(['week'])
+    expect(chartKinds(['city'])).toEqual(['bars', 'map'])
+    expect(chartKinds(['piece'])).toEqual(['bars'])
+    expect(chartKinds(['medium', 'week'])).toEqual(['lines', 'multiples'])
+    expect(chartKinds(['medium', 'country'])).toEqual(['cells'])
+  })
+
+  it('of time shows its pieces, what it is held against, and what was changed', () => {
+    const rows = [
+      row(['2026-07-01'], 5, { before: { scans: 4, uniques: 4, leads: 0, cost: null } }),
+      row(['2026-07-02'], 7),
+    ]
+    const of = drawn({ by: ['day'], against: 'days before', marks: [{ key: '2026-07-02', name: '1' }] }, rows)
+    const svg = svgOf('time', of)
+    for (const text of ['Scans', 'Unique scans', 'Scans, days before', 'Wed, 1 Jul 2026', '>1<'])
+      expect(svg).toContain(text)
+    expect(drawAnswer('time', of, []).keysAt(1, 0)).toEqual(['2026-07-02'])
+  })
+
+  it('of keys without an order has a bar each, with its figure, those that are chosen stand out', () => {
+    const rows = [row(['poster'], 40, { leads: 2 }), row(['card'], 10), row(['gone'], 0)]
+    const of = drawn({ what: 'leadRate', by: ['medium'], chosen: ['card'] }, rows)
+    const svg = svgOf('bars', of)
+    for (const text of ['poster', '5.0 %', '0.0 %']) expect(svg).toContain(text)
+    expect(JSON.stringify(drawAnswer('bars', of, []).option)).toContain('"opacity":0.3')
+  })
+
+  it('of time by something else has every piece of time, and a line each of the largest keys', () => {
+    const days = ['2026-07-01', '2026-07-02', '2026-07-03']
+    const rows = [
+      row(['card', '2026-07-03'], 1),
+      row(['poster', '2026-07-01'], 9),
+      row(['poster', '2026-07-03'], 4),
+    ]
+    const { lines } = linesOf('scans', ['medium', 'day'], false, { rows }, days)
+    expect(lines).toEqual([
+      { key: 'poster', values: [9, 0, 4] },
+      { key: 'card', values: [0, 0, 1] },
+    ])
+    // A rate of nothing is no figure: a gap, not a nought.
+    expect(linesOf('leadRate', ['medium', 'day'], false, { rows }, days).lines[0]?.values).toEqual([
+      0,
+      null,
+      0,
+    ])
+    const of = drawn({ by: ['medium', 'day'] }, rows)
+    for (const kind of ['lines', 'multiples'] as const) {
+      const { keysAt } = drawAnswer(kind, of, days)
+      expect(keysAt(2, 1)).toEqual(['card', '2026-07-03'])
+      expect(svgOf(kind, of, days)).toContain('poster')
+    }
+  })
+
+  it('of two things has a cell each, with the figure in it, that says which it is', () => {
+    const rows = [row(['poster', 'DE'], 9), row(['card', 'DK'], 4)]
+    const of = drawn({ by: ['medium', 'country'] }, rows)
+    const svg = svgOf('cells', of)
+    for (const text of ['poster', 'Germany', '>9<', '>4<']) expect(svg).toContain(text)
+    expect(drawAnswer('cells', of, []).keysAt(1, 0)).toEqual(['card', 'DK'])
+    const week = drawn({ by: ['hourOfWeek'] }, [row(['1-00'], 3), row(['7-23'], 9)])
+    expect(svgOf('week', week)).toContain('Sun')
+    expect(drawAnswer('week', week, []).keysAt(1, 0)).toEqual(['7-23'])
+  })
+
+  it('has patterns where they are asked for', () => {
+    const rows = [row(['poster'], 5)]
+    expect(svgOf('bars', drawn({ by: ['medium'], hasPatterns: true }, rows))).toContain('<pattern')
+    expect(svgOf('bars', drawn({ by: ['medium'] }, rows))).not.toContain('<pattern')
+  })
+
+  it('is drawn of nothing too', () => {
+    for (const [kind, by] of [
+      ['time', ['day']],
+      ['bars', ['piece']],
+      ['week', ['hourOfWeek']],
+      ['cells', ['medium', 'country']],
+      ['lines', ['medium', 'day']],
+      ['multiples', ['medium', 'day']],
+    ] as const)
+      expect(svgOf(kind, drawn({ by }, []))).toContain('<svg')
+  })
+
+  it('has colours that stand out from the sheet, in both schemes (WCAG 2.2: 3:1 for what is needed to understand)', () => {
+    for (const { series, sheet, signal, ink, quiet } of Object.values(CHART_COLOURS)) {
+      // Ochre alone is lighter on white: it is told by its dots and its label.
+      for (const colour of [...series, signal].filter((each) => each !== '#C4881C'))
+        expect([colour, contrastRatio(colour, sheet) >= 3]).toEqual([colour, true])
+      for (const colour of [ink, quiet]) expect(contrastRatio(colour, sheet)).toBeGreaterThanOrEqual(4.5)
+    }
+  })
+})
+
+describe('the view of a map', () => {
+  it('holds nearly all scans and the piece, whatever lies where', () => {
+    const spot = fc.record({
+      at: fc.tuple(
+        fc.double({ min: -170, max: 170, noNaN: true }),
+        fc.double({ min: -50, max: 70, noNaN: true }),
+      ),
+      value: fc.integer({ min: 1, max: 1000 }),
+    })
+    fc.assert(
+      fc.property(fc.array(spot, { minLength: 1, maxLength: 20 }), (spots) => {
+        const sorted = [...spots].sort((a, b) => b.value - a.value)
+        const [[west, north], [east, south]] = mapView(sorted, { latitude: 54, longitude: 8 })
+        const inView = ([x, y]: readonly [number, number]) =>
+          x >= west && x <= east && y <= north && y >= south
+        const held = spots.filter(({ at }) => inView(at)).reduce((sum, { value }) => sum + value, 0)
+        expect(held).toBeGreaterThanOrEqual(0.95 * spots.reduce((sum, { value }) => sum + value, 0))
+        expect(inView([8, 54])).toBe(true)
+      }),
+    )
+  })
+})
+
+describe('the table of an answer', () => {
+  it('has every figure with its interval, and what it is held against', () => {
+    const before = { scans: 10, uniques: 9, leads: 1, cost: null }
+    const table = answerTable(
+      'leadRate',
+      ['piece'],
+      {
+        rows: [row(['7'], 263, { leads: 81, before }), row(['8'], 0)],
+        names: { piece: { 7: 'Poster', 8: 'Card' } },
+      },
+      'days before',
+    )
+    expect(table.headings).toEqual([
+      'Piece',
+      'Leads per scan',
+      'From (95 %)',
+      'To (95 %)',
+      'Leads per scan, days before',
+      'Scans',
+      'Unique scans',
+      'Leads',
+      'Cost',
+    ])
+    // Newcombe 1998, 81 of 263, from memory.
+    expect(
+      table.rows[0]?.map((cell) => (typeof cell === 'number' ? Math.round(cell * 1e4) / 1e4 : cell)),
+    ).toEqual(['Poster', 0.308, 0.2553, 0.3662, 0.1, 263, 263, 81, null])
+    expect(table.rows[1]).toEqual(['Card', null, null, null, null, 0, 0, 0, null])
+  })
+})

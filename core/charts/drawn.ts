@@ -1,0 +1,79 @@
+import type { Dimension } from '../dimensions/index.ts'
+import type { Answer, AnswerRow, Measure } from '../results/index.ts'
+import { measured } from '../results/index.ts'
+import { TEXT, type ChartColours } from './colours.ts'
+
+/** A moment that is marked on a chart of time: by the key of the piece of time it falls in, and a short name. */
+export interface ChartMark {
+  readonly key: string
+  readonly name: string
+}
+
+/** An answer that is to be drawn. */
+export interface Drawn {
+  readonly what: Measure
+  /** What it was asked by: one or two. */
+  readonly by: readonly Dimension[]
+  readonly answer: Pick<Answer, 'rows' | 'names' | 'spots'>
+  readonly colours: ChartColours
+  /** ISO 4217. */
+  readonly currency: string
+  /** What figures are held against is called so; null where they are held against nothing. */
+  readonly against: string | null
+  readonly marks: readonly ChartMark[]
+  /** Keys of the first dimension that are chosen: the others stand back. */
+  readonly chosen: readonly string[]
+  /** Whether areas are told apart by patterns too. */
+  readonly hasPatterns: boolean
+}
+
+/** An option of ECharts. */
+export type ChartOption = Readonly<Record<string, unknown>>
+
+/** The figure of a row, or of what it is held against. */
+export const figureOf = (what: Measure, row: AnswerRow): number | null => measured(what, row)
+export const beforeOf = (what: Measure, { before }: AnswerRow): number | null =>
+  before && measured(what, before)
+
+/** What all charts have in common. */
+export function commonOption({ colours, hasPatterns }: Drawn): ChartOption {
+  return {
+    animation: false,
+    color: [...colours.series],
+    textStyle: { fontFamily: TEXT, color: colours.ink },
+    // What a chart shows is said by whoever draws it.
+    aria: { enabled: true, label: { enabled: false }, decal: { show: hasPatterns } },
+  }
+}
+
+/** The figures of rows as the parts of a series: those that are chosen stand out. */
+export function figureItems({ what, answer, chosen }: Drawn, rows: readonly AnswerRow[] = answer.rows) {
+  return rows.map((row) => {
+    const value = figureOf(what, row)
+    if (chosen.length === 0) return value
+    return { value, itemStyle: { opacity: chosen.includes(row.keys[0] ?? '') ? 1 : 0.3 } }
+  })
+}
+
+/** A tooltip that is drawn on the canvas: the page's policy lets no inline styles in. */
+export function tooltipOf({ colours }: Drawn, more: ChartOption): ChartOption {
+  return {
+    renderMode: 'richText',
+    confine: true,
+    backgroundColor: colours.sheet,
+    borderColor: colours.hairline,
+    textStyle: { color: colours.ink, fontSize: 12 },
+    ...more,
+  }
+}
+
+export const axisText = ({ colours }: Drawn) => ({ color: colours.quiet, fontSize: 12 })
+export const legendOf = ({ colours }: Drawn): ChartOption => ({
+  type: 'scroll',
+  top: 0,
+  left: 0,
+  itemWidth: 18,
+  textStyle: { color: colours.ink, fontSize: 12 },
+  pageTextStyle: { color: colours.ink },
+  pageIconColor: colours.ink,
+})

@@ -1,0 +1,52 @@
+import { dayIn, isKnownDay, shiftDay, shiftYear } from '../time/index.ts'
+
+/** Days a choice of period stands for, on a day. */
+const lastDays = (count: number) => (today: string) => ({ from: shiftDay(today, 1 - count), to: today })
+const lastOfMonth = (first: string) => shiftDay(`${shiftDay(first, 31).slice(0, 7)}-01`, -1)
+
+/** Periods that go with the days, as people are offered them. */
+export const PRESETS = {
+  today: { label: 'Today', days: lastDays(1) },
+  yesterday: {
+    label: 'Yesterday',
+    days: (today: string) => ({ from: shiftDay(today, -1), to: shiftDay(today, -1) }),
+  },
+  7: { label: 'Last 7 days', days: lastDays(7) },
+  30: { label: 'Last 30 days', days: lastDays(30) },
+  90: { label: 'Last 90 days', days: lastDays(90) },
+  365: { label: 'Last 365 days', days: lastDays(365) },
+  month: { label: 'This month', days: (today: string) => ({ from: `${today.slice(0, 7)}-01`, to: today }) },
+  'last-month': {
+    label: 'Last month',
+    days: (today: string) => {
+      const from = `${shiftDay(`${today.slice(0, 7)}-01`, -1).slice(0, 7)}-01`
+      return { from, to: lastOfMonth(from) }
+    },
+  },
+  year: { label: 'This year', days: (today: string) => ({ from: `${today.slice(0, 4)}-01-01`, to: today }) },
+  'last-year': {
+    label: 'Last year',
+    days: (today: string) => {
+      const year = shiftYear(today, -1).slice(0, 4)
+      return { from: `${year}-01-01`, to: `${year}-12-31` }
+    },
+  },
+} as const
+export type Preset = keyof typeof PRESETS
+export const DEFAULT_PRESET: Preset = 30
+export const isPreset = (text: string): text is `${Preset}` => Object.hasOwn(PRESETS, text)
+
+/** Days that go with the day on which they are asked for, or days that stay. */
+export type Period = { readonly preset: Preset } | { readonly from: string; readonly to: string }
+
+/** The days a period stands for at a moment, in a zone; both included. */
+export function daysOf(period: Period, zone: string, now: number): { from: string; to: string } {
+  return 'preset' in period
+    ? PRESETS[period.preset].days(dayIn(zone, now))
+    : { from: period.from, to: period.to }
+}
+
+/** The period two days name, where they do. */
+export function periodBetween(from: string, to: string): Period | null {
+  return isKnownDay(from) && isKnownDay(to) && from <= to ? { from, to } : null
+}

@@ -1,0 +1,73 @@
+import { DIMENSION_NAMES, FILTER_KEYS_MAX, type Dimension, type Filters } from '../dimensions/index.ts'
+import { MEASURE_NAMES, type Measure } from './measures.ts'
+import { DEFAULT_PRESET, isPreset, periodBetween, type Period, type Preset } from './period.ts'
+import { AGAINST, type Against } from './question.ts'
+
+/** All that a person has asked: what, by what, of which scans, when, and against what. */
+export interface QuestionView {
+  readonly what: Measure
+  /** Nothing stands for time, in pieces that suit the period. */
+  readonly by: readonly Dimension[]
+  readonly filters: Filters
+  readonly period: Period
+  readonly against: Against
+}
+
+/** What an address asks that says nothing. */
+export const DEFAULT_VIEW: QuestionView = {
+  what: 'scans',
+  by: [],
+  filters: {},
+  period: { preset: DEFAULT_PRESET },
+  against: 'none',
+}
+
+const FILTER = 'in.'
+/** The names in an address that a question is made of; others are not its own. */
+const isOfView = (name: string) =>
+  ['what', 'by', 'days', 'from', 'to', 'against'].includes(name) || name.startsWith(FILTER)
+
+const dimensionNamed = (text: string) => DIMENSION_NAMES.find((name) => name === text)
+
+/** The question an address holds; what it says wrongly is as if it were not said. */
+export function readView(address: URLSearchParams): QuestionView {
+  const text = (name: string) => address.get(name) ?? ''
+  const by = text('by')
+    .split(',')
+    .flatMap((name) => dimensionNamed(name) ?? [])
+  const filters: Filters = {}
+  for (const name of new Set(address.keys())) {
+    const dimension = name.startsWith(FILTER) ? dimensionNamed(name.slice(FILTER.length)) : undefined
+    if (dimension) filters[dimension] = [...new Set(address.getAll(name))].slice(0, FILTER_KEYS_MAX)
+  }
+  return {
+    what: MEASURE_NAMES.find((name) => name === text('what')) ?? DEFAULT_VIEW.what,
+    by: [...new Set(by)].slice(0, 2),
+    filters,
+    period: periodBetween(text('from'), text('to')) ?? { preset: presetOf(text('days')) },
+    against: AGAINST.find((each) => each === text('against')) ?? 'none',
+  }
+}
+
+function presetOf(text: string): Preset {
+  if (!isPreset(text)) return DEFAULT_PRESET
+  // Those that are numbers are named so.
+  return (/^\d+$/.test(text) ? Number(text) : text) as Preset
+}
+
+/** An address with another question: what is not the question's own stays. */
+export function writeView(address: URLSearchParams, view: QuestionView): URLSearchParams {
+  const written = new URLSearchParams([...address].filter(([name]) => !isOfView(name)))
+  const { what, by, filters, period, against } = view
+  if (what !== DEFAULT_VIEW.what) written.set('what', what)
+  if (by.length > 0) written.set('by', by.join(','))
+  if ('from' in period) {
+    written.set('from', period.from)
+    written.set('to', period.to)
+  } else if (period.preset !== DEFAULT_PRESET) written.set('days', String(period.preset))
+  if (against !== 'none') written.set('against', against)
+  // Its own names.
+  for (const [dimension, keys] of Object.entries(filters) as [Dimension, readonly string[]][])
+    for (const key of keys) written.append(`${FILTER}${dimension}`, key)
+  return written
+}

@@ -1,0 +1,206 @@
+import DownloadIcon from '@mui/icons-material/DownloadOutlined'
+import {
+  Button,
+  FormControlLabel,
+  Menu,
+  MenuItem,
+  Stack,
+  Switch,
+  ToggleButton,
+  ToggleButtonGroup,
+} from '@mui/material'
+import {
+  answerTable,
+  CHART_COLOURS,
+  chartKinds,
+  drawAnswer,
+  type ChartKind,
+  type ChartMark,
+} from '@flimbo/core/charts'
+import { DIMENSIONS, isOfKind, timeKey, type Dimension } from '@flimbo/core/dimensions'
+import { quantity } from '@flimbo/core/formats'
+import { writeTable, escapeFormula } from '@flimbo/core/plan'
+import { MEASURES, type Answer, type Measure } from '@flimbo/core/results'
+import { buckets, spanOfDays } from '@flimbo/core/time'
+import { lazy, Suspense, useMemo, useState } from 'react'
+import { Chart, drawChart, saveFile, useChartColours, type ChartFile } from '../charts/index.ts'
+import { Fault, Sheet } from '../ui/index.ts'
+import { AnswerTable } from './AnswerTable.tsx'
+
+const AnswerMap = lazy(async () => ({ default: (await import('./AnswerMap.tsx')).AnswerMap }))
+
+type Shown = ChartKind | 'table'
+const LABELS: Readonly<Record<Shown, string>> = {
+  time: 'Chart',
+  lines: 'Lines',
+  multiples: 'Side by side',
+  week: 'Chart',
+  bars: 'Bars',
+  cells: 'Cells',
+  map: 'Map',
+  table: 'Table',
+}
+
+export interface AnswerProps {
+  readonly what: Measure
+  readonly by: readonly Dimension[]
+  readonly answer: Answer
+  readonly currency: string
+  readonly zone: string
+  readonly from: string
+  readonly to: string
+  /** What figures are held against is called so; null for nothing. */
+  readonly against: string | null
+  readonly marks: readonly ChartMark[]
+  /** Keys of the first dimension that everything is narrowed to. */
+  readonly chosen: readonly string[]
+  /** Narrows everything to what a part of the chart stands for. */
+  readonly choose: (keys: readonly string[]) => void
+}
+
+/** What a question is called: "Scans by day and medium". */
+export const titleOf = (what: Measure, by: readonly Dimension[]): string =>
+  [
+    MEASURES[what].label,
+    ...(by.length > 0 ? ['by', by.map((each) => DIMENSIONS[each].label.toLowerCase()).join(' and ')] : []),
+  ].join(' ')
+
+/** The answer to the question: drawn in one of the ways it can be, or as a table; each to be taken away. */
+export function AnswerSheet(props: AnswerProps) {
+  const { what, by, answer, currency, zone, from, to, against, marks, chosen, choose } = props
+  const kinds: readonly [Shown, ...Shown[]] = [...chartKinds(by), 'table']
+  const [wanted, setWanted] = useState<Shown | null>(null)
+  const [hasPatterns, setPatterns] = useState(false)
+  const shown = wanted !== null && kinds.includes(wanted) ? wanted : kinds[0]
+  const colours = useChartColours()
+  const timeKeys = useMemo(() => {
+    const unit = by.length === 2 ? by.find((each) => isOfKind(each, 'time')) : undefined
+    return unit && isOfKind(unit, 'time')
+      ? buckets(zone, spanOfDays(zone, from, to), unit).map(({ start }) => timeKey(zone, unit, start))
+      : []
+  }, [by, zone, from, to])
+  const drawn = useMemo(() => {
+    const given = { what, by, answer, currency, against, marks, chosen, hasPatterns }
+    // A table, and a map, have a usual chart that stands for them in a file.
+    const kind =
+      shown === 'table' || shown === 'map' ? (chartKinds(by)[0] as Exclude<ChartKind, 'map'>) : shown
+    return {
+      ...drawAnswer(kind, { ...given, colours }, timeKeys),
+      onPaper: drawAnswer(kind, { ...given, colours: CHART_COLOURS.light }, timeKeys).option,
+    }
+  }, [what, by, answer, currency, against, marks, chosen, hasPatterns, shown, colours, timeKeys])
+  const title = titleOf(what, by)
+  const label = `${title}: ${quantity(answer.total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
+  return (
+    <Sheet
+      title={title}
+      aside={
+        <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+          <FormControlLabel
+            control={
+              <Switch
+                size="small"
+                checked={hasPatterns}
+                onChange={(_event, on) => {
+                  setPatterns(on)
+                }}
+              />
+            }
+            label="Patterns"
+          />
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={shown}
+            aria-label="Drawn as"
+            onChange={(_event, kind: Shown | null) => {
+              if (kind) setWanted(kind)
+            }}
+          >
+            {kinds.map((kind) => (
+              <ToggleButton key={kind} value={kind}>
+                {LABELS[kind]}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          <TakeAway {...props} title={title} option={drawn.onPaper} height={drawn.height} />
+        </Stack>
+      }
+    >
+      {shown === 'table' && <AnswerTable {...props} />}
+      {shown === 'map' && (
+        <Suspense fallback={null}>
+          <AnswerMap {...props} label={label} />
+        </Suspense>
+      )}
+      {shown !== 'table' && shown !== 'map' && (
+        <Chart
+          option={drawn.option}
+          height={drawn.height}
+          label={label}
+          choose={({ dataIndex, seriesIndex }) => {
+            choose(drawn.keysAt(dataIndex, seriesIndex))
+          }}
+        />
+      )}
+    </Sheet>
+  )
+}
+
+function TakeAway({
+  what,
+  by,
+  answer,
+  against,
+  title,
+  option,
+  height,
+}: AnswerProps & { title: string; option: Parameters<typeof drawChart>[0]; height: number }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
+  const [fault, setFault] = useState<string | null>(null)
+  const name = title.toLowerCase().replaceAll(' ', '-')
+  async function take(file: ChartFile | 'csv') {
+    setAnchor(null)
+    try {
+      if (file === 'csv') {
+        const { headings, rows } = answerTable(what, by, answer, against)
+        const cells = [headings, ...rows].map((row) =>
+          row.map((cell) => (typeof cell === 'string' ? escapeFormula(cell) : String(cell ?? ''))),
+        )
+        saveFile(new Blob([writeTable(cells)], { type: 'text/csv;charset=utf-8' }), `${name}.csv`)
+      } else
+        saveFile(
+          await drawChart(option, file, { height, background: CHART_COLOURS.light.sheet }),
+          `${name}.${file}`,
+        )
+      setFault(null)
+    } catch (error) {
+      setFault(error instanceof Error ? error.message : 'The file could not be made. Try again.')
+    }
+  }
+  return (
+    <>
+      <Button
+        startIcon={<DownloadIcon />}
+        aria-haspopup="menu"
+        onClick={({ currentTarget }) => {
+          setAnchor(currentTarget)
+        }}
+      >
+        Download
+      </Button>
+      <Fault sentence={fault} />
+      <Menu
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => {
+          setAnchor(null)
+        }}
+      >
+        <MenuItem onClick={() => void take('png')}>Picture (PNG)</MenuItem>
+        <MenuItem onClick={() => void take('svg')}>Drawing (SVG)</MenuItem>
+        <MenuItem onClick={() => void take('csv')}>Its numbers (CSV)</MenuItem>
+      </Menu>
+    </>
+  )
+}

@@ -1,0 +1,145 @@
+import { Autocomplete, Button, Chip, MenuItem, Popover, Stack, TextField } from '@mui/material'
+import { keyLabel } from '@flimbo/core/charts'
+import {
+  DIMENSION_NAMES,
+  DIMENSIONS,
+  isOfKind,
+  toggleKey,
+  withoutDimension,
+  type Dimension,
+  type Filters,
+} from '@flimbo/core/dimensions'
+import { number } from '@flimbo/core/formats'
+import { resultsApi, ROWS_MAX } from '@flimbo/core/results'
+import { useRef, useState } from 'react'
+import { useAnswer } from '../api/index.ts'
+import { useKeyNames } from './useKeyNames.ts'
+import type { AskedResults } from './useResults.ts'
+
+const NAMED_MAX = 3
+/** Pieces of time are chosen on the chart, and by the days. */
+const OFFERED = DIMENSION_NAMES.filter((name) => !isOfKind(name, 'time'))
+
+/** What the figures are narrowed to, and the way to narrow them more. */
+export function Narrowing({ asked }: { asked: AskedResults }) {
+  const { view, ask } = asked
+  const button = useRef<HTMLButtonElement>(null)
+  const [isOpen, setOpen] = useState(false)
+  const names = useKeyNames(asked)
+  // Its own names.
+  const filters = Object.entries(view.filters) as [Dimension, string[]][]
+  const label = ([dimension, keys]: [Dimension, string[]]) => {
+    const named = keys.slice(0, NAMED_MAX).map((key) => keyLabel(dimension, key, names))
+    const more = keys.length > NAMED_MAX ? ` and ${number(keys.length - NAMED_MAX)} more` : ''
+    return `${DIMENSIONS[dimension].label}: ${named.join(' or ')}${more}`
+  }
+  return (
+    <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap', alignItems: 'center' }}>
+      {filters.map((filter) => (
+        <Chip
+          key={filter[0]}
+          label={label(filter)}
+          onDelete={() => {
+            const { [filter[0]]: _gone, ...others } = view.filters
+            ask({ filters: others })
+          }}
+        />
+      ))}
+      <Button
+        ref={button}
+        color="inherit"
+        aria-haspopup="dialog"
+        onClick={() => {
+          setOpen(true)
+        }}
+      >
+        {filters.length === 0 ? 'Narrow these figures' : 'Narrow more'}
+      </Button>
+      {filters.length > 1 && (
+        <Button
+          color="inherit"
+          onClick={() => {
+            ask({ filters: {} })
+          }}
+        >
+          Show everything
+        </Button>
+      )}
+      <Popover
+        open={isOpen}
+        anchorEl={() => button.current}
+        onClose={() => {
+          setOpen(false)
+        }}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Narrow these figures' } }}
+      >
+        <NarrowForm
+          asked={asked}
+          change={(next) => {
+            ask({ filters: next })
+          }}
+        />
+      </Popover>
+    </Stack>
+  )
+}
+
+function NarrowForm({ asked, change }: { asked: AskedResults; change: (filters: Filters) => void }) {
+  const { of, from, to, view } = asked
+  const [dimension, setDimension] = useState<Dimension>('medium')
+  const chosen = view.filters[dimension] ?? []
+  const { data } = useAnswer(resultsApi.ask, {
+    body: {
+      ...of,
+      from,
+      to,
+      questions: [{ by: [dimension], filters: withoutDimension(view.filters, dimension), top: ROWS_MAX }],
+    },
+  })
+  const [answer] = data?.answers ?? []
+  const keys = (answer?.rows ?? []).map((row) => row.keys[0] ?? '')
+  const scans = new Map((answer?.rows ?? []).map((row) => [row.keys[0] ?? '', row.scans]))
+  return (
+    <Stack sx={{ p: 2, gap: 2, width: 340 }}>
+      <TextField
+        select
+        size="small"
+        label="Narrow by"
+        value={dimension}
+        onChange={({ target }) => {
+          setDimension(target.value as Dimension)
+        }}
+      >
+        {OFFERED.map((name) => (
+          <MenuItem key={name} value={name}>
+            {DIMENSIONS[name].label}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Autocomplete
+        key={dimension}
+        multiple
+        disableCloseOnSelect
+        size="small"
+        options={[...new Set([...chosen, ...keys])]}
+        value={chosen}
+        loading={!data}
+        getOptionLabel={(key) => keyLabel(dimension, key, answer?.names)}
+        getOptionKey={(key) => key}
+        renderOption={({ key: _key, ...props }, key) => (
+          <li key={key} {...props}>
+            {keyLabel(dimension, key, answer?.names)} ({number(scans.get(key) ?? 0)})
+          </li>
+        )}
+        onChange={(_event, wanted) => {
+          const others = withoutDimension(view.filters, dimension)
+          change(wanted.reduce((all, key) => toggleKey(all, dimension, key), others))
+        }}
+        renderInput={(params) => (
+          <TextField {...params} label={`${DIMENSIONS[dimension].label}, with its scans`} autoFocus />
+        )}
+      />
+    </Stack>
+  )
+}

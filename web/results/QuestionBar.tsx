@@ -1,0 +1,174 @@
+import { Box, ListSubheader, MenuItem, Stack, TextField } from '@mui/material'
+import { DIMENSION_NAMES, DIMENSIONS, type Dimension, type DimensionKind } from '@flimbo/core/dimensions'
+import {
+  isPreset,
+  MEASURE_NAMES,
+  MEASURES,
+  PRESETS,
+  type Against,
+  type Measure,
+  type Preset,
+} from '@flimbo/core/results'
+import { DayField } from '../ui/index.ts'
+import type { AskedResults } from './useResults.ts'
+
+const GROUPS: readonly (readonly [DimensionKind, string])[] = [
+  ['time', 'Time'],
+  ['recurring', 'Time of the week'],
+  ['piece', 'What was scanned'],
+  ['scan', 'Who scanned it, and what came then'],
+]
+const AGAINST_LABELS: Readonly<Record<Against, string>> = {
+  none: 'nothing',
+  before: 'the days before',
+  year: 'a year earlier',
+}
+const presetOf = (text: string): Preset => (/^\d+$/.test(text) ? Number(text) : text) as Preset
+
+/** What is asked, as a sentence of fields: what, by what, when, and against what. */
+export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedResults }) {
+  const [first, second] = view.by
+  const preset = 'preset' in view.period ? String(view.period.preset) : 'own'
+  return (
+    <Stack
+      direction="row"
+      role="group"
+      aria-label="Question"
+      sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}
+    >
+      <Choice
+        label="Show"
+        value={view.what}
+        width={160}
+        change={(what) => {
+          ask({ what: what as Measure })
+        }}
+      >
+        {MEASURE_NAMES.map((name) => (
+          <MenuItem key={name} value={name}>
+            {MEASURES[name].label}
+          </MenuItem>
+        ))}
+      </Choice>
+      <Choice
+        label="By"
+        value={first ?? ''}
+        width={170}
+        change={(by) => {
+          ask({ by: by === '' ? [] : [by as Dimension, ...(second && second !== by ? [second] : [])] })
+        }}
+      >
+        <MenuItem value="">Time, automatic</MenuItem>
+        {dimensionItems(null)}
+      </Choice>
+      <Choice
+        label="And by"
+        value={second ?? ''}
+        width={150}
+        disabled={first === undefined}
+        change={(by) => {
+          if (first) ask({ by: by === '' ? [first] : [first, by as Dimension] })
+        }}
+      >
+        <MenuItem value="">nothing else</MenuItem>
+        {dimensionItems(first ?? null)}
+      </Choice>
+      <Choice
+        label="Period"
+        value={preset}
+        width={140}
+        change={(days) => {
+          ask({ period: isPreset(days) ? { preset: presetOf(days) } : { from, to } })
+        }}
+      >
+        {Object.entries(PRESETS)
+          .sort(([a], [b]) => ORDER.indexOf(a) - ORDER.indexOf(b))
+          .map(([id, { label }]) => (
+            <MenuItem key={id} value={id}>
+              {label}
+            </MenuItem>
+          ))}
+        <MenuItem value="own">Custom dates</MenuItem>
+      </Choice>
+      <Box sx={{ width: 150 }}>
+        <DayField
+          label="From"
+          value={from}
+          change={(day) => {
+            if (day !== '') ask({ period: { from: day, to: to < day ? day : to } })
+          }}
+        />
+      </Box>
+      <Box sx={{ width: 150 }}>
+        <DayField
+          label="To"
+          value={to}
+          change={(day) => {
+            if (day !== '') ask({ period: { from: from > day ? day : from, to: day } })
+          }}
+        />
+      </Box>
+      <Choice
+        label="Against"
+        value={view.against}
+        width={140}
+        change={(against) => {
+          ask({ against: against as Against })
+        }}
+      >
+        {(Object.keys(AGAINST_LABELS) as Against[]).map((each) => (
+          <MenuItem key={each} value={each}>
+            {AGAINST_LABELS[each]}
+          </MenuItem>
+        ))}
+      </Choice>
+    </Stack>
+  )
+}
+
+/** As people go through them; numbers would come first by themselves. */
+const ORDER = ['today', 'yesterday', '7', '30', '90', '365', 'month', 'last-month', 'year', 'last-year']
+
+function dimensionItems(without: Dimension | null) {
+  return GROUPS.flatMap(([kind, heading]) => [
+    <ListSubheader key={kind}>{heading}</ListSubheader>,
+    ...DIMENSION_NAMES.filter((name) => DIMENSIONS[name].kind === kind && name !== without).map((name) => (
+      <MenuItem key={name} value={name}>
+        {DIMENSIONS[name].label}
+      </MenuItem>
+    )),
+  ])
+}
+
+function Choice({
+  label,
+  value,
+  width,
+  disabled = false,
+  change,
+  children,
+}: {
+  label: string
+  value: string
+  width: number
+  disabled?: boolean
+  change: (value: string) => void
+  children: React.ReactNode
+}) {
+  return (
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={value}
+      disabled={disabled}
+      sx={{ width }}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+      onChange={({ target }) => {
+        change(target.value)
+      }}
+    >
+      {children}
+    </TextField>
+  )
+}

@@ -1,0 +1,210 @@
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
+import type { Answer, AnswerRow, Asked } from '@flimbo/core/results'
+import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { SessionContext, type SignedIn } from '../session/index.ts'
+import { around, startOffice } from '../tests/office.tsx'
+import { against } from './HowMany.tsx'
+import { ResultsScreen } from './ResultsScreen.tsx'
+
+// A chart needs a canvas; what it is told is tested where it is made.
+vi.mock('../charts/index.ts', async (original) => ({
+  ...(await original<typeof import('../charts/index.ts')>()),
+  Chart: ({ label, choose }: { label: string; choose?: (at: object) => void }) => (
+    <button type="button" onClick={() => choose?.({ dataIndex: 0, seriesIndex: 0 })}>
+      {label}
+    </button>
+  ),
+}))
+
+afterEach(() => {
+  cleanup()
+  vi.unstubAllGlobals()
+})
+
+const KEYS: Readonly<Record<string, readonly string[]>> = {
+  country: ['DE', 'DK'],
+  city: ['DE\tCoast\tHusum'],
+  hourOfWeek: ['1-00', '1-01', '7-23'],
+  day: ['2026-07-30', '2026-07-31'],
+  piece: ['7'],
+  medium: ['poster', 'card'],
+}
+const figures = { scans: 40, uniques: 30, leads: 4, cost: 20, before: null }
+const row = (keys: string[], i = 0): AnswerRow => ({ ...figures, keys, scans: 40 - i })
+const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
+  const [first, second] = by
+  const keys = first === undefined ? [] : (KEYS[first] ?? ['x'])
+  return {
+    rows: keys.map((key, i) => row(second === undefined ? [key] : [key, KEYS[second]?.[0] ?? 'x'], i)),
+    rowsTotal: keys.length,
+    total: figures,
+    names: { piece: { 7: 'Pier poster' } },
+    spots: {},
+    leavesOutFolded: false,
+  }
+}
+
+function show(address: string) {
+  const office = startOffice(({ path, body }) => {
+    if (path === '/figures') {
+      const asked = body as Asked
+      const before = asked.against === 'before' ? { from: '2026-06-01', to: '2026-06-30' } : null
+      return {
+        zone: 'UTC',
+        from: asked.from,
+        to: asked.to,
+        before,
+        rowsSince: null,
+        answers: asked.questions.map(answerTo),
+      }
+    }
+    if (path.startsWith('/results'))
+      return {
+        zone: 'UTC',
+        ever: { scans: 99, uniques: 80, lastAt: null },
+        apart: [],
+        changes: [],
+        rowsSince: null,
+      }
+    if (path.startsWith('/settings')) return { value: { currency: 'EUR' }, version: 1 }
+    return { rows: [], total: 0 }
+  })
+  const session = {
+    state: 'signed-in',
+    workspace: { id: 1, name: 'W', zone: 'UTC' },
+    clients: [{ id: 1, name: 'Own' }],
+  } as unknown as SignedIn
+  const campaign = { id: 3, name: 'Summer', zone: 'UTC' }
+  const router = createMemoryRouter(
+    [
+      { path: '/results', element: <ResultsScreen /> },
+      {
+        path: '/campaigns/3',
+        element: <Outlet context={campaign} />,
+        children: [{ path: 'results', element: <ResultsScreen /> }],
+      },
+    ],
+    { initialEntries: [address] },
+  )
+  render(
+    <SessionContext value={session}>
+      <RouterProvider router={router} />
+    </SessionContext>,
+    { wrapper: around },
+  )
+  const asked = () =>
+    office.asked.filter(({ path }) => path === '/figures').map(({ body }) => body as Required<Asked>)
+  const questions = () =>
+    asked().flatMap((each) => each.questions.map(({ by = [], filters = {} }) => ({ by, filters })))
+  const rows = () => {
+    const path = office.asked.map((each) => each.path).find((each) => each.startsWith('/scans?')) ?? ''
+    return Object.fromEntries(new URLSearchParams(path.split('?')[1]))
+  }
+  return { router, asked, questions, rows, search: () => router.state.location.search }
+}
+const choose = (label: string, option: string) => {
+  fireEvent.mouseDown(screen.getByRole('combobox', { name: label }))
+  fireEvent.click(screen.getByRole('option', { name: option }))
+}
+
+describe('the screen of results', () => {
+  it('asks what the address says, of everything where it names nothing', async () => {
+    const { asked } = show(
+      '/results?what=leadRate&by=medium,country&from=2026-07-01&to=2026-07-02&against=before',
+    )
+    await screen.findByText('Leads per scan by medium and country')
+    const main = asked().find((each) => each.against === 'before')
+    expect(main).toMatchObject({ from: '2026-07-01', to: '2026-07-02' })
+    expect(main?.questions[1]).toMatchObject({ what: 'leadRate', by: ['medium', 'country'] })
+    expect(asked().some((each) => 'campaignId' in each)).toBe(false)
+    screen.getByText(/against 1 Jun 2026 to 30 Jun 2026/)
+  })
+
+  it('is of the campaign, the route or the piece one is at', async () => {
+    const { asked } = show('/campaigns/3/results?code=7')
+    await screen.findByRole('table', { name: 'Piece' })
+    expect(asked().every((each) => each.codeId === 7 && each.campaignId === undefined)).toBe(true)
+    expect(screen.getByText('Scans by day')).toBeTruthy()
+  })
+
+  it('puts what is chosen in the bar into the address, so that Back takes it back', async () => {
+    const { search, router } = show('/results')
+    await screen.findByRole('table', { name: 'Country' })
+    choose('Show', 'Cost per scan')
+    expect(search()).toBe('?what=costPerScan')
+    choose('By', 'Piece')
+    choose('And by', 'Week')
+    expect(new URLSearchParams(search()).get('by')).toBe('piece,week')
+    choose('Period', 'Last month')
+    choose('Against', 'a year earlier')
+    expect(Object.fromEntries(new URLSearchParams(search()))).toEqual({
+      what: 'costPerScan',
+      by: 'piece,week',
+      days: 'last-month',
+      against: 'year',
+    })
+    await router.navigate(-1)
+    await waitFor(() => {
+      expect(search()).not.toContain('against')
+    })
+  })
+
+  it('narrows everything else to what is chosen, and shows that dimension whole', async () => {
+    const { search, questions } = show('/results')
+    const table = await screen.findByRole('table', { name: 'Country' })
+    fireEvent.click(within(table).getByRole('button', { name: 'Denmark' }))
+    expect(search()).toBe('?in.country=DK')
+    await waitFor(() => {
+      expect(questions().some(({ by, filters }) => by[0] === 'city' && filters.country?.[0] === 'DK')).toBe(
+        true,
+      )
+    })
+    expect(questions().some(({ by, filters }) => by[0] === 'country' && filters.country)).toBe(false)
+    expect((await screen.findByRole('button', { name: 'Denmark' })).getAttribute('aria-pressed')).toBe('true')
+    fireEvent.click(
+      within(screen.getByText('Country: Denmark').parentElement ?? document.body).getByTestId('CancelIcon'),
+    )
+    expect(search()).toBe('')
+  })
+
+  it('narrows by a part of the chart, and by an hour of the week that arrow keys lead to', async () => {
+    const { search } = show('/results?by=medium')
+    fireEvent.click(await screen.findByRole('button', { name: /^Scans by medium/ }))
+    expect(search()).toBe('?by=medium&in.medium=poster')
+    const grid = await screen.findByRole('grid', { name: 'Hours of the week' })
+    const first = within(grid).getByRole('button', { name: 'Mon 00:00: 40' })
+    first.focus()
+    fireEvent.keyDown(first, { key: 'ArrowUp' })
+    fireEvent.keyDown(document.activeElement ?? grid, { key: 'ArrowLeft' })
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('Sun 23:00: 38')
+    expect(grid.querySelectorAll('[tabindex="0"]')).toHaveLength(1)
+    fireEvent.click(document.activeElement ?? grid)
+    expect(new URLSearchParams(search()).getAll('in.hourOfWeek')).toEqual(['7-23'])
+  })
+
+  it('shows the rows behind it, narrowed as it is', async () => {
+    const { rows } = show('/results?from=2026-07-02&to=2026-07-31&in.city=DE%09Coast%09Husum')
+    fireEvent.click(await screen.findByRole('button', { name: 'Show the rows' }))
+    await screen.findByText('No scan in these days.')
+    expect(rows()).toMatchObject({
+      from: '2026-07-02',
+      to: '2026-07-31',
+      filters: '{"city":["DE\\tCoast\\tHusum"]}',
+    })
+  })
+})
+
+describe('a figure beside an earlier one', () => {
+  const write = (value: number) => String(value)
+  it.each([
+    [12, 10, '+20 % against 10'],
+    [5, 10, '−50 % against 10'],
+    [5, 0, 'none before'],
+    [0, 0, 'none before either'],
+    [null, 10, '10 before'],
+    [5, null, 'no figure before'],
+  ])('%s after %s: %s', (now, before, words) => {
+    expect(against(now, before, write)).toBe(words)
+  })
+})
