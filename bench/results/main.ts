@@ -172,7 +172,7 @@ async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: n
   })
   /** All that the screen asks at once. */
   const screen = (from: string, to: string, isCompared = false, filters: Question['filters'] = {}) => [
-    ask.summary({ campaignId: 1, zone: ZONE, from, to }),
+    ask.summary({ campaignId: 1, forWorkspace: 1, zone: ZONE, from, to }),
     ask.answers({
       ...figures,
       within: { campaignId: 1 },

@@ -9,6 +9,7 @@ export type CampaignThing = (typeof CAMPAIGN_THINGS)[number]
 export type Thing =
   | CampaignThing
   | 'client'
+  | 'dayNote'
   | 'domain'
   | 'file'
   | 'houseStyle'
@@ -16,6 +17,7 @@ export type Thing =
   | 'laneSet'
   | 'mail'
   | 'pageStyle'
+  | 'question'
   | 'release'
   | 'view'
   | 'watch'

@@ -2,6 +2,7 @@ import * as echarts from 'echarts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { contrastRatio } from '../symbol/index.ts'
+import { DIMENSION_NAMES } from '../dimensions/index.ts'
 import type { AnswerRow } from '../results/index.ts'
 import {
   answerTable,
@@ -70,6 +71,24 @@ describe('what a key is called', () => {
 
   it('is the name of a thing that is known by number', () => {
     expect(keyLabel('piece', '7', { piece: { 7: 'Pier poster' } })).toBe('Pier poster')
+  })
+
+  it('is said of anything, whatever somebody typed into an address', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...DIMENSION_NAMES), fc.string(), (dimension, key) => {
+        expect(typeof keyLabel(dimension, key, { piece: {} })).toBe('string')
+      }),
+      {
+        examples: [
+          ['language', 'x'],
+          ['country', '!'],
+          ['day', '2026-13-45'],
+          ['hourOfWeek', ''],
+          ['outcome', 'constructor'],
+          ['piece', 'toString'],
+        ],
+      },
+    )
   })
 
   it('tells an hour that comes twice apart', () => {

@@ -5,8 +5,11 @@ import { type Answer } from '../results/index.ts'
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 const weekday = (key: string) => WEEKDAYS[Number(key) - 1] ?? key
 
-const formatted = (day: string, options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options }).format(Date.parse(`${day}T00:00:00Z`))
+/** A day as it is read; what is none, as somebody may type it into an address, as it stands. */
+function formatted(day: string, options: Intl.DateTimeFormatOptions): string {
+  const at = Date.parse(`${day}T00:00:00Z`)
+  return Number.isNaN(at) ? day : new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options }).format(at)
+}
 
 const TIMES: Readonly<Record<TimeDimension, (key: string) => string>> = {
   // Local time stands in the key itself.
@@ -49,8 +52,12 @@ const EMPTY: Partial<Record<Dimension, string>> = {
 export function keyLabel(dimension: Dimension, key: string, names: Answer['names'] = {}): string {
   if (key === '') return EMPTY[dimension] ?? 'Not known'
   if (isOfKind(dimension, 'time')) return TIMES[dimension](key)
-  return LABELS[dimension]?.(key) ?? names[dimension]?.[key] ?? key
+  return LABELS[dimension]?.(key) ?? ownName(names[dimension], key) ?? key
 }
+
+/** A name by its key; nothing for what every object has. */
+const ownName = (names: Readonly<Record<string, string>> | undefined, key: string): string | undefined =>
+  names && Object.hasOwn(names, key) ? names[key] : undefined
 
 /** The last part of a key, with the country it lies in. */
 function placeLabel(key: string): string {
@@ -68,7 +75,7 @@ const LABELS: Partial<Record<Dimension, (key: string) => string>> = {
   region: placeLabel,
   city: placeLabel,
   distance: distanceLabel,
-  outcome: (key) => OUTCOMES[key] ?? key,
+  outcome: (key) => ownName(OUTCOMES, key) ?? key,
 }
 
 function distanceLabel(key: string): string {

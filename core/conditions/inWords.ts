@@ -7,7 +7,12 @@ const LANGUAGES = new Intl.DisplayNames('en', { type: 'language', fallback: 'cod
 
 /** A country's English name from its ISO 3166-1 code. */
 export function countryName(code: string): string {
-  return code === '' ? '' : (REGIONS.of(code) ?? code)
+  if (code === '') return ''
+  try {
+    return REGIONS.of(code) ?? code
+  } catch {
+    return code
+  }
 }
 
 /** A language's English name from its BCP 47 tag; what is none, such as one that is half typed, as it is. */

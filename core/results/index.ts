@@ -1,5 +1,12 @@
-export { destinationChange, resultsApi, resultsQuery, resultsSummary } from './contract.ts'
-export type { DestinationChange, ResultsSummary } from './contract.ts'
+export {
+  MARK_KINDS,
+  resultsApi,
+  resultsQuery,
+  resultsSummary,
+  savedQuestion,
+  savedValue,
+} from './contract.ts'
+export type { ResultsSummary, SavedQuestion, SavedValue, TimeMark } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
 export { meanInterval, spreadOf, studentT } from './mean.ts'

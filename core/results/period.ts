@@ -33,6 +33,8 @@ export const PRESETS = {
   },
 } as const
 export type Preset = keyof typeof PRESETS
+/** Those that are not so many days. */
+export const NAMED_PRESETS = ['today', 'yesterday', 'month', 'last-month', 'year', 'last-year'] as const
 export const DEFAULT_PRESET: Preset = 30
 export const isPreset = (text: string): text is `${Preset}` => Object.hasOwn(PRESETS, text)
 

@@ -1,7 +1,28 @@
-import { DIMENSION_NAMES, FILTER_KEYS_MAX, type Dimension, type Filters } from '../dimensions/index.ts'
+import { z } from 'zod'
+import {
+  dimension,
+  DIMENSION_NAMES,
+  FILTER_KEYS_MAX,
+  filters,
+  type Dimension,
+  type Filters,
+} from '../dimensions/index.ts'
+import { calendarDay } from '../time/index.ts'
 import { MEASURE_NAMES, type Measure } from './measures.ts'
-import { DEFAULT_PRESET, isPreset, periodBetween, type Period, type Preset } from './period.ts'
+import { DEFAULT_PRESET, isPreset, NAMED_PRESETS, periodBetween, type Period, type Preset } from './period.ts'
 import { AGAINST, type Against } from './question.ts'
+
+/** A question as it is kept: days that go with the day on which it is asked, or days that stay. */
+export const questionView = z.strictObject({
+  what: z.enum(MEASURE_NAMES),
+  by: z.array(dimension).max(2),
+  filters,
+  period: z.union([
+    z.strictObject({ preset: z.union([z.literal([7, 30, 90, 365]), z.enum(NAMED_PRESETS)]) }),
+    z.strictObject({ from: calendarDay, to: calendarDay }),
+  ]),
+  against: z.enum(AGAINST),
+})
 
 /** All that a person has asked: what, by what, of which scans, when, and against what. */
 export interface QuestionView {
@@ -35,15 +56,15 @@ export function readView(address: URLSearchParams): QuestionView {
   const by = text('by')
     .split(',')
     .flatMap((name) => dimensionNamed(name) ?? [])
-  const filters: Filters = {}
+  const narrowed: Filters = {}
   for (const name of new Set(address.keys())) {
-    const dimension = name.startsWith(FILTER) ? dimensionNamed(name.slice(FILTER.length)) : undefined
-    if (dimension) filters[dimension] = [...new Set(address.getAll(name))].slice(0, FILTER_KEYS_MAX)
+    const named = name.startsWith(FILTER) ? dimensionNamed(name.slice(FILTER.length)) : undefined
+    if (named) narrowed[named] = [...new Set(address.getAll(name))].slice(0, FILTER_KEYS_MAX)
   }
   return {
     what: MEASURE_NAMES.find((name) => name === text('what')) ?? DEFAULT_VIEW.what,
     by: [...new Set(by)].slice(0, 2),
-    filters,
+    filters: narrowed,
     period: periodBetween(text('from'), text('to')) ?? { preset: presetOf(text('days')) },
     against: AGAINST.find((each) => each === text('against')) ?? 'none',
   }
@@ -58,7 +79,7 @@ function presetOf(text: string): Preset {
 /** An address with another question: what is not the question's own stays. */
 export function writeView(address: URLSearchParams, view: QuestionView): URLSearchParams {
   const written = new URLSearchParams([...address].filter(([name]) => !isOfView(name)))
-  const { what, by, filters, period, against } = view
+  const { what, by, period, against } = view
   if (what !== DEFAULT_VIEW.what) written.set('what', what)
   if (by.length > 0) written.set('by', by.join(','))
   if ('from' in period) {
@@ -67,7 +88,7 @@ export function writeView(address: URLSearchParams, view: QuestionView): URLSear
   } else if (period.preset !== DEFAULT_PRESET) written.set('days', String(period.preset))
   if (against !== 'none') written.set('against', against)
   // Its own names.
-  for (const [dimension, keys] of Object.entries(filters) as [Dimension, readonly string[]][])
-    for (const key of keys) written.append(`${FILTER}${dimension}`, key)
+  for (const [name, keys] of Object.entries(view.filters) as [Dimension, readonly string[]][])
+    for (const key of keys) written.append(`${FILTER}${name}`, key)
   return written
 }

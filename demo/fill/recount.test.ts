@@ -113,7 +113,7 @@ describe('the sample scenario', () => {
         ])
       }
       scans += answers[0]?.total.scans ?? 0
-      const { apart } = ask.summary(of)
+      const { apart } = ask.summary({ forWorkspace: 1, ...of })
       expect(sorted(apart.map(({ kind, requests }) => [kind, requests]))).toEqual(
         sorted(
           await count(

@@ -23,7 +23,7 @@ import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
-import { resultsEndpoints } from '../results/index.ts'
+import { keptEndpoints, resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { leadsEndpoints } from '../leads/index.ts'
 import { mailEndpoints } from '../mail/index.ts'
@@ -177,6 +177,7 @@ export function office(parts: OfficeParts): Express {
     mailEndpoints(mounts, rest)
     watchesEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
+    keptEndpoints(mounts, database)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)
     planEndpoints(mounts, rest)

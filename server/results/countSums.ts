@@ -1,3 +1,4 @@
+import type { Sums } from '@flimbo/core/figures'
 import type { Span } from '@flimbo/core/time'
 import { eachTotal, type Owner, type Part } from '../figures/index.ts'
 import { readWay, type ScanDimension } from '../scans/queries.ts'
@@ -47,10 +48,25 @@ export function groupsOf({ a, b }: SummedSides, owners: readonly CodesOwner[]): 
   })
 }
 
+/** The sums of an owner in a part and a span. */
+export type SumsOf = (owner: Owner) => Sums<ScanDimension> | null
+
+/** Those of a part, looked for once for each set of codes. */
+export function sumsIn(part: Part<ScanDimension>, span: Span): SumsOf {
+  const found = new Map<Owner['codes'], Sums<ScanDimension> | null>()
+  return (owner) => {
+    const there = found.get(owner.codes)
+    if (there !== undefined) return there
+    const sums = part.sums(owner, span)
+    found.set(owner.codes, sums)
+    return sums
+  }
+}
+
 /** Counts what a part's sums say of some groups of codes. */
 export function countSums(
   part: Part<ScanDimension>,
-  span: Span,
+  sumsOf: SumsOf,
   { a, b }: SummedSides,
   groups: readonly Group[],
   pairs: Pairs,
@@ -58,7 +74,7 @@ export function countSums(
   const [isA, rest] = a.by === 'code' ? [false, b] : [true, a]
   if (rest.by === 'code') return
   for (const group of groups)
-    addSums(part, span, rest, group.owner, (place, count, uniques) => {
+    addSums(part, sumsOf(group.owner), rest, (place, count, uniques) => {
       pairs.addSum(isA ? place : group.a, isA ? group.b : place, count, uniques)
     })
 }
@@ -79,12 +95,10 @@ export function countTotals(
 
 function addSums(
   part: Part<ScanDimension>,
-  span: Span,
+  sums: Sums<ScanDimension> | null,
   by: Exclude<SummedBy, { by: 'code' }>,
-  owner: Owner,
   add: (place: number, count: number, uniques: number) => void,
 ): void {
-  const sums = part.sums(owner, span)
   if (!sums) return
   if (by.by === 'quarter') {
     const { quarter, count, uniques } = sums.quarters

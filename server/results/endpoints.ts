@@ -19,7 +19,7 @@ export function resultsEndpoints(
     const folded = await reader.ask('foldedScans', who.workspace.id)
     const within = withinOf(of, who.workspace.id)
     return {
-      ...(await reader.ask('summary', { ...within, zone, from, to })),
+      ...(await reader.ask('summary', { ...within, forWorkspace: who.workspace.id, zone, from, to })),
       zone,
       rowsSince: folded?.before ?? null,
     }

@@ -489,7 +489,7 @@ function expectEqual(
     [{ codeId: 3 }, ({ codeId }) => codeId === 3],
   ]
   for (const [scope, own] of scopes) {
-    const found = summarize({ ...scope, zone, from: first, to: last })
+    const found = summarize({ ...scope, forWorkspace: 1, zone, from: first, to: last })
     expect(found.ever).toEqual({ ...tallyOf(counted.filter(own)), lastAt: lastOf(counted.filter(own)) })
     const apart = all.filter((row) => own(row) && !isCounted(row)).filter(inSpan(span))
     expect(Object.fromEntries(found.apart.map(({ kind, requests }) => [kind, requests]))).toEqual(

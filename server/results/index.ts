@@ -1,6 +1,7 @@
 export { countLetThrough } from './exits.ts'
 export type { LetThrough } from './exits.ts'
 export { resultsEndpoints } from './endpoints.ts'
+export { keptEndpoints } from './keptEndpoints.ts'
 export type { Channels } from './endpoints.ts'
 export type { Within } from './scope.ts'
 export { tallyOf } from './tallies.ts'

@@ -6,7 +6,15 @@ import { eachTotal, ownerKey, type Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { pieceKeys, type FigureCode } from './codeRows.ts'
 import { countFacts, type FactCount } from './countFacts.ts'
-import { countSums, countTotals, groupsOf, GROUPS_MAX, summedSides, type CodesOwner } from './countSums.ts'
+import {
+  countSums,
+  countTotals,
+  groupsOf,
+  GROUPS_MAX,
+  summedSides,
+  sumsIn,
+  type CodesOwner,
+} from './countSums.ts'
 import { factFilter, type FactFilter } from './factFilters.ts'
 import { Pairs } from './pairs.ts'
 import { scopeKey, type Within } from './scope.ts'
@@ -101,13 +109,14 @@ export function countQuestions(
   const ways = counts.map((count) => ({ count, ...wayOf(count), leavesOutFolded: false }))
   for (const part of parts) {
     const ofFacts: FactCount[] = []
+    const sumsOf = sumsIn(part, span)
     for (const way of ways) {
       const { count, pairs, sums, groups } = way
       const { owners } = count
       if (sums?.a.by === 'code' && sums.b.by === 'code')
         for (const { codes } of owners) countTotals(part, span, codes, sums, pairs)
       else if (sums && (part.columns === null || groups.length <= GROUPS_MAX))
-        countSums(part, span, sums, groups, pairs)
+        countSums(part, sumsOf, sums, groups, pairs)
       else if (part.columns) ofFacts.push({ ...count, pairs })
       else way.leavesOutFolded ||= owners.some(({ codes }) => hasAny(part, codes, span))
     }

@@ -1,9 +1,16 @@
+import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { Code } from '@flimbo/core/codes'
 import { DIMENSION_NAMES, type Dimension } from '@flimbo/core/dimensions'
-import { type Answer, type Answers, type ResultsSummary } from '@flimbo/core/results'
-import type { Route } from '@flimbo/core/routing'
+import {
+  DEFAULT_VIEW,
+  type Answer,
+  type Answers,
+  type ResultsSummary,
+  type SavedQuestion,
+} from '@flimbo/core/results'
+import { NO_RULES, openLife, type Route } from '@flimbo/core/routing'
 import type { Scan } from '@flimbo/core/scans'
 import { runningFlimbo, type Running } from '../tests/running.ts'
 import { storeScans } from '../tests/scanSample.ts'
@@ -119,24 +126,71 @@ describe('results', () => {
     expect(ever.scans).toBe(2)
   })
 
-  it('marks the moments at which the destination changed, and no other change', async () => {
+  it('marks what may explain the figures: other destinations, lanes that were published, notes on days', async () => {
     const today = new Date().toISOString().slice(0, 10)
     const route = `/api/routes/${String(poster.routeId)}`
     await flimbo.ask('PATCH', route, { version: 1, note: 'no change of where it leads' })
     await flimbo.ask('PATCH', route, { version: 2, destination: 'https://saltmarsh.example/winter' })
-    const { changes } = await summary(
-      `codeId=${String(leaflet.id)}&from=${today.slice(0, 8)}01&to=2099-01-01`,
-    )
-    expect(changes).toEqual([
-      {
-        at: expect.any(Number) as number,
-        routeId: poster.routeId,
-        routeName: poster.routeName,
-        by: 'Anna Petersen',
-        was: poster.destination,
-        is: 'https://saltmarsh.example/winter',
-      },
+    const thisMonth = `from=${today.slice(0, 8)}01&to=2099-01-01`
+    const { marks } = await summary(`codeId=${String(leaflet.id)}&${thisMonth}`)
+    const by = 'Anna Petersen'
+    expect(marks).toMatchObject([
+      { kind: 'destination', by, name: poster.routeName, detail: 'https://saltmarsh.example/winter' },
     ])
+    await flimbo.live(poster.routeId, { ...NO_RULES, life: { ...openLife('Europe/Berlin'), limit: 500 } })
+    const note = async (campaignId: number | null, text: string) =>
+      (await flimbo.ask<{ id: number }>('POST', '/api/day-notes', { campaignId, day: today, text })).body.id
+    const ours = await note(campaign.id, 'Storm, no boats')
+    await note(null, 'School holidays')
+    await note(other.campaignId, 'Not ours')
+    const all = async (query: string) =>
+      (await summary(`${query}&${thisMonth}`)).marks.map(({ kind, name }) => `${kind} ${name}`).sort()
+    expect(await all(`campaignId=${String(campaign.id)}`)).toEqual([
+      `destination ${poster.routeName}`,
+      `lanes ${poster.routeName}`,
+      'note School holidays',
+      'note Storm, no boats',
+    ])
+    expect(await all('')).toContain('note Not ours')
+    await flimbo.ask('DELETE', `/api/day-notes/${String(ours)}`)
+    expect(await all(`campaignId=${String(campaign.id)}`)).not.toContain('note Storm, no boats')
+    expect(
+      (await flimbo.refused('POST', '/api/day-notes', { campaignId: null, day: '9999-01-01', text: 'x' }))
+        .status,
+    ).toBe(422)
+  })
+
+  it('keeps questions under their names, for everybody, with those that are no questions any more left out', async () => {
+    const value = {
+      campaignId: campaign.id,
+      view: { ...DEFAULT_VIEW, by: ['city'], filters: { channel: [''] } },
+    }
+    await flimbo.ask('POST', '/api/questions', { name: 'Cities', value })
+    await flimbo.ask('POST', '/api/questions', { name: 'Cities', value: { ...value, codeId: poster.id } })
+    const saved = async () => (await flimbo.ask<Page<SavedQuestion>>('GET', '/api/questions')).body.rows
+    const [first, ...others] = await saved()
+    expect([first, others]).toMatchObject([
+      { name: 'Cities', value: { codeId: poster.id, view: value.view } },
+      [],
+    ])
+    const database = new Sqlite(flimbo.file)
+    database.exec(`UPDATE questions SET value = '{"view":{"what":"shoes"}}'`)
+    database.close()
+    expect(await saved()).toEqual([])
+    for (const [view, sentence] of [
+      [{ ...DEFAULT_VIEW, by: ['shoe'] }, ''],
+      [{ ...DEFAULT_VIEW, period: { from: '9999-01-01', to: '9999-01-01' } }, ''],
+    ] as const) {
+      const { status, detail } = await flimbo.refused('POST', '/api/questions', {
+        name: 'x',
+        value: { view },
+      })
+      expect([status, detail]).toEqual([422, expect.stringContaining(sentence)])
+    }
+    expect(
+      (await flimbo.refused('POST', '/api/questions', { name: 'x', value: { ...value, campaignId: 99 } }))
+        .status,
+    ).toBe(404)
   })
 
   it.each([

@@ -1,4 +1,4 @@
-import type { CodeSet, Columns } from '@flimbo/core/figures'
+import type { CodeSet, Columns, DimensionValue } from '@flimbo/core/figures'
 import { greatCircleKm } from '@flimbo/core/conditions'
 import {
   distanceBand,
@@ -48,15 +48,38 @@ export interface Side {
   readonly sums: SummedBy | null
 }
 
+/** The keys of a part's values: each once, and of each value which of them it has. */
+interface ValueKeys {
+  readonly keys: readonly string[]
+  readonly index: Uint32Array
+}
+/** Values of a part never change: what their keys are is worked out once for each trait. */
+const known = new WeakMap<Trait, WeakMap<readonly DimensionValue[], ValueKeys>>()
+function keysOfValues(trait: Trait, values: readonly DimensionValue[]): ValueKeys {
+  const ofTrait = known.get(trait) ?? new WeakMap<readonly DimensionValue[], ValueKeys>()
+  known.set(trait, ofTrait)
+  const there = ofTrait.get(values)
+  if (there) return there
+  const keys = new Keys()
+  const index = Uint32Array.from(values, (value) => keys.placeOf(trait.keyOf(value)))
+  const made = { keys: keys.list, index }
+  ofTrait.set(values, made)
+  return made
+}
+
 /** By what stands in a scan. */
-export function traitSide({ dimension, keyOf, ofLead }: Trait): Side {
+export function traitSide(trait: Trait): Side {
+  const { dimension, ofLead } = trait
   const keys = new Keys()
   const places = new Map<Part<ScanDimension>, Uint32Array>()
   function placesIn(part: Part<ScanDimension>): Uint32Array {
-    const known =
-      places.get(part) ?? Uint32Array.from(part.values[dimension], (value) => keys.placeOf(keyOf(value)))
-    places.set(part, known)
-    return known
+    const there = places.get(part)
+    if (there) return there
+    const own = keysOfValues(trait, part.values[dimension])
+    const placeOf = own.keys.map((key) => keys.placeOf(key))
+    const made = own.index.map((key) => placeOf[key] ?? 0)
+    places.set(part, made)
+    return made
   }
   return {
     keys,

@@ -5,6 +5,7 @@ import type { Campaign } from '@flimbo/core/campaigns'
 import { everyEndpoint } from '@flimbo/core/contracts'
 import type { StoredFile } from '@flimbo/core/files'
 import { PLAIN_STYLE, readTeam } from '@flimbo/core/pages'
+import { DEFAULT_VIEW } from '@flimbo/core/results'
 import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { hasRight, ROLES, type Role } from '@flimbo/core/workspace'
 import { storeLead } from './leadSample.ts'
@@ -15,6 +16,8 @@ const GULL =
   '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><circle cx="2" cy="2" r="2"/></svg>'
 const IMPORT = { campaignId: 1, pageId: 1, part: 'f', codeId: 1, lines: [{ line: 2, at: '', sent: [] }] }
 const SUMMARY = { what: 'summary', every: 'week', n: null }
+const FIGURES = { from: '2026-07-01', to: '2026-07-01', questions: [{}] }
+const saving = (of: object) => ({ name: 'A', value: { ...of, view: DEFAULT_VIEW } })
 const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
 /** What stands in the workspace, by kind; and the client of another workspace, which has nothing else. */
 let ours: Record<Thing, number | string>
@@ -38,6 +41,8 @@ beforeAll(async () => {
     watch: await made('/api/watches', { campaignId: campaign, ...SUMMARY }),
     laneSet: await made('/api/lane-sets', { name: 'Boats', lanes: [] }),
     view: await made('/api/views', { name: 'Mine', value: VIEW }),
+    question: await made('/api/questions', { name: 'Mine', value: { view: DEFAULT_VIEW } }),
+    dayNote: await made('/api/day-notes', { campaignId: campaign, day: '2026-07-01', text: 'Storm' }),
     job: await made('/api/check-runs', {}),
     domain: await made('/api/domains', { host: 'go.pier.example' }),
     houseStyle: await made('/api/house-styles', { name: 'Navy', look: PLAIN_LOOK }),
@@ -199,6 +204,16 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
   'POST /static-codes body.campaignId': (campaignId) => ({ ...FIXED, campaignId }),
   'POST /static-codes body.styleId': (styleId) => ({ ...FIXED, campaignId: ours.campaign, styleId }),
   'PATCH /static-codes/:id body.styleId': (styleId) => ({ ...FIXED, ...PRINTED, version: 1, styleId }),
+  'POST /scan-files body.clientId': (clientId) => ({ clientId }),
+  'POST /figures body.clientId': (clientId) => ({ ...FIGURES, clientId }),
+  'POST /figures body.campaignId': (campaignId) => ({ ...FIGURES, campaignId }),
+  'POST /figures body.routeId': (routeId) => ({ ...FIGURES, routeId }),
+  'POST /figures body.codeId': (codeId) => ({ ...FIGURES, codeId }),
+  'POST /questions body.value.clientId': (clientId) => saving({ clientId }),
+  'POST /questions body.value.campaignId': (campaignId) => saving({ campaignId }),
+  'POST /questions body.value.routeId': (routeId) => saving({ routeId }),
+  'POST /questions body.value.codeId': (codeId) => saving({ codeId }),
+  'POST /day-notes body.campaignId': (campaignId) => ({ campaignId, day: '2026-07-01', text: 'Storm' }),
   'POST /scan-files body.campaignId': (campaignId) => ({ campaignId }),
   'POST /scan-files body.routeId': (routeId) => ({ routeId }),
   'POST /scan-files body.codeId': (codeId) => ({ codeId }),
@@ -267,6 +282,7 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
 }
 /** What else an address must say to be understood. */
 const QUERIES: Readonly<Record<string, string>> = {
+  'GET /results': 'from=2026-07-01&to=2026-07-01',
   'GET /code-groups': 'by=medium',
   'GET /lead-numbers': 'campaignId=1&pageId=1&part=f',
   'POST /imports': 'name=plan.csv',

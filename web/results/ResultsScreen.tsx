@@ -9,14 +9,15 @@ import { useAnswer } from '../api/index.ts'
 import { Trouble } from '../ui/index.ts'
 import { WatchButton } from '../watches/index.ts'
 import { AnswerSheet } from './AnswerSheet.tsx'
-import { Changes } from './Changes.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
+import { Marks } from './Marks.tsx'
 import { Narrowing } from './Narrowing.tsx'
 import { OnPages } from './OnPages.tsx'
 import { Panels } from './Panels.tsx'
 import { QuestionBar } from './QuestionBar.tsx'
 import { RowsBehind } from './RowsBehind.tsx'
+import { SavedQuestions } from './SavedQuestions.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
 import { useResults, type AskedResults } from './useResults.ts'
 
@@ -57,7 +58,7 @@ export function ResultsScreen() {
   const marks = useMemo(
     () =>
       unit && isOfKind(unit, 'time')
-        ? (summary.data?.changes ?? []).map(({ at }, i) => ({
+        ? (summary.data?.marks ?? []).map(({ at }, i) => ({
             key: timeKey(zone, unit, at),
             name: String(i + 1),
           }))
@@ -72,6 +73,7 @@ export function ResultsScreen() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Results
         </Typography>
+        <SavedQuestions asked={asked} />
         {campaign && <WatchButton scope={of} name={nameOf(asked)} />}
         <ScopeChoice asked={asked} />
       </Stack>
@@ -132,7 +134,7 @@ export function ResultsScreen() {
         ) : (
           <Skeleton variant="rounded" height={320} />
         )}
-        {summary.data && marks.length > 0 && <Changes summary={summary.data} />}
+        {summary.data && unit && isOfKind(unit, 'time') && <Marks summary={summary.data} asked={asked} />}
         <Panels asked={asked} currency={currency} />
         {campaign && <OnPages key={JSON.stringify(of)} scope={of} from={from} to={to} zone={zone} />}
         <Behind asked={asked} />

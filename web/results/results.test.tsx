@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
-import type { Answer, AnswerRow, Asked } from '@flimbo/core/results'
+import { DEFAULT_VIEW, type Answer, type AnswerRow, type Asked } from '@flimbo/core/results'
 import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { SessionContext, type SignedIn } from '../session/index.ts'
@@ -45,6 +45,32 @@ const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
   }
 }
 
+const MARKS = [
+  {
+    kind: 'destination',
+    at: Date.parse('2026-07-30T10:00:00Z'),
+    id: 1,
+    by: 'Anna',
+    name: 'Pier',
+    detail: 'https://a.example',
+  },
+  {
+    kind: 'release',
+    at: Date.parse('2026-07-30T11:00:00Z'),
+    id: 1,
+    by: 'Anna',
+    name: 'Poster',
+    detail: 'release 2',
+  },
+  { kind: 'note', at: Date.parse('2026-07-31T00:00:00Z'), id: 5, by: 'Jonas', name: 'Storm', detail: '' },
+]
+const SAVED = {
+  id: 4,
+  name: 'Cities of the pier',
+  by: 'Anna',
+  value: { campaignId: 3, codeId: 7, view: { ...DEFAULT_VIEW, by: ['city'], filters: { channel: [''] } } },
+}
+
 function show(address: string) {
   const office = startOffice(({ path, body }) => {
     if (path === '/figures') {
@@ -64,10 +90,11 @@ function show(address: string) {
         zone: 'UTC',
         ever: { scans: 99, uniques: 80, lastAt: null },
         apart: [],
-        changes: [],
+        marks: MARKS,
         rowsSince: null,
       }
     if (path.startsWith('/settings')) return { value: { currency: 'EUR' }, version: 1 }
+    if (path === '/questions') return { rows: [SAVED] }
     return { rows: [], total: 0 }
   })
   const session = {
@@ -101,7 +128,7 @@ function show(address: string) {
     const path = office.asked.map((each) => each.path).find((each) => each.startsWith('/scans?')) ?? ''
     return Object.fromEntries(new URLSearchParams(path.split('?')[1]))
   }
-  return { router, asked, questions, rows, search: () => router.state.location.search }
+  return { router, asked, questions, rows, writes: office.writes, search: () => router.state.location.search }
 }
 const choose = (label: string, option: string) => {
   fireEvent.mouseDown(screen.getByRole('combobox', { name: label }))
@@ -192,6 +219,53 @@ describe('the screen of results', () => {
       to: '2026-07-31',
       filters: '{"city":["DE\\tCoast\\tHusum"]}',
     })
+  })
+})
+
+describe('beside the figures', () => {
+  it('stands what may explain them, numbered as on the chart; notes are added and deleted', async () => {
+    const { writes } = show('/campaigns/3/results')
+    const list = await screen.findByRole('list', { name: 'What may explain it' })
+    expect(
+      within(list)
+        .getAllByRole('listitem')
+        .map(({ textContent }) => textContent),
+    ).toEqual([
+      '130 Jul 2026, 10:00: Anna made “Pier” lead to https://a.example',
+      '230 Jul 2026, 11:00: Anna released “Poster” for print, release 2',
+      '331 Jul 2026: Storm (noted by Jonas)',
+    ])
+    fireEvent.click(within(list).getByRole('button', { name: 'Delete the note: Storm' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Add a note on a day' }))
+    const form = await screen.findByRole('dialog', { name: 'Add a note on a day' })
+    fireEvent.change(within(form).getByLabelText('Day'), { target: { value: '1.7.2026' } })
+    fireEvent.change(within(form).getByLabelText('What happened'), { target: { value: 'Harbour fair' } })
+    fireEvent.click(within(form).getByRole('button', { name: 'Save' }))
+    await waitFor(() => {
+      expect(writes().filter(({ path }) => path.startsWith('/day-notes'))).toMatchObject([
+        { method: 'DELETE', path: '/day-notes/5' },
+        { method: 'POST', body: { campaignId: 3, day: '2026-07-01', text: 'Harbour fair' } },
+      ])
+    })
+  })
+
+  it('stand the saved questions, which are asked anew and saved under a name', async () => {
+    const { writes, search, router } = show('/campaigns/3/results?by=medium')
+    fireEvent.click(await screen.findByRole('button', { name: 'Saved questions (1)' }))
+    const saved = await screen.findByRole('dialog', { name: 'Saved questions' })
+    fireEvent.change(within(saved).getByLabelText('Name for this question'), { target: { value: 'Media' } })
+    fireEvent.click(within(saved).getByRole('button', { name: 'Save' }))
+    await waitFor(() => {
+      expect(writes().find(({ path }) => path === '/questions')?.body).toEqual({
+        name: 'Media',
+        value: { campaignId: 3, view: { ...DEFAULT_VIEW, by: ['medium'] } },
+      })
+    })
+    fireEvent.click(within(saved).getByRole('link', { name: 'Cities of the pier' }))
+    expect([router.state.location.pathname, search()]).toEqual([
+      '/campaigns/3/results',
+      '?code=7&by=city&in.channel=',
+    ])
   })
 })
 

@@ -6,6 +6,7 @@ import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
 import { erasures, formCounts, leadNotes, leads } from './leads.ts'
 import { mails, notices, watches } from './mails.ts'
+import { dayNotes, questions } from './results.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -38,6 +39,8 @@ export const tables = {
   mails,
   notices,
   watches,
+  questions,
+  dayNotes,
   houseStyles,
   proofs,
   releases,
@@ -54,4 +57,5 @@ export type * from './files.ts'
 export type * from './leads.ts'
 export type * from './mails.ts'
 export type * from './print.ts'
+export type * from './results.ts'
 export type * from './staticCodes.ts'

@@ -14,6 +14,7 @@ import { StaticReleases1765100000000 } from './staticReleases.ts'
 import { Releases1764800000000 } from './releases.ts'
 import { Placements1765000000000 } from './placements.ts'
 import { Plan1764100000000 } from './plan.ts'
+import { Results1765800000000 } from './results.ts'
 import { Routes1764200000000 } from './routes.ts'
 import { VisitTags1764300000000 } from './visitTags.ts'
 
@@ -37,4 +38,5 @@ export const MIGRATIONS = [
   PageEvents1765500000000,
   Leads1765600000000,
   Mails1765700000000,
+  Results1765800000000,
 ]
