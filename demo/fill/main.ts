@@ -6,6 +6,7 @@ import { readConfig } from '@flimbo/server/config'
 import { openDatabase, tables } from '@flimbo/server/database'
 import { fillObjects } from './objects.ts'
 import { fillMails } from './mails.ts'
+import { fillResults } from './results.ts'
 import { fillScans } from './scans.ts'
 
 const SEED = 20261124
@@ -24,6 +25,7 @@ if (await database.read.existsBy(tables.people, {})) {
     await fillObjects(database, faker, began, join(dataDir, 'files'))
     const scans = await fillScans(database, faker, began, SCALE)
     await fillMails(database, faker, began)
+    await fillResults(database, began)
     console.log(
       `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,
     )

@@ -26,7 +26,11 @@ export interface AskedResults extends ResultsOf {
   readonly show: (things: Readonly<Record<'code' | 'route' | 'client', number | null>>) => void
 }
 
-const idIn = (address: URLSearchParams, name: string) => Number(address.get(name)) || undefined
+/** A number of a thing; what is none is as if it were not said. */
+function idIn(address: URLSearchParams, name: string): number | undefined {
+  const id = Number(address.get(name))
+  return Number.isSafeInteger(id) && id > 0 ? id : undefined
+}
 
 function ofIn(address: URLSearchParams, campaign: Campaign | null): Of {
   if (!campaign) return { clientId: idIn(address, 'client') }
