@@ -25,7 +25,7 @@ export {
   RANKED_FROM,
 } from './measures.ts'
 export type { Figures, Measure } from './measures.ts'
-export { AGAINST, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX } from './question.ts'
+export { AGAINST, CELLS_MAX, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX } from './question.ts'
 export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'

@@ -7,8 +7,9 @@ import { MEASURE_NAMES } from './measures.ts'
 /** Questions that can be asked at once, and what is the most of each of them. */
 export const QUESTIONS_MAX = 24
 export const ROWS_MAX = 2000
-/** Of two dimensions at once, so many keys of each are shown. */
+/** Of two dimensions at once, so many keys of each are shown, and so many cells in all. */
 export const CROSSED_MAX = 400
+export const CELLS_MAX = 20_000
 
 /** What is asked, by nothing, one dimension, or two at once. */
 export const question = z

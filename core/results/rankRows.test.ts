@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  CELLS_MAX,
   CROSSED_MAX,
   daysAgainst,
   intervalOf,
@@ -112,6 +113,19 @@ describe('rows', () => {
       }),
       { numRuns: 10 },
     )
+  })
+})
+
+describe('cells of two dimensions', () => {
+  it('are no more than can be shown: the largest keys, each with all its cells', () => {
+    const hours = Array.from({ length: 300 }, (_, i) => `hour ${String(i)}`)
+    const rows = Array.from({ length: 200 }, (_, i) => i + 1).flatMap((piece) =>
+      hours.map((hour) => ({ ...row('', piece), keys: [String(piece), hour] })),
+    )
+    const found = rankRows({ what: 'scans', by: ['piece', 'hour'], top: 9 }, rows, null)
+    expect([found.rows.length, found.rowsTotal]).toEqual([50 * 300, 200 * 300])
+    expect(found.rows.length).toBeLessThanOrEqual(CELLS_MAX)
+    expect(new Set(found.rows.map(({ keys }) => keys[0]))).toContain('200')
   })
 })
 

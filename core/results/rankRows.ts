@@ -1,6 +1,6 @@
 import { hasOrder, isOfKind, type Dimension } from '../dimensions/index.ts'
 import { byMeasure, type Figures, type Measure } from './measures.ts'
-import { CROSSED_MAX, type AnswerRow } from './question.ts'
+import { CELLS_MAX, CROSSED_MAX, type AnswerRow } from './question.ts'
 
 /** Figures of a key, or of two keys together. */
 export type KeyedFigures = Figures & { readonly keys: readonly string[] }
@@ -44,16 +44,21 @@ const compareKeys = ({ keys: [a = ''] }: KeyedFigures, { keys: [b = ''] }: Keyed
   return a < b ? -1 : 1
 }
 
-/** Of each side the keys that come to most, all of time. */
+/** Of each side the keys that come to most, all of time: as many as leave no more cells than can be shown. */
 function crossedRows(what: Measure, by: readonly Dimension[], rows: AnswerRow[]): AnswerRow[] {
-  const [first, second] = by.map((dimension, side) => {
-    if (isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring')) return null
-    return largestKeys(what, rows, side)
-  })
-  return rows.filter(({ keys: [a = '', b = ''] }) => (!first || first.has(a)) && (!second || second.has(b)))
+  const ranked = by.map((dimension, side) =>
+    isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring') ? null : largestKeys(what, rows, side),
+  )
+  for (let limit = CROSSED_MAX; ; limit = Math.ceil(limit / 2)) {
+    const [first, second] = ranked.map((keys) => keys && new Set(keys.slice(0, limit)))
+    const shown = rows.filter(
+      ({ keys: [a = '', b = ''] }) => (!first || first.has(a)) && (!second || second.has(b)),
+    )
+    if (shown.length <= CELLS_MAX || limit === 1) return shown.slice(0, CELLS_MAX)
+  }
 }
 
-function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): ReadonlySet<string> {
+function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): string[] {
   const sums = new Map<string, Figures>()
   for (const { keys, scans, uniques, leads, cost } of rows) {
     const key = keys[side] ?? ''
@@ -65,12 +70,6 @@ function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): R
       cost: sum.cost === null || cost === null ? null : sum.cost + cost,
     })
   }
-  if (sums.size <= CROSSED_MAX) return new Set(sums.keys())
   const order = byMeasure(what)
-  return new Set(
-    [...sums]
-      .sort(([x, a], [y, b]) => order(a, b) || (x < y ? -1 : 1))
-      .slice(0, CROSSED_MAX)
-      .map(([key]) => key),
-  )
+  return [...sums].sort(([x, a], [y, b]) => order(a, b) || (x < y ? -1 : 1)).map(([key]) => key)
 }

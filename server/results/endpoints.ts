@@ -9,6 +9,9 @@ export interface Channels {
   channelsOf(workspaceId: number): Promise<readonly ChannelRule[]>
 }
 
+/** Errors that say what to ask instead, by their names: they come from another thread. */
+const TOO_MUCH: ReadonlySet<string> = new Set(['TooManyBuckets', 'TooManyPairs'])
+
 /** The endpoints of results, as `core`’s contract describes them. */
 export function resultsEndpoints(
   mounts: Mounts,
@@ -44,9 +47,8 @@ export function resultsEndpoints(
       })
       return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
     } catch (error) {
-      // Too many pieces of time are the asker's to change.
-      if (error instanceof Error && error.name === 'TooManyBuckets')
-        throw wrongField('questions', error.message)
+      // What is too much is the asker's to change.
+      if (error instanceof Error && TOO_MUCH.has(error.name)) throw wrongField('questions', error.message)
       throw error
     }
   })

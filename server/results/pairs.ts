@@ -1,7 +1,19 @@
 import { UNIQUE } from '@flimbo/core/figures'
 
-/** Pairs of so many keys are counted in one array; of more, in a map. */
-const DENSE_MAX = 1 << 22
+/** Pairs of so many keys are counted in one array (8 bytes each); of more, in a map. */
+const DENSE_MAX = 1 << 20
+/** A map holds no more: what nobody could read must not fill the memory either. */
+export const PAIRS_MAX = 400_000
+
+/** Two dimensions have more in common than can be counted, or read. */
+export class TooManyPairs extends RangeError {
+  override readonly name = 'TooManyPairs'
+  constructor() {
+    super(
+      'That is too many combinations to count. Choose fewer days, a larger unit of time or another dimension, or narrow it.',
+    )
+  }
+}
 
 /** How many scans there are of two keys, by the places of these, and how many of them are unique. */
 export interface PairCount {
@@ -31,6 +43,12 @@ export class Pairs {
       if (dense) dense[slot] = (dense[slot] ?? 0) + 1
       else sparse.set(slot, (sparse.get(slot) ?? 0) + 1)
     }
+    this.checkSize()
+  }
+
+  /** @throws TooManyPairs */
+  private checkSize(): void {
+    if (this.sparse.size > PAIRS_MAX) throw new TooManyPairs()
   }
 
   /** Counts as many of a pair as were summed up elsewhere. */
@@ -38,6 +56,7 @@ export class Pairs {
     const slot = 2 * (a * this.bs + b)
     this.add(slot, count - uniques)
     this.add(slot + 1, uniques)
+    this.checkSize()
   }
 
   private add(slot: number, n: number): void {
