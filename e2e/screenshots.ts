@@ -130,7 +130,7 @@ await shoot('form', `${pass.campaign}/pages`, 'iframe', async () => {
   await page.getByRole('button', { name: /^Children/ }).click()
   await page.getByRole('group', { name: 'When it is asked' }).scrollIntoViewIfNeeded()
 })
-await shoot('leads', `${pass.campaign}/leads`, '[role=row]', async () => {
+await shoot('leads', `${pass.campaign}/leads`, '[role=row][data-id]', async () => {
   await page.keyboard.press('j')
   await page.getByRole('list', { name: 'How they came' }).waitFor()
 })

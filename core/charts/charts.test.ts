@@ -1,3 +1,4 @@
+import { geoEqualEarth } from 'd3-geo'
 import * as echarts from 'echarts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -12,6 +13,7 @@ import {
   keyLabel,
   keyLabels,
   linesOf,
+  MAP_SHAPE,
   mapView,
   measureShort,
   measureText,
@@ -210,6 +212,28 @@ describe('a chart', () => {
 })
 
 describe('the view of a map', () => {
+  it('is near where scans are near each other, and the world where there are none', () => {
+    const view = mapView(
+      [
+        { at: [8, 53], value: 5 },
+        { at: [10, 54], value: 5 },
+      ],
+      null,
+    )
+    const [[west, north], [east, south]] = view ?? [
+      [0, 0],
+      [0, 0],
+    ]
+    expect([west < 8, east > 10, north > 54, south < 53, east - west < 12]).toEqual([
+      true,
+      true,
+      true,
+      true,
+      true,
+    ])
+    expect(mapView([], null)).toBeNull()
+  })
+
   it('holds nearly all scans and the piece, whatever lies where', () => {
     const spot = fc.record({
       at: fc.tuple(
@@ -221,9 +245,17 @@ describe('the view of a map', () => {
     fc.assert(
       fc.property(fc.array(spot, { minLength: 1, maxLength: 20 }), (spots) => {
         const sorted = [...spots].sort((a, b) => b.value - a.value)
-        const [[west, north], [east, south]] = mapView(sorted, { latitude: 54, longitude: 8 })
-        const inView = ([x, y]: readonly [number, number]) =>
-          x >= west && x <= east && y <= north && y >= south
+        const plane = geoEqualEarth()
+        const on = (corner: readonly [number, number]) => plane([...corner]) ?? [NaN, NaN]
+        const view = mapView(sorted, { latitude: 54, longitude: 8 })
+        // The whole world holds them all.
+        if (view === null) return
+        const [[left, top], [right, bottom]] = [on(view[0]), on(view[1])]
+        expect((right - left) / (bottom - top)).toBeCloseTo(MAP_SHAPE, 4)
+        const inView = (corner: readonly [number, number]) => {
+          const [x, y] = on(corner)
+          return x >= left - 1 && x <= right + 1 && y >= top - 1 && y <= bottom + 1
+        }
         const held = spots.filter(({ at }) => inView(at)).reduce((sum, { value }) => sum + value, 0)
         expect(held).toBeGreaterThanOrEqual(0.95 * spots.reduce((sum, { value }) => sum + value, 0))
         expect(inView([8, 54])).toBe(true)

@@ -12,14 +12,10 @@ type Corner = readonly [number, number]
 /** A map of countries, which are named by their codes (ISO 3166-1 alpha-2), as ECharts knows it. */
 export const COUNTRY_MAP = 'countries'
 
-/** A map without anything on it looks at the world from here, but for the ice at both ends. */
-const WORLD: readonly [Corner, Corner] = [
-  [-168, 78],
-  [190, -56],
-]
 /** The view holds so much of all scans: a lone one far away does not make the rest small. */
 const HELD = 0.95
 const LEAST_DEGREES = 2.5
+const ROOM = 1.3
 const LARGEST_PX = 46
 const RINGS_KM = [5, 20, 50, 100, 300] as const
 
@@ -45,11 +41,18 @@ function spotsOf({ what, answer }: Drawn): Spot[] {
     .sort((a, b) => b.value - a.value)
 }
 
-/** The corners of a view that holds most of some spots, and where the piece hangs; north-west, south-east. */
+/** The width of a map by its height: a view of that shape is not stretched. */
+export const MAP_SHAPE = 1.9
+const onPlane = (corner: Corner): readonly [number, number] => projection([...corner]) ?? [0, 0]
+
+/**
+ * The corners of a view of the map's shape that holds most of some spots, and where the piece hangs; north-west,
+ * south-east. Null where that is the whole world.
+ */
 export function mapView(
   spots: readonly Pick<Spot, 'at' | 'value'>[],
   piece: Point | null,
-): readonly [Corner, Corner] {
+): readonly [Corner, Corner] | null {
   const all = spots.reduce((sum, { value }) => sum + value, 0)
   let held = 0
   const shown: Corner[] = piece ? [[piece.longitude, piece.latitude]] : []
@@ -58,14 +61,23 @@ export function mapView(
     held += value
     shown.push(at)
   }
-  if (shown.length === 0) return WORLD
-  const [xs, ys] = [shown.map(([x]) => x), shown.map(([, y]) => y)]
-  const [west, east, south, north] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const room = Math.max(LEAST_DEGREES, 0.15 * Math.max(east - west, north - south))
-  return [
-    [Math.max(-179, west - 1.6 * room), Math.min(84, north + room)],
-    [Math.min(190, east + 1.6 * room), Math.max(-70, south - room)],
-  ]
+  if (shown.length === 0) return null
+  const points = shown.map(onPlane)
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const least = (projection.scale() * LEAST_DEGREES * Math.PI) / 180
+  const height = ROOM * Math.max(bottom - top, (right - left) / MAP_SHAPE, least)
+  const [x, y, across, down] = [(left + right) / 2, (top + bottom) / 2, (height * MAP_SHAPE) / 2, height / 2]
+  const first = onEarth([x - across, y - down])
+  const second = onEarth([x + across, y + down])
+  return first && second && [first, second]
+}
+
+/** The place at a point of the plane; beyond the edge of the world there is none. */
+function onEarth(point: readonly [number, number]): Corner | null {
+  const corner = projection.invert?.([...point])
+  const there = corner && projection(corner)
+  return there && Math.hypot(there[0] - point[0], there[1] - point[1]) < 1e-3 ? corner : null
 }
 
 /**
@@ -97,11 +109,7 @@ export function mapChart(drawn: Drawn, piece: Point | null): ChartOption {
         unproject: (point: [number, number]) => projection.invert?.(point),
         stream: projection.stream.bind(projection),
       },
-      boundingCoords: isByCity ? mapView(spots, piece) : WORLD,
-      left: 0,
-      right: 0,
-      top: 0,
-      bottom: 0,
+      ...placed(isByCity ? mapView(spots, piece) : null),
       itemStyle: { areaColor: colours.land, borderColor: colours.quiet, borderWidth: 0.5 },
       emphasis: { disabled: isByCity, itemStyle: { areaColor: colours.signal }, label: { show: false } },
       select: { disabled: true },
@@ -127,6 +135,12 @@ export function mapChart(drawn: Drawn, piece: Point | null): ChartOption {
       : [{ type: 'map', geoIndex: 0, map: COUNTRY_MAP, data: countries }],
   }
 }
+
+/** A view fills the map, whose shape it has; the world stands in its middle, as wide as it. */
+const placed = (view: readonly [Corner, Corner] | null): ChartOption =>
+  view
+    ? { boundingCoords: view, left: 0, right: 0, top: 0, bottom: 0 }
+    : { layoutCenter: ['50%', '50%'], layoutSize: `${String(100 * MAP_SHAPE)}%` }
 
 function citySeries({ colours }: Drawn, spots: readonly Spot[], most: number): ChartOption {
   return {

@@ -49,7 +49,7 @@ export function Chart({
   choose,
 }: {
   option: ChartOption
-  height: number
+  height: number | string
   label: string
   choose?: (chosen: Chosen) => void
 }) {

@@ -5,6 +5,8 @@ import { feature } from 'topojson-client'
 import type { Topology } from 'topojson-specification'
 import shapes from 'world-atlas/countries-50m.json?url'
 
+const ANTARCTICA = '010'
+
 let loading: Promise<void> | null = null
 
 /** Resolves as soon as charts know the countries by their codes; fetched once, and again where that failed. */
@@ -19,13 +21,16 @@ export function loadCountries(): Promise<void> {
       registerMap(COUNTRY_MAP, {
         type: 'FeatureCollection',
         // Natural Earth numbers countries as ISO 3166-1 does; those without a number have their names.
-        features: features.map((each) => ({
-          ...each,
-          properties: {
-            name:
-              numericToAlpha2(String(each.id ?? '')) ?? (each.properties as { name?: string } | null)?.name,
-          },
-        })),
+        // Nobody scans at the South Pole, and the world is larger without it.
+        features: features
+          .filter(({ id }) => id !== ANTARCTICA)
+          .map((each) => ({
+            ...each,
+            properties: {
+              name:
+                numericToAlpha2(String(each.id ?? '')) ?? (each.properties as { name?: string } | null)?.name,
+            },
+          })),
       } as never)
     })
     .catch((error: unknown) => {

@@ -2,6 +2,7 @@ import AddIcon from '@mui/icons-material/Add'
 import { Box, Button, Pagination, Paper, Skeleton, Stack, Typography } from '@mui/material'
 import { campaignsApi } from '@flimbo/core/campaigns'
 import { lazy, Suspense, useState } from 'react'
+import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { Empty, Trouble, useIsFetched, useKeys } from '../ui/index.ts'
 import { Bounds } from './Bounds.tsx'
@@ -54,6 +55,11 @@ export function Desk() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Desk
         </Typography>
+        {data && data.total > 0 && (
+          <Button component={RouterLink} to="/results">
+            Results of all campaigns
+          </Button>
+        )}
         <DeskOrder {...look} choose={chooseLook} />
         {begin}
       </Stack>

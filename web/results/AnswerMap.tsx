@@ -1,5 +1,5 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { mapChart } from '@flimbo/core/charts'
+import { MAP_SHAPE, mapChart } from '@flimbo/core/charts'
 import { codesApi } from '@flimbo/core/codes'
 import { PLACE_NOTE } from '@flimbo/core/scans'
 import { LinesChart, MapChart, ScatterChart } from 'echarts/charts'
@@ -63,11 +63,13 @@ export function AnswerMap({
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 2fr) minmax(0, 1fr)', gap: 2 }}>
       <Box>
-        {shapes.data ? (
-          <Chart option={option} height={HEIGHT_PX} label={label} />
-        ) : (
-          <Skeleton variant="rounded" height={HEIGHT_PX} />
-        )}
+        <Box sx={{ aspectRatio: String(MAP_SHAPE) }}>
+          {shapes.data ? (
+            <Chart option={option} height="100%" label={label} />
+          ) : (
+            <Skeleton variant="rounded" height="100%" />
+          )}
+        </Box>
         <Typography variant="caption" color="textSecondary">
           {PLACE_NOTE} Shapes: Natural Earth, public domain; Equal Earth projection. Drag to move, scroll to
           zoom.

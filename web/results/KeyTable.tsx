@@ -38,7 +38,7 @@ export function KeyTable({
 }) {
   const [isOpen, setOpen] = useState(false)
   const rows = answer.rows.filter(({ scans, leads, cost }) => scans > 0 || leads > 0 || cost !== null)
-  const isOfScans = what === 'scans' || what === 'uniques'
+  const isOfScans = what === 'scans'
   const most = Math.max(0, ...rows.map((row) => measured(what, row) ?? 0))
   const { label } = DIMENSIONS[by]
   return (
@@ -56,14 +56,9 @@ export function KeyTable({
             <TableCell align="right" sx={{ width: 64 }}>
               Scans
             </TableCell>
-            <TableCell align="right" sx={{ width: isOfScans ? 60 : 96 }}>
-              {isOfScans ? 'Unique' : MEASURES[what].label}
+            <TableCell align="right" sx={{ width: isOfScans ? 58 : 96 }}>
+              {isOfScans ? 'Share' : MEASURES[what].label}
             </TableCell>
-            {isOfScans && (
-              <TableCell align="right" sx={{ width: 58 }}>
-                Share
-              </TableCell>
-            )}
           </TableRow>
         </TableHead>
         <TableBody>
@@ -94,15 +89,16 @@ export function KeyTable({
                 </TableCell>
                 <TableCell align="right">{number(row.scans)}</TableCell>
                 <TableCell align="right">
-                  {isOfScans ? number(row.uniques) : measureText(what, measured(what, row), currency)}
+                  {isOfScans
+                    ? share(row.scans, answer.total.scans)
+                    : measureText(what, measured(what, row), currency)}
                 </TableCell>
-                {isOfScans && <TableCell align="right">{share(row.scans, answer.total.scans)}</TableCell>}
               </TableRow>
             )
           })}
           {rows.length === 0 && (
             <TableRow>
-              <TableCell colSpan={isOfScans ? 4 : 3}>
+              <TableCell colSpan={3}>
                 <Typography variant="body2" color="textSecondary">
                   No scan in these days
                 </Typography>
