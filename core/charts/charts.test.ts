@@ -1,4 +1,3 @@
-import { geoEqualEarth } from 'd3-geo'
 import * as echarts from 'echarts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -220,7 +219,7 @@ describe('the view of a map', () => {
       ],
       null,
     )
-    const [[west, north], [east, south]] = view ?? [
+    const [[west, north], [east, south]] = view?.corners ?? [
       [0, 0],
       [0, 0],
     ]
@@ -245,12 +244,11 @@ describe('the view of a map', () => {
     fc.assert(
       fc.property(fc.array(spot, { minLength: 1, maxLength: 20 }), (spots) => {
         const sorted = [...spots].sort((a, b) => b.value - a.value)
-        const plane = geoEqualEarth()
-        const on = (corner: readonly [number, number]) => plane([...corner]) ?? [NaN, NaN]
         const view = mapView(sorted, { latitude: 54, longitude: 8 })
         // The whole world holds them all.
         if (view === null) return
-        const [[left, top], [right, bottom]] = [on(view[0]), on(view[1])]
+        const on = (corner: readonly [number, number]) => view.projection([...corner]) ?? [NaN, NaN]
+        const [[left, top], [right, bottom]] = [on(view.corners[0]), on(view.corners[1])]
         expect((right - left) / (bottom - top)).toBeCloseTo(MAP_SHAPE, 4)
         const inView = (corner: readonly [number, number]) => {
           const [x, y] = on(corner)

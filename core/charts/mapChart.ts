@@ -1,4 +1,4 @@
-import { geoEqualEarth } from 'd3-geo'
+import { geoAzimuthalEqualArea, geoEqualEarth, type GeoProjection } from 'd3-geo'
 import { circleAround, type Point } from '../conditions/index.ts'
 import { number } from '../formats/index.ts'
 import { measured } from '../results/index.ts'
@@ -19,8 +19,15 @@ const ROOM = 1.3
 const LARGEST_PX = 46
 const RINGS_KM = [5, 20, 50, 100, 300] as const
 
-/** Equal Earth: areas are true to each other, as whatever is shaded by an amount needs them (Šavrič, Patterson, Jenny 2018). */
-const projection = geoEqualEarth()
+/**
+ * Areas are true to each other, as whatever is shaded by an amount needs them: of the world by Equal Earth (Šavrič,
+ * Patterson, Jenny 2018), of a part of it by Lambert's azimuthal projection about its middle, where shapes are true too.
+ */
+const WORLD = geoEqualEarth()
+const about = (longitude: number, latitude: number): GeoProjection =>
+  geoAzimuthalEqualArea().rotate([-longitude, -latitude])
+/** A view that is wider, in degrees, is the world. */
+const WIDEST_DEGREES = 120
 
 /** Cities with where they lie and what they come to, the largest first. */
 interface Spot {
@@ -43,16 +50,14 @@ function spotsOf({ what, answer }: Drawn): Spot[] {
 
 /** The width of a map by its height: a view of that shape is not stretched. */
 export const MAP_SHAPE = 1.9
-const onPlane = (corner: Corner): readonly [number, number] => projection([...corner]) ?? [0, 0]
+/** What a map looks at: by which projection, and from where to where, north-west and south-east. */
+export interface MapView {
+  readonly projection: GeoProjection
+  readonly corners: readonly [Corner, Corner]
+}
 
-/**
- * The corners of a view of the map's shape that holds most of some spots, and where the piece hangs; north-west,
- * south-east. Null where that is the whole world.
- */
-export function mapView(
-  spots: readonly Pick<Spot, 'at' | 'value'>[],
-  piece: Point | null,
-): readonly [Corner, Corner] | null {
+/** A view of the map's shape that holds most of some spots, and where the piece hangs; null where that is the world. */
+export function mapView(spots: readonly Pick<Spot, 'at' | 'value'>[], piece: Point | null): MapView | null {
   const all = spots.reduce((sum, { value }) => sum + value, 0)
   let held = 0
   const shown: Corner[] = piece ? [[piece.longitude, piece.latitude]] : []
@@ -61,20 +66,25 @@ export function mapView(
     held += value
     shown.push(at)
   }
-  if (shown.length === 0) return null
-  const points = shown.map(onPlane)
-  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
-  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const [west, east] = rangeOf(shown.map(([longitude]) => longitude))
+  const [south, north] = rangeOf(shown.map(([, latitude]) => latitude))
+  if (shown.length === 0 || east - west > WIDEST_DEGREES) return null
+  const projection = about((west + east) / 2, (south + north) / 2)
+  const points = shown.map((corner): Corner => projection([...corner]) ?? [0, 0])
+  const [left, right] = rangeOf(points.map(([x]) => x))
+  const [top, bottom] = rangeOf(points.map(([, y]) => y))
   const least = (projection.scale() * LEAST_DEGREES * Math.PI) / 180
   const height = ROOM * Math.max(bottom - top, (right - left) / MAP_SHAPE, least)
   const [x, y, across, down] = [(left + right) / 2, (top + bottom) / 2, (height * MAP_SHAPE) / 2, height / 2]
-  const first = onEarth([x - across, y - down])
-  const second = onEarth([x + across, y + down])
-  return first && second && [first, second]
+  const first = onEarth(projection, [x - across, y - down])
+  const second = onEarth(projection, [x + across, y + down])
+  return first && second && { projection, corners: [first, second] }
 }
 
+const rangeOf = (numbers: readonly number[]) => [Math.min(...numbers), Math.max(...numbers)] as const
+
 /** The place at a point of the plane; beyond the edge of the world there is none. */
-function onEarth(point: readonly [number, number]): Corner | null {
+function onEarth(projection: GeoProjection, point: readonly [number, number]): Corner | null {
   const corner = projection.invert?.([...point])
   const there = corner && projection(corner)
   return there && Math.hypot(there[0] - point[0], there[1] - point[1]) < 1e-3 ? corner : null
@@ -91,6 +101,8 @@ export function mapChart(drawn: Drawn, piece: Point | null): ChartOption {
   const countries = isByCity
     ? []
     : answer.rows.map((row) => ({ name: row.keys[0] ?? '', value: measured(what, row) ?? 0 }))
+  const view = isByCity ? mapView(spots, piece) : null
+  const projection = view?.projection ?? WORLD
   const most = Math.max(1e-9, ...spots.map(({ value }) => value), ...countries.map(({ value }) => value))
   return {
     ...commonOption(drawn),
@@ -109,7 +121,7 @@ export function mapChart(drawn: Drawn, piece: Point | null): ChartOption {
         unproject: (point: [number, number]) => projection.invert?.(point),
         stream: projection.stream.bind(projection),
       },
-      ...placed(isByCity ? mapView(spots, piece) : null),
+      ...placed(view),
       itemStyle: { areaColor: colours.land, borderColor: colours.quiet, borderWidth: 0.5 },
       emphasis: { disabled: isByCity, itemStyle: { areaColor: colours.signal }, label: { show: false } },
       select: { disabled: true },
@@ -137,9 +149,9 @@ export function mapChart(drawn: Drawn, piece: Point | null): ChartOption {
 }
 
 /** A view fills the map, whose shape it has; the world stands in its middle, as wide as it. */
-const placed = (view: readonly [Corner, Corner] | null): ChartOption =>
+const placed = (view: MapView | null): ChartOption =>
   view
-    ? { boundingCoords: view, left: 0, right: 0, top: 0, bottom: 0 }
+    ? { boundingCoords: view.corners, left: 0, right: 0, top: 0, bottom: 0 }
     : { layoutCenter: ['50%', '50%'], layoutSize: `${String(100 * MAP_SHAPE)}%` }
 
 function citySeries({ colours }: Drawn, spots: readonly Spot[], most: number): ChartOption {

@@ -268,7 +268,7 @@ describe('what belongs to another workspace', () => {
         `/api/routes/${String(code.routeId)}`,
         `/api/campaigns/${String(campaign.id)}`,
         `/api/codes?campaignId=${String(campaign.id)}`,
-        `/api/results?codeId=${String(code.id)}`,
+        `/api/results?codeId=${String(code.id)}&from=2026-07-01&to=2026-07-01`,
         `/api/scans?codeId=${String(code.id)}`,
       ]) {
         expect([path, (await flimbo.refused('GET', path)).status]).toEqual([path, 404])

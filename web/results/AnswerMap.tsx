@@ -71,7 +71,7 @@ export function AnswerMap({
           )}
         </Box>
         <Typography variant="caption" color="textSecondary">
-          {PLACE_NOTE} Shapes: Natural Earth, public domain; Equal Earth projection. Drag to move, scroll to
+          {PLACE_NOTE} Shapes: Natural Earth, public domain; equal-area projection. Drag to move, scroll to
           zoom.
         </Typography>
       </Box>
