@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import type { Endpoint } from '@flimbo/core/api'
+import { DIMENSION_NAMES } from '@flimbo/core/dimensions'
 import { everyEndpoint } from '@flimbo/core/contracts'
 import { callThread, type CalledThread } from '../threads/index.ts'
 import type { ProbeCalls, Probed } from './probe-thread.ts'
@@ -334,18 +335,30 @@ describe('misuse of the office', () => {
 
   it('by many at once leaves the probe alone, and the office answers afterwards', async () => {
     const heavy = [
-      '/api/results?campaignId=1&from=1970-01-01&to=2200-12-31&compare=yes',
+      '/api/results?from=1970-01-01&to=2200-12-31',
       '/api/scans?campaignId=1&page=1000000&pageSize=500',
       '/api/scans.csv?campaignId=1',
       '/api/codes?campaignId=1&pageSize=500',
       '/api/campaigns?pageSize=500',
       '/api/pulse',
     ]
+    // All that can be asked at once, of all there is; no two are equal.
+    const questions = DIMENSION_NAMES.filter((each) => each !== 'weekday')
+      .slice(-23)
+      .map((each) => ({ by: [each, 'weekday'] }))
+    const figures = (i: number) =>
+      JSON.stringify({
+        from: '1970-01-01',
+        to: `2200-12-${String(10 + (i % 20))}`,
+        against: 'before',
+        questions,
+      })
     const statuses = new Set<number | string>()
     const { slowest, failed } = await probed(async () => {
       await Promise.all(
         Array.from({ length: 200 }, async (_, i) => {
           statuses.add(await send('GET', heavy[i % heavy.length] ?? '/api/pulse'))
+          if (i % 8 === 0) statuses.add(await send('POST', '/api/figures', figures(i)))
         }),
       )
     })
