@@ -223,7 +223,7 @@ describe('from nothing to a second scan', () => {
     const { page } = browser
     await page.goto(`${server.office}/campaigns/1/results?days=today`)
     await page
-      .getByRole('list', { name: 'Destination changes' })
+      .getByRole('list', { name: 'What may explain it' })
       .getByText('https://saltmarsh.example/winter')
       .waitFor()
     await page.getByRole('img', { name: /^Scans by hour: 2 scans,/ }).waitFor()
