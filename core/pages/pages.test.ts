@@ -98,7 +98,18 @@ describe('a page, whatever is typed on it', () => {
           structureOf(drawPage(harmless(content), around)),
         )
       }),
-      { numRuns: 400 },
+      {
+        numRuns: 400,
+        // A number of which nothing can be dialled.
+        examples: [
+          [
+            page([
+              { ...newPart('contact', 'c'), organisation: '!', phones: [{ kind: 'work', number: '(' }] },
+            ]),
+            'de',
+          ],
+        ],
+      },
     )
   })
 

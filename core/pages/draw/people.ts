@@ -2,7 +2,7 @@ import { phoneDigits } from '../../contents/index.ts'
 import { html, trusted, type Markup, said } from '../../fields/index.ts'
 import type { PartOf } from '../parts.ts'
 import { portraitOf } from './media.ts'
-import { linkTo, wordsIn } from './shared.ts'
+import { deviceLinkTo, linkTo, wordsIn } from './shared.ts'
 import type { Surroundings } from './surroundings.ts'
 
 /** A person's name, or else the organisation's: what phones file them by. */
@@ -34,11 +34,11 @@ export function contactPart(contact: PartOf<'contact'>, around: Surroundings): M
   const lines: Markup[] = [
     ...phones.map(
       ({ number }, i) =>
-        html`<li><a${linkTo(around, id, `tel${String(i)}`, `tel:${phoneDigits(number)}`)}>${number.trim()}</a></li>`,
+        html`<li><a${deviceLinkTo(around, id, `tel${String(i)}`, `tel:${phoneDigits(number)}`)}>${number.trim()}</a></li>`,
     ),
     ...emails.map(
       ({ address }, i) =>
-        html`<li><a${linkTo(around, id, `mail${String(i)}`, `mailto:${address.trim()}`)}>${address.trim()}</a></li>`,
+        html`<li><a${deviceLinkTo(around, id, `mail${String(i)}`, `mailto:${address.trim()}`)}>${address.trim()}</a></li>`,
     ),
     ...sites
       .filter(({ address }) => address.trim() !== '')

@@ -40,11 +40,14 @@ export function richIn(around: Surroundings, partId: string, value: Localised<Ri
  * front door is not followed by every phone. Where there is script, it tells that it was followed.
  */
 export function linkTo(around: Surroundings, partId: string, item: string, address: string): Markup {
-  const href = around.linkHref(partId, item, address)
   return isDeviceAddress(address)
-    ? html` href="${href}" data-link="${partId} ${item}"`
-    : html` href="${href}"`
+    ? deviceLinkTo(around, partId, item, address)
+    : html` href="${around.linkHref(partId, item, address)}"`
 }
+
+/** The same of what the phone opens itself, as a number that it dials: nobody but the page sees it followed. */
+export const deviceLinkTo = (around: Surroundings, partId: string, item: string, address: string): Markup =>
+  html` href="${around.linkHref(partId, item, address)}" data-link="${partId} ${item}"`
 
 /** What a picture is called where it cannot be seen. */
 export const altOf = (around: Surroundings, value: Localised<string>): string => said(around, value).text
