@@ -74,6 +74,8 @@ const campaignOf = (campaignId: number | undefined) => (campaignId === undefined
 /** What the leads of a row of numbers are narrowed to. */
 export function rowOf(by: NumbersBy | 'medium', key: string): Readonly<Record<string, string>> {
   if (by === 'piece') return { code: key }
+  // Figures know no country of a city that is not known.
+  if (by === 'city' && key === '') return { city: '' }
   if (by === 'city') {
     const [country = '', region = '', city = ''] = key.split('\t')
     return { country, region, city }

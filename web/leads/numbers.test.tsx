@@ -103,6 +103,7 @@ describe('leads in numbers', () => {
     expect(query('piece', '7')).toEqual({ ...all, codeId: 7 })
     expect(query('month', '2028-02')).toEqual({ ...all, from: '2028-02-01', to: '2028-02-29' })
     expect(query('city', 'DE\t\tKiel')).toEqual({ ...all, country: 'DE', region: '', city: 'Kiel' })
+    expect(query('city', '')).toEqual({ ...all, city: '' })
     expect(query('medium', '')).toEqual({ ...all, medium: '' })
   })
 })
