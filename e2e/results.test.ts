@@ -75,11 +75,7 @@ afterAll(async () => {
   await server.close()
 })
 
-const figures = () =>
-  browser.page
-    .getByRole('region', { name: 'How many?' })
-    .or(browser.page.locator('section').filter({ hasText: 'How many?' }))
-    .first()
+const figures = () => browser.page.locator('section').filter({ hasText: 'How many?' })
 async function take(what: string): Promise<Buffer> {
   const { page } = browser
   await page.getByRole('button', { name: 'Download', exact: true }).click()

@@ -1,6 +1,7 @@
 import { DIMENSIONS, type Dimension } from '../dimensions/index.ts'
 import { intervalOf, measured, MEASURES, type Answer, type Measure } from '../results/index.ts'
-import { keyLabels } from './keyLabels.ts'
+import { beforeOf } from './drawn.ts'
+import { rowLabels } from './keyLabels.ts'
 
 /** A cell of a table: text, or a number as it is; empty where there is no figure. */
 export type TableCell = string | number | null
@@ -11,7 +12,8 @@ export interface AnswerTable {
   readonly rows: readonly (readonly TableCell[])[]
 }
 
-const COUNTS = ['scans', 'uniques', 'leads', 'cost'] as const
+/** What every figure is worked out of. */
+export const COUNTS = ['scans', 'uniques', 'leads', 'cost'] as const
 
 /**
  * All that an answer says: the keys in words, what was asked with its interval where it is a rate, what it is worked out
@@ -23,13 +25,7 @@ export function answerTable(
   { rows, names }: Pick<Answer, 'rows' | 'names'>,
   against: string | null,
 ): AnswerTable {
-  const labels = by.map((dimension, side) =>
-    keyLabels(
-      dimension,
-      rows.map(({ keys }) => keys[side] ?? ''),
-      names,
-    ),
-  )
+  const labels = rowLabels(by, { rows, names })
   const isRate = MEASURES[what].form === 'share'
   const others = COUNTS.filter((each) => each !== what)
   const { label } = MEASURES[what]
@@ -47,7 +43,7 @@ export function answerTable(
         ...labels.map((all) => all[i] ?? ''),
         measured(what, row),
         ...(isRate ? [interval?.low ?? null, interval?.high ?? null] : []),
-        ...(against === null ? [] : [row.before && measured(what, row.before)]),
+        ...(against === null ? [] : [beforeOf(what, row)]),
         ...others.map((each) => measured(each, row)),
       ]
     }),

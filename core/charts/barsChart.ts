@@ -5,7 +5,7 @@ import {
   commonOption,
   figureItems,
   legendOf,
-  tooltipOf,
+  axisTooltip,
   type ChartOption,
   type Drawn,
 } from './drawn.ts'
@@ -27,12 +27,7 @@ export function barsChart(drawn: Drawn): ChartOption {
     ...commonOption(drawn),
     grid: { left: 8, right: 90, top: against === null ? 4 : 32, bottom: 4, containLabel: true },
     ...(against === null ? {} : { legend: legendOf(drawn) }),
-    tooltip: tooltipOf(drawn, {
-      trigger: 'axis',
-      axisPointer: { type: 'shadow' },
-      valueFormatter: (value: unknown) =>
-        measureText(what, typeof value === 'number' ? value : null, currency),
-    }),
+    tooltip: axisTooltip(drawn, { axisPointer: { type: 'shadow' } }),
     xAxis: { ...figureAxis(drawn), axisLabel: { show: false }, splitLine: { show: false } },
     yAxis: {
       type: 'category',

@@ -2,6 +2,7 @@ import type { Dimension } from '../dimensions/index.ts'
 import type { Answer, AnswerRow, Measure } from '../results/index.ts'
 import { measured } from '../results/index.ts'
 import { TEXT, type ChartColours } from './colours.ts'
+import { measureText } from './measureText.ts'
 
 /** A moment that is marked on a chart of time: by the key of the piece of time it falls in, and a short name. */
 export interface ChartMark {
@@ -30,8 +31,7 @@ export interface Drawn {
 /** An option of ECharts. */
 export type ChartOption = Readonly<Record<string, unknown>>
 
-/** The figure of a row, or of what it is held against. */
-export const figureOf = (what: Measure, row: AnswerRow): number | null => measured(what, row)
+/** The figure that a row is held against; null where it is held against nothing, or there was none. */
 export const beforeOf = (what: Measure, { before }: AnswerRow): number | null =>
   before && measured(what, before)
 
@@ -49,7 +49,7 @@ export function commonOption({ colours, hasPatterns }: Drawn): ChartOption {
 /** The figures of rows as the parts of a series: those that are chosen stand out. */
 export function figureItems({ what, answer, chosen }: Drawn, rows: readonly AnswerRow[] = answer.rows) {
   return rows.map((row) => {
-    const value = figureOf(what, row)
+    const value = measured(what, row)
     if (chosen.length === 0) return value
     return { value, itemStyle: { opacity: chosen.includes(row.keys[0] ?? '') ? 1 : 0.3 } }
   })
@@ -66,6 +66,15 @@ export function tooltipOf({ colours }: Drawn, more: ChartOption): ChartOption {
     ...more,
   }
 }
+
+/** One that says the figures of all that stands at a place of an axis. */
+export const axisTooltip = (drawn: Drawn, more: ChartOption = {}): ChartOption =>
+  tooltipOf(drawn, {
+    trigger: 'axis',
+    valueFormatter: (value: unknown) =>
+      measureText(drawn.what, typeof value === 'number' ? value : null, drawn.currency),
+    ...more,
+  })
 
 export const axisText = ({ colours }: Drawn) => ({ color: colours.quiet, fontSize: 12 })
 export const legendOf = ({ colours }: Drawn): ChartOption => ({

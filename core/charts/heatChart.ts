@@ -19,7 +19,7 @@ const CELLS_MAX = 24
 const WRITTEN_ACROSS_MAX = 14
 
 /** Hours of the week as cells: hours across, days down. */
-export function weekCells(what: Measure, { rows }: Pick<Answer, 'rows'>, names: Answer['names'] = {}): Cells {
+export function weekCells(what: Measure, { rows }: Pick<Answer, 'rows'>): Cells {
   const { hourOfDay, weekday } = RECURRING_KEYS
   const values = rows.map(({ keys: [key = ''], ...row }): [number, number, number | null] => [
     hourOfDay.indexOf(key.slice(2)),
@@ -27,8 +27,8 @@ export function weekCells(what: Measure, { rows }: Pick<Answer, 'rows'>, names: 
     measured(what, row),
   ])
   return {
-    across: hourOfDay.map((key) => keyLabel('hourOfDay', key, names)),
-    down: weekday.map((key) => keyLabel('weekday', key, names)),
+    across: hourOfDay.map((key) => keyLabel('hourOfDay', key)),
+    down: weekday.map((key) => keyLabel('weekday', key)),
     values,
     keys: rows.map((row) => row.keys),
   }

@@ -1,9 +1,9 @@
 import { country, language, number } from '../formats/index.ts'
 import { isOfKind, type Dimension, type TimeDimension } from '../dimensions/index.ts'
 import { type Answer } from '../results/index.ts'
+import { WEEKDAYS } from '../time/index.ts'
 
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
-const weekday = (key: string) => WEEKDAYS[Number(key) - 1] ?? key
+const weekday = (key: string) => WEEKDAYS[Number(key) - 1]?.slice(0, 3) ?? key
 
 /** A day as it is read; what is none, as somebody may type it into an address, as it stands. */
 function formatted(day: string, options: Intl.DateTimeFormatOptions): string {
@@ -96,3 +96,16 @@ export function keyLabels(
     label === labels[i - 1] || label === labels[i + 1] ? `${label} (${keys[i]?.slice(16) ?? ''})` : label,
   )
 }
+
+/** What the keys of rows are called, dimension by dimension. */
+export const rowLabels = (
+  by: readonly Dimension[],
+  { rows, names }: Pick<Answer, 'rows' | 'names'>,
+): string[][] =>
+  by.map((dimension, side) =>
+    keyLabels(
+      dimension,
+      rows.map(({ keys }) => keys[side] ?? ''),
+      names,
+    ),
+  )

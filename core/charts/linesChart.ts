@@ -1,8 +1,7 @@
 import { type Dimension } from '../dimensions/index.ts'
 import { measured, MEASURES, type Answer, type Measure } from '../results/index.ts'
-import { commonOption, legendOf, tooltipOf, type ChartOption, type Drawn } from './drawn.ts'
+import { commonOption, legendOf, axisTooltip, type ChartOption, type Drawn } from './drawn.ts'
 import { keyLabel, keyLabels } from './keyLabels.ts'
-import { measureText } from './measureText.ts'
 import { figureAxis, keyAxis } from './timeChart.ts'
 
 /** As many lines as there are colours and shapes. */
@@ -48,16 +47,12 @@ export function linesOf(
 
 /** The largest keys as lines over each other, each with a colour and a shape of its own. */
 export function linesChart(drawn: Drawn, { time, other, timeKeys, lines }: Lines): ChartOption {
-  const { what, answer, currency } = drawn
+  const { answer } = drawn
   return {
     ...commonOption(drawn),
     grid: { left: 8, right: 12, top: 40, bottom: 4, containLabel: true },
     legend: legendOf(drawn),
-    tooltip: tooltipOf(drawn, {
-      trigger: 'axis',
-      valueFormatter: (value: unknown) =>
-        measureText(what, typeof value === 'number' ? value : null, currency),
-    }),
+    tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, keyLabels(time, timeKeys)),
     yAxis: figureAxis(drawn),
     series: lines.slice(0, LINES_MAX).map(({ key, values }, i) => ({
@@ -77,7 +72,7 @@ const [GAP_X, GAP_Y] = [2, 9]
 
 /** The largest keys as small charts beside each other, all on one scale. */
 export function multiplesChart(drawn: Drawn, { time, other, timeKeys, lines }: Lines): ChartOption {
-  const { what, answer, colours, currency } = drawn
+  const { what, answer, colours } = drawn
   const shown = lines.slice(0, MULTIPLES_MAX)
   const rows = Math.max(1, Math.ceil(shown.length / COLUMNS))
   const [width, height] = [100 / COLUMNS, 100 / rows]
@@ -100,11 +95,7 @@ export function multiplesChart(drawn: Drawn, { time, other, timeKeys, lines }: L
       height: `${String(height - 1.8 * GAP_Y)}%`,
       containLabel: true,
     })),
-    tooltip: tooltipOf(drawn, {
-      trigger: 'axis',
-      valueFormatter: (value: unknown) =>
-        measureText(what, typeof value === 'number' ? value : null, currency),
-    }),
+    tooltip: axisTooltip(drawn),
     xAxis: shown.map((_line, i) => ({
       ...keyAxis(drawn, labels),
       gridIndex: i,

@@ -5,12 +5,12 @@ import {
   commonOption,
   figureItems,
   legendOf,
-  tooltipOf,
+  axisTooltip,
   type ChartOption,
   type Drawn,
 } from './drawn.ts'
 import { keyLabels } from './keyLabels.ts'
-import { measureShort, measureText } from './measureText.ts'
+import { measureShort } from './measureText.ts'
 
 /** More pieces of time than this stand without gaps and dots. */
 const FEW = 62
@@ -67,7 +67,7 @@ function markLine({ marks, colours }: Drawn, keys: readonly string[]): ChartOpti
  * are lines with gaps where there is no figure; beside scans the unique ones, and dashed what they are held against.
  */
 export function timeChart(drawn: Drawn): ChartOption {
-  const { what, by, answer, against, currency, colours } = drawn
+  const { what, by, answer, against, colours } = drawn
   const [dimension = 'day'] = by
   const keys = answer.rows.map((row) => row.keys[0] ?? '')
   const labels = keyLabels(dimension, keys, answer.names)
@@ -79,11 +79,7 @@ export function timeChart(drawn: Drawn): ChartOption {
     ...commonOption(drawn),
     grid: { left: 8, right: 12, top: 40, bottom: 4, containLabel: true },
     legend: legendOf(drawn),
-    tooltip: tooltipOf(drawn, {
-      trigger: 'axis',
-      valueFormatter: (value: unknown) =>
-        measureText(what, typeof value === 'number' ? value : null, currency),
-    }),
+    tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, labels),
     yAxis: figureAxis(drawn),
     series: [

@@ -10,6 +10,11 @@ const key = z.string().max(400)
 export const filters = z.partialRecord(dimension, z.array(key).min(1).max(FILTER_KEYS_MAX))
 export type Filters = z.infer<typeof filters>
 
+/** Each dimension that filters name, with its keys. */
+export const filterEntries = (given: Filters) =>
+  // Its own names.
+  Object.entries(given) as [Dimension, string[]][]
+
 /** Filters with a key put in, or taken out where it was in. */
 export function toggleKey(given: Filters, of: Dimension, wanted: string): Filters {
   const { [of]: there = [], ...others } = given
@@ -20,9 +25,8 @@ export function toggleKey(given: Filters, of: Dimension, wanted: string): Filter
 /** Filters but for those of some dimensions: what a chart of these is narrowed by, so that all their keys can be seen. */
 export function withoutDimension(given: Filters, ...dimensions: readonly Dimension[]): Filters {
   return Object.fromEntries(
-    Object.entries(given).filter(
-      // Its own names.
-      ([name]) => !dimensions.some((each) => each === name || areBothTime(each, name as Dimension)),
+    filterEntries(given).filter(
+      ([name]) => !dimensions.some((each) => each === name || areBothTime(each, name)),
     ),
   )
 }

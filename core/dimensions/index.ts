@@ -8,6 +8,15 @@ export type {
   TimeDimension,
 } from './dimensions.ts'
 export { distanceBand, DISTANCE_BANDS } from './distanceBands.ts'
-export { dimension, FILTER_KEYS_MAX, filters, filtersQuery, toggleKey, withoutDimension } from './filters.ts'
+export {
+  dimension,
+  FILTER_KEYS_MAX,
+  filterEntries,
+  filters,
+  filtersQuery,
+  toggleKey,
+  withoutDimension,
+} from './filters.ts'
 export type { Filters } from './filters.ts'
-export { hourOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey } from './timeKeys.ts'
+export { hourOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey, timePieces } from './timeKeys.ts'
+export type { TimePiece } from './timeKeys.ts'

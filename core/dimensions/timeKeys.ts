@@ -1,20 +1,15 @@
-import { dayIn, zoneOffsetMs, type Unit } from '../time/index.ts'
+import { tz } from '@date-fns/tz'
+import { getISOWeek, getISOWeekYear } from 'date-fns'
+import { buckets, clockFace, dayIn, zoneOffsetMs, type Span, type Unit } from '../time/index.ts'
 
 const MINUTE_MS = 60_000
-const HOUR_MS = 60 * MINUTE_MS
-const DAY_MS = 24 * HOUR_MS
 const two = (n: number) => String(n).padStart(2, '0')
 
 /** The day's ISO 8601 week: weeks begin on Monday, week 1 holds the year's first Thursday. */
 function weekOf(day: string): string {
-  const at = Date.parse(`${day}T00:00:00Z`)
-  const thursday = new Date(at - (weekdayOf(at) - 3) * DAY_MS)
-  const year = thursday.getUTCFullYear()
-  const week = Math.floor((thursday.getTime() - Date.UTC(year, 0)) / (7 * DAY_MS)) + 1
-  return `${String(year)}-W${two(week)}`
+  const context = { in: tz('UTC') }
+  return `${String(getISOWeekYear(day, context))}-W${two(getISOWeek(day, context))}`
 }
-/** 0 for Monday: 1 January 1970 was a Thursday. */
-const weekdayOf = (at: number) => (Math.floor(at / DAY_MS) + 3) % 7
 
 function hourKey(zone: string, at: number): string {
   const offset = zoneOffsetMs(zone, at)
@@ -40,12 +35,19 @@ export function timeKey(zone: string, unit: Unit, at: number): string {
   return unit === 'year' ? year : `${year}-Q${String(Math.ceil(Number(day.slice(5, 7)) / 3))}`
 }
 
+/** A piece of time with what it is called. */
+export type TimePiece = Span & { readonly key: string }
+
+/** The pieces of time that a span has in a zone, in their order. @throws TooManyBuckets */
+export const timePieces = (zone: string, span: Span, unit: Unit): TimePiece[] =>
+  buckets(zone, span, unit).map((piece) => ({ ...piece, key: timeKey(zone, unit, piece.start) }))
+
 export const HOURS_OF_WEEK = 168
 
 /** Which hour of the week a moment lies in, in a zone: 0 is Monday from 0:00, 167 is Sunday from 23:00. */
 export function hourOfWeek(zone: string, at: number): number {
-  const local = at + zoneOffsetMs(zone, at)
-  return weekdayOf(local) * 24 + (Math.floor(local / HOUR_MS) % 24)
+  const { weekday, minute } = clockFace(zone, at)
+  return (weekday - 1) * 24 + Math.floor(minute / 60)
 }
 
 /** Keys of what comes again: `00` to `23`; `1` for Monday to `7` for Sunday (ISO 8601); both, as `1-00` to `7-23`. */

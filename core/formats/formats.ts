@@ -14,12 +14,16 @@ export function share(part: number, all: number): string {
 /** A part between 0 and 1 as a percentage, always to one decimal: "5.0 %". */
 export const percent = (part: number): string => `${(100 * part).toFixed(1)} %`
 
+/** The ends of an interval: "22.3 to 39.9 %". */
+export const bounds = ({ low, high }: { readonly low: number; readonly high: number }): string =>
+  `${(100 * low).toFixed(1)} to ${percent(high)}`
+
 /** A part with the ends of its interval: "30.4 % (22.3 to 39.9 %)"; a dash where there is none. */
 export function rateWithin(
   rate: { readonly value: number; readonly low: number; readonly high: number } | null | undefined,
 ): string {
   if (!rate) return '–'
-  return `${percent(rate.value)} (${(100 * rate.low).toFixed(1)} to ${percent(rate.high)})`
+  return `${percent(rate.value)} (${bounds(rate)})`
 }
 
 /** "1 scan", "2 scans". */

@@ -29,7 +29,7 @@ export { AGAINST, CELLS_MAX, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX }
 export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'
-export { daysOf, DEFAULT_PRESET, isPreset, periodBetween, PRESETS } from './period.ts'
+export { daysOf, periodBetween, presetNamed, PRESETS } from './period.ts'
 export type { Period, Preset } from './period.ts'
 export { DEFAULT_VIEW, readView, writeView } from './view.ts'
 export type { QuestionView } from './view.ts'

@@ -4,48 +4,59 @@ import { dayIn, isKnownDay, shiftDay, shiftYear } from '../time/index.ts'
 const lastDays = (count: number) => (today: string) => ({ from: shiftDay(today, 1 - count), to: today })
 const lastOfMonth = (first: string) => shiftDay(`${shiftDay(first, 31).slice(0, 7)}-01`, -1)
 
-/** Periods that go with the days, as people are offered them. */
-export const PRESETS = {
-  today: { label: 'Today', days: lastDays(1) },
-  yesterday: {
+/** Periods that go with the days, in the order in which people are offered them. */
+export const PRESETS = [
+  { id: 'today', label: 'Today', days: lastDays(1) },
+  {
+    id: 'yesterday',
     label: 'Yesterday',
     days: (today: string) => ({ from: shiftDay(today, -1), to: shiftDay(today, -1) }),
   },
-  7: { label: 'Last 7 days', days: lastDays(7) },
-  30: { label: 'Last 30 days', days: lastDays(30) },
-  90: { label: 'Last 90 days', days: lastDays(90) },
-  365: { label: 'Last 365 days', days: lastDays(365) },
-  month: { label: 'This month', days: (today: string) => ({ from: `${today.slice(0, 7)}-01`, to: today }) },
-  'last-month': {
+  { id: '7', label: 'Last 7 days', days: lastDays(7) },
+  { id: '30', label: 'Last 30 days', days: lastDays(30) },
+  { id: '90', label: 'Last 90 days', days: lastDays(90) },
+  { id: '365', label: 'Last 365 days', days: lastDays(365) },
+  {
+    id: 'month',
+    label: 'This month',
+    days: (today: string) => ({ from: `${today.slice(0, 7)}-01`, to: today }),
+  },
+  {
+    id: 'last-month',
     label: 'Last month',
     days: (today: string) => {
       const from = `${shiftDay(`${today.slice(0, 7)}-01`, -1).slice(0, 7)}-01`
       return { from, to: lastOfMonth(from) }
     },
   },
-  year: { label: 'This year', days: (today: string) => ({ from: `${today.slice(0, 4)}-01-01`, to: today }) },
-  'last-year': {
+  {
+    id: 'year',
+    label: 'This year',
+    days: (today: string) => ({ from: `${today.slice(0, 4)}-01-01`, to: today }),
+  },
+  {
+    id: 'last-year',
     label: 'Last year',
     days: (today: string) => {
       const year = shiftYear(today, -1).slice(0, 4)
       return { from: `${year}-01-01`, to: `${year}-12-31` }
     },
   },
-} as const
-export type Preset = keyof typeof PRESETS
-/** Those that are not so many days. */
-export const NAMED_PRESETS = ['today', 'yesterday', 'month', 'last-month', 'year', 'last-year'] as const
-export const DEFAULT_PRESET: Preset = 30
-export const isPreset = (text: string): text is `${Preset}` => Object.hasOwn(PRESETS, text)
+] as const
+export type Preset = (typeof PRESETS)[number]['id']
+export const PRESET_IDS = PRESETS.map(({ id }) => id)
+export const DEFAULT_PRESET: Preset = '30'
+/** The preset a text names; the usual one where it names none. */
+export const presetNamed = (text: string): Preset => PRESET_IDS.find((id) => id === text) ?? DEFAULT_PRESET
 
 /** Days that go with the day on which they are asked for, or days that stay. */
 export type Period = { readonly preset: Preset } | { readonly from: string; readonly to: string }
 
 /** The days a period stands for at a moment, in a zone; both included. */
 export function daysOf(period: Period, zone: string, now: number): { from: string; to: string } {
-  return 'preset' in period
-    ? PRESETS[period.preset].days(dayIn(zone, now))
-    : { from: period.from, to: period.to }
+  if ('from' in period) return { from: period.from, to: period.to }
+  const { days } = PRESETS.find(({ id }) => id === period.preset) ?? PRESETS[3]
+  return days(dayIn(zone, now))
 }
 
 /** The period two days name, where they do. */

@@ -3,13 +3,14 @@ import {
   dimension,
   DIMENSION_NAMES,
   FILTER_KEYS_MAX,
+  filterEntries,
   filters,
   type Dimension,
   type Filters,
 } from '../dimensions/index.ts'
 import { calendarDay } from '../time/index.ts'
 import { MEASURE_NAMES, type Measure } from './measures.ts'
-import { DEFAULT_PRESET, isPreset, NAMED_PRESETS, periodBetween, type Period, type Preset } from './period.ts'
+import { DEFAULT_PRESET, periodBetween, PRESET_IDS, presetNamed, type Period } from './period.ts'
 import { AGAINST, type Against } from './question.ts'
 
 /** A question as it is kept: days that go with the day on which it is asked, or days that stay. */
@@ -18,7 +19,7 @@ export const questionView = z.strictObject({
   by: z.array(dimension).max(2),
   filters,
   period: z.union([
-    z.strictObject({ preset: z.union([z.literal([7, 30, 90, 365]), z.enum(NAMED_PRESETS)]) }),
+    z.strictObject({ preset: z.enum(PRESET_IDS) }),
     z.strictObject({ from: calendarDay, to: calendarDay }),
   ]),
   against: z.enum(AGAINST),
@@ -65,15 +66,9 @@ export function readView(address: URLSearchParams): QuestionView {
     what: MEASURE_NAMES.find((name) => name === text('what')) ?? DEFAULT_VIEW.what,
     by: [...new Set(by)].slice(0, 2),
     filters: narrowed,
-    period: periodBetween(text('from'), text('to')) ?? { preset: presetOf(text('days')) },
+    period: periodBetween(text('from'), text('to')) ?? { preset: presetNamed(text('days')) },
     against: AGAINST.find((each) => each === text('against')) ?? 'none',
   }
-}
-
-function presetOf(text: string): Preset {
-  if (!isPreset(text)) return DEFAULT_PRESET
-  // Those that are numbers are named so.
-  return (/^\d+$/.test(text) ? Number(text) : text) as Preset
 }
 
 /** An address with another question: what is not the question's own stays. */
@@ -85,10 +80,9 @@ export function writeView(address: URLSearchParams, view: QuestionView): URLSear
   if ('from' in period) {
     written.set('from', period.from)
     written.set('to', period.to)
-  } else if (period.preset !== DEFAULT_PRESET) written.set('days', String(period.preset))
+  } else if (period.preset !== DEFAULT_PRESET) written.set('days', period.preset)
   if (against !== 'none') written.set('against', against)
-  // Its own names.
-  for (const [name, keys] of Object.entries(view.filters) as [Dimension, readonly string[]][])
+  for (const [name, keys] of filterEntries(view.filters))
     for (const key of keys) written.append(`${FILTER}${name}`, key)
   return written
 }

@@ -15,9 +15,9 @@ const QUESTIONS: readonly (readonly [name: string, view: QuestionView])[] = [
   ['Which media pay, this year', saved({ what: 'costPerScan', by: ['medium'], period: { preset: 'year' } })],
   [
     'Visitors from abroad, by week',
-    saved({ by: ['week', 'country'], filters: { country: ['NL', 'DK', 'GB'] }, period: { preset: 90 } }),
+    saved({ by: ['week', 'country'], filters: { country: ['NL', 'DK', 'GB'] }, period: { preset: '90' } }),
   ],
-  ['Leads per scan, by campaign', saved({ what: 'leadRate', by: ['campaign'], period: { preset: 90 } })],
+  ['Leads per scan, by campaign', saved({ what: 'leadRate', by: ['campaign'], period: { preset: '90' } })],
 ]
 
 /** Notes on days and saved questions, as a team has them. */

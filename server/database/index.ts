@@ -34,6 +34,7 @@ export type {
   WorkspaceRow,
 } from './entities/index.ts'
 export { insertedId, reserveIds, reserveInTurn } from './ids.ts'
+export { keepNamed } from './keepNamed.ts'
 export { migrate, openDatabase, openReadOnly } from './open.ts'
 export type { Database, ReadOnly } from './open.ts'
 export { ONE_TURN } from './writing.ts'

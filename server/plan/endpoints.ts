@@ -6,7 +6,7 @@ import {
   type Preferences,
 } from '@flimbo/core/plan'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import { insertedId, tables, type ViewRow } from '../database/index.ts'
+import { keepNamed, tables, type ViewRow } from '../database/index.ts'
 import { exportEndpoints, type ExportParts } from './exports.ts'
 import { planImports, type ImportParts } from './imports.ts'
 
@@ -47,21 +47,10 @@ export function planEndpoints(mounts: Mounts, parts: ImportParts & ExportParts):
   }))
   mount(mounts, planApi.saveView, async ({ body: { name, value }, who }) =>
     database.write(async (manager) => {
-      const workspaceId = who.workspace.id
-      const there = await manager.findOneBy(tables.views, { workspaceId, name })
-      // TypeORM wants to know the parts of a value it only writes as JSON.
-      const written = value as never
-      if (there) {
-        await manager.update(tables.views, { id: there.id }, { value: written })
-        return { id: there.id, name, value }
-      }
-      if ((await manager.countBy(tables.views, { workspaceId })) >= VIEWS_MAX)
-        throw wrongField('name', 'There are 200 views already. Delete one first.')
-      return {
-        id: insertedId(await manager.insert(tables.views, { workspaceId, name, value: written })),
-        name,
-        value,
-      }
+      const row = { workspaceId: who.workspace.id, name, value }
+      const id = await keepNamed(manager, tables.views, row, VIEWS_MAX)
+      if (id === null) throw wrongField('name', 'There are 200 views already. Delete one first.')
+      return { id, name, value }
     }),
   )
   mount(mounts, planApi.dropView, async ({ params: { id } }) => {

@@ -1,8 +1,15 @@
 import type Sqlite from 'better-sqlite3'
-import { isOfKind, timeKey, type Dimension, type Filters } from '@flimbo/core/dimensions'
+import {
+  filterEntries,
+  isOfKind,
+  timePieces,
+  type Dimension,
+  type Filters,
+  type TimeDimension,
+} from '@flimbo/core/dimensions'
 import { rankRows, type Answer, type Question } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
-import { buckets, spanOfDays } from '@flimbo/core/time'
+import { spanOfDays } from '@flimbo/core/time'
 import { overlap, type FactStore } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { citySpots } from './citySpots.ts'
@@ -41,8 +48,7 @@ const OF_SCANS: ReadonlySet<Dimension> = new Set([
   'variant',
   'distance',
 ])
-// Its own names.
-const dimensionsOf = ({ by, filters }: Question) => [...by, ...(Object.keys(filters) as Dimension[])]
+const dimensionsOf = ({ by, filters }: Question) => [...by, ...filterEntries(filters).map(([name]) => name)]
 
 type Found = FoundRows & Pick<Answer, 'spots' | 'leavesOutFolded'>
 
@@ -130,15 +136,17 @@ const shownSpots = (spots: Answer['spots'], rows: Answer['rows']): Answer['spots
 
 /** Pieces of time of two periods, the first beside the first and so on: their keys are those of the period that is shown. */
 function alignTime({ zone, from, to }: AskedFigures, before: Days) {
-  const keysIn = (unit: Parameters<typeof timeKey>[1], days: Days) =>
-    buckets(zone, spanOfDays(zone, days.from, days.to), unit).map(({ start }) => timeKey(zone, unit, start))
+  const piecesIn = (unit: TimeDimension, days: Days) =>
+    timePieces(zone, spanOfDays(zone, days.from, days.to), unit)
   const known = new Map<Dimension, { toThen: Map<string, string>; toNow: Map<string, string> }>()
   function pairsOf(dimension: Dimension) {
     if (!isOfKind(dimension, 'time')) return null
     const there = known.get(dimension)
     if (there) return there
-    const [now, then] = [keysIn(dimension, { from, to }), keysIn(dimension, before)]
-    const pairs = now.flatMap((key, i): [string, string][] => (then[i] === undefined ? [] : [[key, then[i]]]))
+    const then = piecesIn(dimension, before)
+    const pairs = piecesIn(dimension, { from, to }).flatMap(({ key }, i): [string, string][] =>
+      then[i] ? [[key, then[i].key]] : [],
+    )
     const made = { toThen: new Map(pairs), toNow: new Map(pairs.map(([a, b]) => [b, a])) }
     known.set(dimension, made)
     return made
@@ -148,8 +156,7 @@ function alignTime({ zone, from, to }: AskedFigures, before: Days) {
     question: (question: Question): Question => ({
       ...question,
       filters: Object.fromEntries(
-        // Its own names.
-        (Object.entries(question.filters) as [Dimension, string[]][]).map(([dimension, keys]) => {
+        filterEntries(question.filters).map(([dimension, keys]) => {
           const pairs = pairsOf(dimension)
           return [dimension, pairs ? keys.map((key) => pairs.toThen.get(key) ?? '') : keys]
         }),

@@ -28,10 +28,13 @@ export function factFilter(side: Side, wanted: readonly string[]): FactFilter {
       }
       // One fact at a time: what a side tells of it depends on its code or on its moment.
       const [fact, place] = [new Uint32Array(1), new Uint32Array(1)]
-      return (code) => (i) => {
-        fact[0] = i
-        side.fill(part, { columns, code, facts: fact, length: 1 }, place)
-        return isWanted(place[0] ?? 0)
+      return (code) => {
+        const one = { columns, code, facts: fact, length: 1 }
+        return (i) => {
+          fact[0] = i
+          side.fill(part, one, place)
+          return isWanted(place[0] ?? 0)
+        }
       }
     },
     takesLead: (lead) => isWanted(side.placeOfLead(lead)),

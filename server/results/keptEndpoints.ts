@@ -1,7 +1,7 @@
 import { resultsApi, savedQuestion, type SavedQuestion } from '@flimbo/core/results'
 import { In } from 'typeorm'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import { insertedId, tables, type Database, type QuestionRow } from '../database/index.ts'
+import { insertedId, keepNamed, tables, type Database, type QuestionRow } from '../database/index.ts'
 
 const QUESTIONS_MAX = 500
 const NOTES_MAX = 5000
@@ -26,15 +26,11 @@ export function keptEndpoints(mounts: Mounts, database: Database): void {
 
   mount(mounts, resultsApi.save, ({ body: { name, value }, who }) =>
     database.write(async (manager) => {
-      const workspaceId = who.workspace.id
-      const made = { value: value as never, personId: who.person.id, at: Date.now() }
-      const there = await manager.findOneBy(tables.questions, { workspaceId, name })
-      if (there) await manager.update(tables.questions, { id: there.id }, made)
-      else if ((await manager.countBy(tables.questions, { workspaceId })) >= QUESTIONS_MAX)
-        throw wrongField('name', 'There are 500 saved questions already. Delete one first.')
-      const id =
-        there?.id ?? insertedId(await manager.insert(tables.questions, { workspaceId, name, ...made }))
-      return { id, name, value, by: who.person.name }
+      const { workspace, person } = who
+      const row = { workspaceId: workspace.id, name, value, personId: person.id, at: Date.now() }
+      const id = await keepNamed(manager, tables.questions, row, QUESTIONS_MAX)
+      if (id === null) throw wrongField('name', 'There are 500 saved questions already. Delete one first.')
+      return { id, name, value, by: person.name }
     }),
   )
   mount(mounts, resultsApi.forget, async ({ params: { id } }) => {

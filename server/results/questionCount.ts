@@ -1,4 +1,10 @@
-import { isOfKind, type Dimension, type Filters, type PieceDimension } from '@flimbo/core/dimensions'
+import {
+  filterEntries,
+  isOfKind,
+  type Dimension,
+  type Filters,
+  type PieceDimension,
+} from '@flimbo/core/dimensions'
 import { type Question } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import type { Span } from '@flimbo/core/time'
@@ -51,7 +57,7 @@ export function questionCounts({ codes, within, sides, channels }: Given) {
   const chosen = new Map<string, Pick<QuestionCount, 'codes' | 'owners'>>()
 
   function chooseCodes(filters: Filters): Pick<QuestionCount, 'codes' | 'owners'> {
-    const wanted = entriesOf(filters).filter((entry): entry is [PieceDimension, string[]] =>
+    const wanted = filterEntries(filters).filter((entry): entry is [PieceDimension, string[]] =>
       isOfKind(entry[0], 'piece'),
     )
     const name = JSON.stringify(wanted)
@@ -74,14 +80,11 @@ export function questionCounts({ codes, within, sides, channels }: Given) {
     ...chooseCodes(filters),
     a: sides.of(by[0]),
     b: sides.of(by[1]),
-    filters: entriesOf(filters)
+    filters: filterEntries(filters)
       .filter(([dimension]) => !isOfKind(dimension, 'piece'))
       .map(([dimension, keys]) => filterOf(dimension, keys)),
   })
 }
-
-// Its own names.
-const entriesOf = (filters: Filters) => Object.entries(filters) as [Dimension, string[]][]
 
 /**
  * Codes by what sums are kept of: those of a whole scope as one, any others campaign by campaign.

@@ -1,7 +1,7 @@
 import type Sqlite from 'better-sqlite3'
-import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
+import { isOfKind, timePieces, type Dimension } from '@flimbo/core/dimensions'
 import type { ChannelRule } from '@flimbo/core/tagging'
-import { buckets, type Span } from '@flimbo/core/time'
+import type { Span } from '@flimbo/core/time'
 import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { pieceKeys, type FigureCode } from './codeRows.ts'
@@ -37,7 +37,7 @@ export function sideMaker(database: Sqlite.Database): (given: SidesOf) => Sides 
   function make(name: SideName, { codes, channels, zone, span }: SidesOf): Side {
     if (name === 'spot') return traitSide(traits.spot)
     if (name === 'distance') return distanceSide(new Map(codes.map((code) => [code.id, code])), placeOf)
-    if (isOfKind(name, 'time')) return timeSide(buckets(zone, span, name), name, zone)
+    if (isOfKind(name, 'time')) return timeSide(timePieces(zone, span, name))
     if (isOfKind(name, 'recurring')) return recurringSide(name, quarterHours(zone))
     if (isOfKind(name, 'piece')) {
       const keyOf = pieceKeys(channels)[name]

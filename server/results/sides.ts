@@ -1,15 +1,14 @@
-import type { CodeSet, Columns, DimensionValue } from '@flimbo/core/figures'
+import { firstSince, type Columns, type DimensionValue } from '@flimbo/core/figures'
 import { greatCircleKm } from '@flimbo/core/conditions'
 import {
   distanceBand,
   DISTANCE_BANDS,
   RECURRING_KEYS,
   RECURRING_PLACE,
-  timeKey,
   type RecurringDimension,
-  type TimeDimension,
+  type TimePiece,
 } from '@flimbo/core/dimensions'
-import { QUARTER_MS, type Span } from '@flimbo/core/time'
+import { QUARTER_MS } from '@flimbo/core/time'
 import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import type { FigureCode } from './codeRows.ts'
@@ -110,20 +109,14 @@ export function codeSide(keyOf: ReadonlyMap<number, string>): Side {
 }
 
 /** By pieces of time that follow each other. */
-export function timeSide(pieces: readonly Span[], unit: TimeDimension, zone: string): Side {
-  const keys = new Keys(pieces.map(({ start }) => timeKey(zone, unit, start)))
+export function timeSide(pieces: readonly TimePiece[]): Side {
+  const keys = new Keys(pieces.map(({ key }) => key))
   const starts = Float64Array.from(pieces, ({ start }) => start)
-  /** Looked for by halves, from where the last one was. */
+  /** The place of the last one: moments that follow each other mostly lie in the same. */
   let near = 0
   function placeAt(at: number): number {
-    if (at >= (starts[near] ?? Infinity) && at < (starts[near + 1] ?? Infinity)) return near
-    let [low, high] = [0, starts.length]
-    while (low < high) {
-      const middle = (low + high) >>> 1
-      if ((starts[middle] ?? 0) <= at) low = middle + 1
-      else high = middle
-    }
-    near = Math.max(0, low - 1)
+    if (at < (starts[near] ?? Infinity) || at >= (starts[near + 1] ?? Infinity))
+      near = Math.max(0, firstSince(starts, 0, starts.length, at + 1) - 1)
     return near
   }
   return {
@@ -216,5 +209,5 @@ export function codesByPlace(codes: ReadonlySet<number>, placeOf: (code: number)
     own.add(code)
     groups.set(place, own)
   }
-  return groups satisfies ReadonlyMap<number, CodeSet>
+  return groups
 }

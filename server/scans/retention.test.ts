@@ -1,10 +1,9 @@
-import Sqlite from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Code } from '@flimbo/core/codes'
 import type { Answers, ResultsSummary } from '@flimbo/core/results'
-import { deviceOf, keptSince, type Retention, type Scan } from '@flimbo/core/scans'
-import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
-import { pack, scanInserter, type Packed } from './queries.ts'
+import { keptSince, type Retention, type Scan } from '@flimbo/core/scans'
+import { runningFlimbo, type Running } from '../tests/running.ts'
+import { storeScans } from '../tests/scanSample.ts'
 
 const ZONE = 'Europe/Berlin'
 const MONTHS = 6
@@ -18,39 +17,18 @@ let elsewhere: ReturnType<Running['person']>
 let theirs: Code
 
 /** Scans of a code, an hour apart, up to a moment. */
-function scansUpTo(moment: number, count: number, { id, campaignId, routeId }: Code): void {
-  const database = new Sqlite(flimbo.file)
-  const packed: Packed[] = []
-  for (let i = 1; i <= count; i++)
-    pack(
-      {
-        at: moment - i * 3_600_000,
-        workspaceId: 1,
-        campaignId,
-        day: new Date(moment - i * 3_600_000).toISOString().slice(0, 10),
-        codeId: id,
-        routeId,
-        revisionId: 1,
-        outcome: 'redirect',
-        exit: 'otherwise',
-        variant: '',
-        apart: i % 10 === 0 ? 'crawler' : null,
-        place: {
-          country: 'DE',
-          region: 'Coast',
-          city: i % 3 ? 'Norden' : 'Husum',
-          latitude: 54,
-          longitude: 8,
-        },
-        device: deviceOf(PHONE),
-        language: i % 2 ? 'de' : 'da',
-        referrer: '',
-        visitor: `v${String(i % 7)}`,
-      },
-      packed,
-    )
-  scanInserter(database)(packed)
-  database.close()
+const scansUpTo = (moment: number, count: number, code: Code) => {
+  storeScans(
+    flimbo.file,
+    Array.from({ length: count }, (_each, k) => ({
+      at: new Date(moment - (k + 1) * 3_600_000).toISOString(),
+      code,
+      city: k % 3 === 2 ? 'Husum' : 'Norden',
+      language: k % 2 ? 'da' : 'de',
+      visitor: `v${String((k + 1) % 7)}`,
+      apart: k % 10 === 9 ? ('crawler' as const) : null,
+    })),
+  )
 }
 const rowsOf = (codeId: number) =>
   flimbo.rows<{ n: number }>('SELECT count(*) AS n FROM scan_rows WHERE codeId = ?', codeId)[0]?.n

@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import {
   DIMENSION_NAMES,
   DIMENSIONS,
+  filterEntries,
   hasOrder,
   type Dimension,
   type Filters,
@@ -164,7 +165,9 @@ export type FigureQuestion = typeof figureQuestion extends fc.Arbitrary<infer Q>
 export function isOfSums({ by, filters }: FigureQuestion): boolean {
   const ofCodes = (dimension: Dimension) => DIMENSIONS[dimension].kind === 'piece'
   return (
-    (Object.keys(filters) as Dimension[]).every(ofCodes) &&
+    filterEntries(filters)
+      .map(([name]) => name)
+      .every(ofCodes) &&
     !by.includes('distance') &&
     by.filter((dimension) => !ofCodes(dimension)).length <= 1
   )
@@ -183,9 +186,7 @@ export const isWanted = (
   code: RecountCode | undefined,
   zone: string,
 ): boolean =>
-  (Object.entries(filters) as [Dimension, string[]][]).every(([dimension, keys]) =>
-    keys.includes(recountKey(dimension, row, code, zone)),
-  )
+  filterEntries(filters).every(([dimension, keys]) => keys.includes(recountKey(dimension, row, code, zone)))
 
 /** Figures by their keys: of all rows that the filters take, and of codes what they cost. */
 export function recount(
@@ -210,7 +211,7 @@ export function recount(
     at(row).uniques += row.isUnique
   }
   for (const row of leads.filter(isTaken)) at(row).leads++
-  const ofCodes = [...by, ...(Object.keys(filters) as Dimension[])]
+  const ofCodes = [...by, ...filterEntries(filters).map(([name]) => name)]
   if (ofCodes.every((dimension) => DIMENSIONS[dimension].kind === 'piece'))
     for (const code of codes.values()) {
       const row = { codeId: code.id } as RecountRow

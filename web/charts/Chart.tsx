@@ -1,5 +1,4 @@
 import { Box } from '@mui/material'
-import { useColorScheme } from '@mui/material/styles'
 import { CHART_COLOURS, type ChartColours, type ChartOption } from '@flimbo/core/charts'
 import { BarChart, HeatmapChart, LineChart } from 'echarts/charts'
 import {
@@ -14,6 +13,7 @@ import {
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
+import { useScheme } from './useScheme.ts'
 
 register([
   BarChart,
@@ -30,10 +30,7 @@ register([
 ])
 
 /** The colours of the scheme that shows. */
-export function useChartColours(): ChartColours {
-  const { mode, systemMode } = useColorScheme()
-  return CHART_COLOURS[(mode === 'system' ? systemMode : mode) ?? 'light']
-}
+export const useChartColours = (): ChartColours => CHART_COLOURS[useScheme()]
 
 /** Which bar, point or cell was chosen: its place in its series, and the place of that. */
 export interface Chosen {

@@ -1,4 +1,7 @@
 export { Chart, useChartColours } from './Chart.tsx'
 export type { Chosen } from './Chart.tsx'
+export { loadMap } from './maps.ts'
+export type { Coasts } from './maps.ts'
+export { useScheme } from './useScheme.ts'
 export { drawChart, saveFile } from './chartFiles.ts'
 export type { ChartFile } from './chartFiles.ts'

@@ -1,15 +1,7 @@
-import {
-  Button,
-  Checkbox,
-  FormControlLabel,
-  MenuItem,
-  Popover,
-  Stack,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Button, Checkbox, FormControlLabel, MenuItem, Stack, TextField, Typography } from '@mui/material'
 import { LEAD_COLUMNS, type LeadColumn, type LeadFileLook } from '@flimbo/core/leads'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
+import { PanelButton } from '../ui/index.ts'
 
 const NAMES: Readonly<Record<LeadColumn, string>> = {
   lead: 'Number',
@@ -38,12 +30,7 @@ const ALL: LeadFileLook = { format: 'csv', columns: [...LEAD_COLUMNS], isAnswere
 
 /** Downloads the leads that are listed: as which file, and with which columns. */
 export function DownloadLeads({ order }: { order: (look: LeadFileLook) => void }) {
-  const button = useRef<HTMLButtonElement>(null)
-  const [isOpen, setOpen] = useState(false)
   const [look, setLook] = useState(ALL)
-  const close = () => {
-    setOpen(false)
-  }
   const tick = (label: string, isOn: boolean, change: (isOn: boolean) => void) => (
     <FormControlLabel
       key={label}
@@ -62,24 +49,8 @@ export function DownloadLeads({ order }: { order: (look: LeadFileLook) => void }
     />
   )
   return (
-    <>
-      <Button
-        ref={button}
-        aria-haspopup="dialog"
-        onClick={() => {
-          setOpen(true)
-        }}
-      >
-        Download…
-      </Button>
-      <Popover
-        open={isOpen}
-        anchorEl={() => button.current}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
-        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-        onClose={close}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Download leads', sx: { p: 2, width: 460 } } }}
-      >
+    <PanelButton label="Download…" name="Download leads" align="right" width={460}>
+      {(close) => (
         <Stack
           component="form"
           sx={{ gap: 1.5 }}
@@ -142,7 +113,7 @@ export function DownloadLeads({ order }: { order: (look: LeadFileLook) => void }
             Download
           </Button>
         </Stack>
-      </Popover>
-    </>
+      )}
+    </PanelButton>
   )
 }

@@ -1,5 +1,5 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { MAP_SHAPE, mapChart } from '@flimbo/core/charts'
+import { COUNTRY_MAP, MAP_SHAPE, mapChart } from '@flimbo/core/charts'
 import { codesApi } from '@flimbo/core/codes'
 import { PLACE_NOTE } from '@flimbo/core/scans'
 import { LinesChart, MapChart, ScatterChart } from 'echarts/charts'
@@ -9,8 +9,7 @@ import { useMemo } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
-import { Chart, useChartColours } from '../charts/index.ts'
-import { loadCountries } from '../charts/countryMap.ts'
+import { Chart, loadMap, useChartColours } from '../charts/index.ts'
 import { Trouble } from '../ui/index.ts'
 import type { AnswerProps } from './AnswerSheet.tsx'
 import { KeyTable } from './KeyTable.tsx'
@@ -39,7 +38,7 @@ export function AnswerMap({
   ).data
   const shapes = useQuery({
     queryKey: ['country shapes'],
-    queryFn: () => loadCountries().then(() => true),
+    queryFn: () => loadMap(COUNTRY_MAP).then(() => true),
     staleTime: Infinity,
   })
   const option = useMemo(() => {

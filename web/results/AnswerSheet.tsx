@@ -17,11 +17,11 @@ import {
   type ChartKind,
   type ChartMark,
 } from '@flimbo/core/charts'
-import { DIMENSIONS, isOfKind, timeKey, type Dimension } from '@flimbo/core/dimensions'
+import { DIMENSIONS, isOfKind, timePieces, type Dimension } from '@flimbo/core/dimensions'
 import { quantity } from '@flimbo/core/formats'
 import { writeTable, escapeFormula } from '@flimbo/core/plan'
 import { MEASURES, type Answer, type Measure } from '@flimbo/core/results'
-import { buckets, spanOfDays } from '@flimbo/core/time'
+import { spanOfDays } from '@flimbo/core/time'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Chart, drawChart, saveFile, useChartColours, type ChartFile } from '../charts/index.ts'
 import { Fault, Sheet } from '../ui/index.ts'
@@ -76,7 +76,7 @@ export function AnswerSheet(props: AnswerProps) {
   const timeKeys = useMemo(() => {
     const unit = by.length === 2 ? by.find((each) => isOfKind(each, 'time')) : undefined
     return unit && isOfKind(unit, 'time')
-      ? buckets(zone, spanOfDays(zone, from, to), unit).map(({ start }) => timeKey(zone, unit, start))
+      ? timePieces(zone, spanOfDays(zone, from, to), unit).map(({ key }) => key)
       : []
   }, [by, zone, from, to])
   const drawn = useMemo(() => {

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { keyLabels, measureText } from '@flimbo/core/charts'
+import { beforeOf, COUNTS, measureText, rowLabels } from '@flimbo/core/charts'
 import { DIMENSIONS } from '@flimbo/core/dimensions'
 import { rateWithin } from '@flimbo/core/formats'
 import {
@@ -16,19 +16,12 @@ import { useMemo } from 'react'
 import type { AnswerProps } from './AnswerSheet.tsx'
 
 type Row = AnswerRow & { readonly id: string; readonly labels: readonly string[] }
-const COUNTS = ['scans', 'uniques', 'leads', 'cost'] as const
 const HEIGHT = 420
 
 /** Everything an answer says, row by row, in any order; the key of a row narrows everything else to it. */
 export function AnswerTable({ what, by, answer, currency, against, choose }: AnswerProps) {
   const rows = useMemo((): Row[] => {
-    const labels = by.map((dimension, side) =>
-      keyLabels(
-        dimension,
-        answer.rows.map(({ keys }) => keys[side] ?? ''),
-        answer.names,
-      ),
-    )
+    const labels = rowLabels(by, answer)
     return answer.rows.map((row, i) => ({
       ...row,
       id: JSON.stringify(row.keys),
@@ -40,8 +33,7 @@ export function AnswerTable({ what, by, answer, currency, against, choose }: Ans
     headerName: before ? `${MEASURES[measure].label}, ${against ?? ''}` : MEASURES[measure].label,
     type: 'number',
     width: before ? 190 : 130,
-    valueGetter: (_value, row) =>
-      before ? row.before && measured(measure, row.before) : measured(measure, row),
+    valueGetter: (_value, row) => (before ? beforeOf(measure, row) : measured(measure, row)),
     valueFormatter: (value: number | null) => measureText(measure, value, currency),
   })
   const isRate = MEASURES[what].form === 'share'

@@ -1,6 +1,6 @@
 import { Box, Skeleton, Typography } from '@mui/material'
 import { measureText } from '@flimbo/core/charts'
-import { day, moment, number, quantity, rateWithin } from '@flimbo/core/formats'
+import { bounds, day, moment, number, quantity } from '@flimbo/core/formats'
 import {
   intervalOf,
   measured,
@@ -90,7 +90,7 @@ export function HowMany({ total, summary, currency, zone, from, to, before, isNa
     if (total?.before && measure !== 'cost')
       return against(measured(measure, total), measured(measure, total.before), write(measure))
     const interval = total && intervalOf(measure, total)
-    return interval ? rateWithin(interval).replace(/^\S+ % \((.*)\)$/, '$1') : (BESIDE[measure] ?? '\u00a0')
+    return interval ? bounds(interval) : (BESIDE[measure] ?? '\u00a0')
   }
   return (
     <Sheet

@@ -1,11 +1,11 @@
 import CloseIcon from '@mui/icons-material/Close'
-import { Box, Button, IconButton, MenuItem, Popover, Stack, TextField, Typography } from '@mui/material'
+import { Box, Button, IconButton, MenuItem, Stack, TextField, Typography } from '@mui/material'
 import { day, moment } from '@flimbo/core/formats'
 import { resultsApi, type ResultsSummary, type TimeMark } from '@flimbo/core/results'
 import { dayIn } from '@flimbo/core/time'
-import { useRef, useState, type SubmitEvent } from 'react'
+import { useState, type SubmitEvent } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
-import { DayField, Fault } from '../ui/index.ts'
+import { DayField, Fault, PanelButton } from '../ui/index.ts'
 import type { AskedResults } from './useResults.ts'
 
 /** What a mark says, but where its route leads. */
@@ -71,43 +71,11 @@ export function Marks({ summary: { marks, zone }, asked }: { summary: ResultsSum
           ))}
         </Box>
       )}
-      <AddNote asked={asked} />
+      <PanelButton label="Add a note on a day" name="Add a note on a day" color="inherit" width={340}>
+        {(close) => <NoteForm asked={asked} done={close} />}
+      </PanelButton>
       <Fault sentence={remove.error && sentenceOf(remove.error, 'The note was not deleted.')} />
     </Box>
-  )
-}
-
-function AddNote({ asked }: { asked: AskedResults }) {
-  const button = useRef<HTMLButtonElement>(null)
-  const [isOpen, setOpen] = useState(false)
-  return (
-    <>
-      <Button
-        ref={button}
-        color="inherit"
-        aria-haspopup="dialog"
-        onClick={() => {
-          setOpen(true)
-        }}
-      >
-        Add a note on a day
-      </Button>
-      <Popover
-        open={isOpen}
-        anchorEl={() => button.current}
-        onClose={() => {
-          setOpen(false)
-        }}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Add a note on a day' } }}
-      >
-        <NoteForm
-          asked={asked}
-          done={() => {
-            setOpen(false)
-          }}
-        />
-      </Popover>
-    </>
   )
 }
 
@@ -122,7 +90,7 @@ function NoteForm({ asked: { campaign, to }, done }: { asked: AskedResults; done
     note.mutate({ body }, { onSuccess: done })
   }
   return (
-    <Stack component="form" noValidate onSubmit={submit} sx={{ p: 2, gap: 2, width: 340 }}>
+    <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 2 }}>
       <DayField label="Day" value={onDay} change={setDay} />
       <TextField
         size="small"

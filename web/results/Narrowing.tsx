@@ -1,8 +1,9 @@
-import { Autocomplete, Button, Chip, MenuItem, Popover, Stack, TextField } from '@mui/material'
+import { Autocomplete, Button, Chip, MenuItem, Stack, TextField } from '@mui/material'
 import { keyLabel } from '@flimbo/core/charts'
 import {
   DIMENSION_NAMES,
   DIMENSIONS,
+  filterEntries,
   isOfKind,
   toggleKey,
   withoutDimension,
@@ -11,8 +12,9 @@ import {
 } from '@flimbo/core/dimensions'
 import { number } from '@flimbo/core/formats'
 import { resultsApi, ROWS_MAX } from '@flimbo/core/results'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
+import { PanelButton } from '../ui/index.ts'
 import { useKeyNames } from './useKeyNames.ts'
 import type { AskedResults } from './useResults.ts'
 
@@ -23,11 +25,8 @@ const OFFERED = DIMENSION_NAMES.filter((name) => !isOfKind(name, 'time'))
 /** What the figures are narrowed to, and the way to narrow them more. */
 export function Narrowing({ asked }: { asked: AskedResults }) {
   const { view, ask } = asked
-  const button = useRef<HTMLButtonElement>(null)
-  const [isOpen, setOpen] = useState(false)
   const names = useKeyNames(asked)
-  // Its own names.
-  const filters = Object.entries(view.filters) as [Dimension, string[]][]
+  const filters = filterEntries(view.filters)
   const label = ([dimension, keys]: [Dimension, string[]]) => {
     const named = keys.slice(0, NAMED_MAX).map((key) => keyLabel(dimension, key, names))
     const more = keys.length > NAMED_MAX ? ` and ${number(keys.length - NAMED_MAX)} more` : ''
@@ -45,16 +44,21 @@ export function Narrowing({ asked }: { asked: AskedResults }) {
           }}
         />
       ))}
-      <Button
-        ref={button}
+      <PanelButton
+        label={filters.length === 0 ? 'Narrow these figures' : 'Narrow more'}
+        name="Narrow these figures"
         color="inherit"
-        aria-haspopup="dialog"
-        onClick={() => {
-          setOpen(true)
-        }}
+        width={340}
       >
-        {filters.length === 0 ? 'Narrow these figures' : 'Narrow more'}
-      </Button>
+        {() => (
+          <NarrowForm
+            asked={asked}
+            change={(next) => {
+              ask({ filters: next })
+            }}
+          />
+        )}
+      </PanelButton>
       {filters.length > 1 && (
         <Button
           color="inherit"
@@ -65,22 +69,6 @@ export function Narrowing({ asked }: { asked: AskedResults }) {
           Show everything
         </Button>
       )}
-      <Popover
-        open={isOpen}
-        anchorEl={() => button.current}
-        onClose={() => {
-          setOpen(false)
-        }}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Narrow these figures' } }}
-      >
-        <NarrowForm
-          asked={asked}
-          change={(next) => {
-            ask({ filters: next })
-          }}
-        />
-      </Popover>
     </Stack>
   )
 }
@@ -101,7 +89,7 @@ function NarrowForm({ asked, change }: { asked: AskedResults; change: (filters: 
   const keys = (answer?.rows ?? []).map((row) => row.keys[0] ?? '')
   const scans = new Map((answer?.rows ?? []).map((row) => [row.keys[0] ?? '', row.scans]))
   return (
-    <Stack sx={{ p: 2, gap: 2, width: 340 }}>
+    <Stack sx={{ gap: 2 }}>
       <TextField
         select
         size="small"

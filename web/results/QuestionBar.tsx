@@ -1,13 +1,12 @@
 import { Box, ListSubheader, MenuItem, Stack, TextField } from '@mui/material'
 import { DIMENSION_NAMES, DIMENSIONS, type Dimension, type DimensionKind } from '@flimbo/core/dimensions'
 import {
-  isPreset,
   MEASURE_NAMES,
   MEASURES,
+  presetNamed,
   PRESETS,
   type Against,
   type Measure,
-  type Preset,
 } from '@flimbo/core/results'
 import { DayField } from '../ui/index.ts'
 import type { AskedResults } from './useResults.ts'
@@ -23,12 +22,13 @@ const AGAINST_LABELS: Readonly<Record<Against, string>> = {
   before: 'the days before',
   year: 'a year earlier',
 }
-const presetOf = (text: string): Preset => (/^\d+$/.test(text) ? Number(text) : text) as Preset
+
+const OWN_DAYS = 'own'
 
 /** What is asked, as a sentence of fields: what, by what, when, and against what. */
 export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedResults }) {
   const [first, second] = view.by
-  const preset = 'preset' in view.period ? String(view.period.preset) : 'own'
+  const preset = 'preset' in view.period ? view.period.preset : OWN_DAYS
   return (
     <Stack
       direction="row"
@@ -78,17 +78,15 @@ export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedRe
         value={preset}
         width={140}
         change={(days) => {
-          ask({ period: isPreset(days) ? { preset: presetOf(days) } : { from, to } })
+          ask({ period: days === OWN_DAYS ? { from, to } : { preset: presetNamed(days) } })
         }}
       >
-        {Object.entries(PRESETS)
-          .sort(([a], [b]) => ORDER.indexOf(a) - ORDER.indexOf(b))
-          .map(([id, { label }]) => (
-            <MenuItem key={id} value={id}>
-              {label}
-            </MenuItem>
-          ))}
-        <MenuItem value="own">Custom dates</MenuItem>
+        {PRESETS.map(({ id, label }) => (
+          <MenuItem key={id} value={id}>
+            {label}
+          </MenuItem>
+        ))}
+        <MenuItem value={OWN_DAYS}>Custom dates</MenuItem>
       </Choice>
       <Box sx={{ width: 150 }}>
         <DayField
@@ -125,9 +123,6 @@ export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedRe
     </Stack>
   )
 }
-
-/** As people go through them; numbers would come first by themselves. */
-const ORDER = ['today', 'yesterday', '7', '30', '90', '365', 'month', 'last-month', 'year', 'last-year']
 
 function dimensionItems(without: Dimension | null) {
   return GROUPS.flatMap(([kind, heading]) => [

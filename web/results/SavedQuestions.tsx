@@ -1,11 +1,11 @@
 import CloseIcon from '@mui/icons-material/Close'
 import BookmarkIcon from '@mui/icons-material/BookmarkBorderOutlined'
-import { Button, IconButton, Link, Popover, Stack, TextField, Typography } from '@mui/material'
+import { Button, IconButton, Link, Stack, TextField, Typography } from '@mui/material'
 import { resultsApi, writeView, type SavedQuestion } from '@flimbo/core/results'
-import { useRef, useState, type SubmitEvent } from 'react'
+import { useState, type SubmitEvent } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
-import { Fault } from '../ui/index.ts'
+import { Fault, PanelButton } from '../ui/index.ts'
 import type { AskedResults } from './useResults.ts'
 
 /** Where a saved question is asked anew. */
@@ -21,76 +21,62 @@ export function addressOf({ value: { clientId, campaignId, routeId, codeId, view
 
 /** Questions that were saved, and the way to save the one that is asked. */
 export function SavedQuestions({ asked }: { asked: AskedResults }) {
-  const button = useRef<HTMLButtonElement>(null)
-  const [isOpen, setOpen] = useState(false)
   const rows = useAnswer(resultsApi.saved, {}).data?.rows ?? []
   const forget = useChange(resultsApi.forget)
-  const close = () => {
-    setOpen(false)
-  }
   return (
-    <>
-      <Button
-        ref={button}
-        startIcon={<BookmarkIcon />}
-        aria-haspopup="dialog"
-        onClick={() => {
-          setOpen(true)
-        }}
-      >
-        {rows.length > 0 ? `Saved questions (${String(rows.length)})` : 'Save this question'}
-      </Button>
-      <Popover
-        open={isOpen}
-        anchorEl={() => button.current}
-        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
-        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-        onClose={close}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Saved questions', sx: { p: 2, width: 380 } } }}
-      >
-        {rows.length > 0 && (
-          <Stack
-            component="ul"
-            aria-label="Saved questions"
-            sx={{ listStyle: 'none', m: 0, p: 0, mb: 2, maxHeight: 300, overflowY: 'auto' }}
-          >
-            {rows.map((saved) => (
-              <Stack
-                component="li"
-                direction="row"
-                key={saved.id}
-                sx={{ alignItems: 'center', minHeight: 32 }}
-              >
-                <Link
-                  component={RouterLink}
-                  to={addressOf(saved)}
-                  onClick={close}
-                  sx={{ flex: 1, minWidth: 0 }}
-                  noWrap
+    <PanelButton
+      label={rows.length > 0 ? `Saved questions (${String(rows.length)})` : 'Save this question'}
+      name="Saved questions"
+      startIcon={<BookmarkIcon />}
+      align="right"
+      width={380}
+    >
+      {(close) => (
+        <>
+          {rows.length > 0 && (
+            <Stack
+              component="ul"
+              aria-label="Saved questions"
+              sx={{ listStyle: 'none', m: 0, p: 0, mb: 2, maxHeight: 300, overflowY: 'auto' }}
+            >
+              {rows.map((saved) => (
+                <Stack
+                  component="li"
+                  direction="row"
+                  key={saved.id}
+                  sx={{ alignItems: 'center', minHeight: 32 }}
                 >
-                  {saved.name}
-                </Link>
-                <Typography variant="caption" color="textSecondary" noWrap sx={{ maxWidth: 110 }}>
-                  {saved.by}
-                </Typography>
-                <IconButton
-                  size="small"
-                  aria-label={`Delete: ${saved.name}`}
-                  disabled={forget.isPending}
-                  onClick={() => {
-                    forget.mutate({ params: { id: saved.id } })
-                  }}
-                >
-                  <CloseIcon fontSize="inherit" />
-                </IconButton>
-              </Stack>
-            ))}
-          </Stack>
-        )}
-        <Fault sentence={forget.error && sentenceOf(forget.error, 'The question was not deleted.')} />
-        <SaveForm asked={asked} />
-      </Popover>
-    </>
+                  <Link
+                    component={RouterLink}
+                    to={addressOf(saved)}
+                    onClick={close}
+                    sx={{ flex: 1, minWidth: 0 }}
+                    noWrap
+                  >
+                    {saved.name}
+                  </Link>
+                  <Typography variant="caption" color="textSecondary" noWrap sx={{ maxWidth: 110 }}>
+                    {saved.by}
+                  </Typography>
+                  <IconButton
+                    size="small"
+                    aria-label={`Delete: ${saved.name}`}
+                    disabled={forget.isPending}
+                    onClick={() => {
+                      forget.mutate({ params: { id: saved.id } })
+                    }}
+                  >
+                    <CloseIcon fontSize="inherit" />
+                  </IconButton>
+                </Stack>
+              ))}
+            </Stack>
+          )}
+          <Fault sentence={forget.error && sentenceOf(forget.error, 'The question was not deleted.')} />
+          <SaveForm asked={asked} />
+        </>
+      )}
+    </PanelButton>
   )
 }
 

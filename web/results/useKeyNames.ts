@@ -1,4 +1,4 @@
-import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
+import { filterEntries, isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import { resultsApi, ROWS_MAX, type Answer } from '@flimbo/core/results'
 import { useAnswer } from '../api/index.ts'
 import type { AskedResults } from './useResults.ts'
@@ -8,8 +8,7 @@ const NUMBERED: ReadonlySet<Dimension> = new Set(['client', 'campaign', 'route',
 
 /** What the keys are called that figures are narrowed to, where these are numbers: as the server names them. */
 export function useKeyNames({ of, from, to, view: { filters } }: AskedResults): Answer['names'] {
-  // Its own names.
-  const wanted = (Object.keys(filters) as Dimension[]).filter((name) => NUMBERED.has(name))
+  const wanted = filterEntries(filters).filter(([name]) => NUMBERED.has(name))
   const { data } = useAnswer(
     resultsApi.ask,
     {
@@ -17,9 +16,9 @@ export function useKeyNames({ of, from, to, view: { filters } }: AskedResults): 
         ...of,
         from,
         to,
-        questions: wanted.map((name) => ({
+        questions: wanted.map(([name, keys]) => ({
           by: [name],
-          filters: isOfKind(name, 'piece') ? { [name]: filters[name] } : {},
+          filters: isOfKind(name, 'piece') ? { [name]: keys } : {},
           top: ROWS_MAX,
         })),
       },

@@ -1,5 +1,4 @@
 import { Box, Typography } from '@mui/material'
-import { useColorScheme } from '@mui/material/styles'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import type { Point } from '@flimbo/core/conditions'
 import { CustomChart, ScatterChart } from 'echarts/charts'
@@ -8,8 +7,8 @@ import { init, use as withParts, type EChartsType } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import same from 'fast-deep-equal'
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react'
+import { loadMap, useScheme, type Coasts } from '../charts/index.ts'
 import type { Circle } from './circles.ts'
-import { loadCoasts, type Coasts } from './coasts.ts'
 import { isNear, mapOption, pointUnder, viewOf } from './mapOption.ts'
 
 withParts([CustomChart, ScatterChart, GeoComponent, TooltipComponent, CanvasRenderer])
@@ -26,9 +25,8 @@ export default function RouteMap({
   choose: (point: Point) => void
 }) {
   const { circles, at } = useSteady(shown)
-  const { mode, systemMode } = useColorScheme()
   const isStill = useMediaQuery('(prefers-reduced-motion: reduce)')
-  const scheme = (mode === 'system' ? systemMode : mode) === 'dark' ? 'dark' : 'light'
+  const scheme = useScheme()
   const [box, chart, shape] = useMap(choose)
   // The view follows the circles, never the point: whoever chooses one stays where they are.
   const [first] = useState(at)
@@ -81,7 +79,7 @@ function useCoasts(wanted: Coasts): { name: Coasts | null; hasFailed: boolean } 
   const [hasFailed, setFailed] = useState(false)
   useEffect(() => {
     let isWanted = true
-    loadCoasts(wanted).then(
+    loadMap(wanted).then(
       () => {
         if (isWanted) setName(wanted)
         setFailed(false)
