@@ -2,7 +2,7 @@
 export type Right = 'view' | 'edit' | 'administer'
 
 /** Kinds of things that stand in a campaign: it says whose they are. */
-export const CAMPAIGN_THINGS = ['campaign', 'page', 'route', 'code', 'staticCode', 'lead'] as const
+export const CAMPAIGN_THINGS = ['campaign', 'page', 'route', 'code', 'staticCode', 'lead', 'goal'] as const
 export type CampaignThing = (typeof CAMPAIGN_THINGS)[number]
 
 /** Kinds of things that somebody may ask for by their id. */

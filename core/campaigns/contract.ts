@@ -2,6 +2,7 @@ import { calendarDay, zoneName } from '../time/index.ts'
 import { utmValue } from '../tagging/index.ts'
 import { z } from 'zod'
 import { endpoint, idParams, pageOf, pageQuery, requiredLine } from '../api/index.ts'
+import { referenceHours } from '../goals/index.ts'
 import { tally } from '../scans/index.ts'
 
 export const campaign = z.object({
@@ -16,6 +17,8 @@ export const campaign = z.object({
   domainId: z.int().nullable(),
   /** Whether it stands first on the desk. */
   pinned: z.boolean(),
+  /** How many hours what happens on the site may count for a scan; 0: redirects carry no reference of it. */
+  referenceHours: z.int(),
   archivedAt: z.int().nullable(),
   version: z.int(),
   createdAt: z.int(),
@@ -58,7 +61,11 @@ export const newCampaign = z
 export const campaignChange = z
   .strictObject({ version: z.int() })
   .extend(z.strictObject(fields).partial().shape)
-  .extend({ pinned: z.boolean().optional(), archived: z.boolean().optional() })
+  .extend({
+    pinned: z.boolean().optional(),
+    archived: z.boolean().optional(),
+    referenceHours: referenceHours.optional(),
+  })
   .refine(inOrder, ORDER)
 
 /** What a copy is called and when it runs; see `nextYear` for what is usually wanted. */

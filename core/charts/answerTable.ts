@@ -13,7 +13,7 @@ export interface AnswerTable {
 }
 
 /** What every figure is worked out of. */
-export const COUNTS = ['scans', 'uniques', 'leads', 'cost'] as const
+export const COUNTS = ['scans', 'uniques', 'leads', 'arrivals', 'goals', 'value', 'cost'] as const
 
 /**
  * All that an answer says: the keys in words, what was asked with its interval where it is a rate, what it is worked out

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { contrastRatio } from '../symbol/index.ts'
 import { DIMENSION_NAMES } from '../dimensions/index.ts'
-import type { AnswerRow } from '../results/index.ts'
+import { NO_FIGURES, type AnswerRow } from '../results/index.ts'
 import {
   answerTable,
   CHART_COLOURS,
@@ -22,10 +22,9 @@ import {
 
 const row = (keys: string[], scans: number, more: Partial<AnswerRow> = {}): AnswerRow => ({
   keys,
+  ...NO_FIGURES,
   scans,
   uniques: scans,
-  leads: 0,
-  cost: null,
   before: null,
   ...more,
 })
@@ -127,7 +126,7 @@ describe('a chart', () => {
 
   it('of time shows its pieces, what it is held against, and what was changed', () => {
     const rows = [
-      row(['2026-07-01'], 5, { before: { scans: 4, uniques: 4, leads: 0, cost: null } }),
+      row(['2026-07-01'], 5, { before: { ...NO_FIGURES, scans: 4, uniques: 4 } }),
       row(['2026-07-02'], 7),
     ]
     const of = drawn({ by: ['day'], against: 'days before', marks: [{ key: '2026-07-02', name: '1' }] }, rows)
@@ -264,7 +263,7 @@ describe('the view of a map', () => {
 
 describe('the table of an answer', () => {
   it('has every figure with its interval, and what it is held against', () => {
-    const before = { scans: 10, uniques: 9, leads: 1, cost: null }
+    const before = { ...NO_FIGURES, scans: 10, uniques: 9, leads: 1 }
     const table = answerTable(
       'leadRate',
       ['piece'],
@@ -283,12 +282,15 @@ describe('the table of an answer', () => {
       'Scans',
       'Unique scans',
       'Leads',
+      'Arrivals',
+      'Goals',
+      'Value',
       'Cost',
     ])
     // Newcombe 1998, 81 of 263, from memory.
     expect(
       table.rows[0]?.map((cell) => (typeof cell === 'number' ? Math.round(cell * 1e4) / 1e4 : cell)),
-    ).toEqual(['Poster', 0.308, 0.2553, 0.3662, 0.1, 263, 263, 81, null])
-    expect(table.rows[1]).toEqual(['Card', null, null, null, null, 0, 0, 0, null])
+    ).toEqual(['Poster', 0.308, 0.2553, 0.3662, 0.1, 263, 263, 81, 0, 0, 0, null])
+    expect(table.rows[1]).toEqual(['Card', null, null, null, null, 0, 0, 0, 0, 0, 0, null])
   })
 })

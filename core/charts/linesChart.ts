@@ -35,7 +35,7 @@ export function linesOf(
     const [timeKey = '', key = ''] = isTimeFirst ? row.keys : [row.keys[1], row.keys[0]]
     const there = found.get(key) ?? { all: 0, values: timeKeys.map(() => (isCount ? 0 : null)) }
     found.set(key, there)
-    there.all += row.scans + row.leads
+    there.all += row.scans + row.leads + row.goals + row.arrivals
     const place = places.get(timeKey)
     if (place !== undefined) there.values[place] = measured(what, row)
   }

@@ -16,7 +16,7 @@ function money(amount: number, currency: string): string {
 export function measureText(measure: Measure, value: number | null, currency: string): string {
   if (value === null) return 'no figure'
   const { form } = MEASURES[measure]
-  if (form === 'share') return percent(value)
+  if (form === 'share' || form === 'ratio') return percent(value)
   return form === 'money' ? money(value, currency) : number(value)
 }
 
@@ -24,7 +24,7 @@ export function measureText(measure: Measure, value: number | null, currency: st
 export function measureShort(measure: Measure, value: number | null, currency: string): string {
   if (value === null) return '–'
   const { form } = MEASURES[measure]
-  if (form === 'share') return `${String(Math.round(value * 1000) / 10)} %`
+  if (form === 'share' || form === 'ratio') return `${String(Math.round(value * 1000) / 10)} %`
   const short = new Intl.NumberFormat('en-GB', { notation: 'compact', maximumFractionDigits: 1 })
   return form === 'money' && Math.abs(value) < 1000 ? money(value, currency) : short.format(value)
 }

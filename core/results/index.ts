@@ -16,13 +16,16 @@ export type { SplitVerdict, VariantVerdict } from './splitVerdict.ts'
 export { countInto, emptyBuckets } from './countInto.ts'
 export type { BucketCount, QuarterCounts } from './countInto.ts'
 export {
+  addFigures,
   byMeasure,
   intervalOf,
   isRanked,
   measured,
   MEASURE_NAMES,
   MEASURES,
+  NO_FIGURES,
   RANKED_FROM,
+  shareOf,
 } from './measures.ts'
 export type { Figures, Measure } from './measures.ts'
 export { AGAINST, CELLS_MAX, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX } from './question.ts'

@@ -62,7 +62,15 @@ export const asked = z
   .refine(({ from, to }) => from <= to, DAYS_IN_ORDER)
 export type Asked = z.output<typeof asked>
 
-const counts = { scans: z.int(), uniques: z.int(), leads: z.int(), cost: z.number().nullable() }
+const counts = {
+  scans: z.int(),
+  uniques: z.int(),
+  leads: z.int(),
+  arrivals: z.int(),
+  goals: z.int(),
+  value: z.number(),
+  cost: z.number().nullable(),
+}
 const figures = z.object(counts)
 
 export const answerRow = z.object({

@@ -8,53 +8,72 @@ import {
   isRanked,
   measured,
   MEASURE_NAMES,
+  NO_FIGURES,
   rankRows,
   type KeyedFigures,
 } from './index.ts'
 
 const row = (key: string, scans: number, more: Partial<KeyedFigures> = {}): KeyedFigures => ({
   keys: [key],
+  ...NO_FIGURES,
   scans,
   uniques: scans,
-  leads: 0,
-  cost: null,
   ...more,
 })
 const keysOf = (ranked: ReturnType<typeof rankRows>) => ranked.rows.map(({ keys }) => keys.join('|'))
 
 describe('a measure', () => {
   it('is worked out of counts and cost', () => {
-    const figures = { scans: 200, uniques: 160, leads: 8, cost: 400 }
+    const figures = { scans: 200, uniques: 160, leads: 8, arrivals: 50, goals: 10, value: 600, cost: 400 }
     expect(MEASURE_NAMES.map((measure) => [measure, measured(measure, figures)])).toEqual([
       ['scans', 200],
       ['uniques', 160],
       ['leads', 8],
       ['leadRate', 0.04],
+      ['arrivals', 50],
+      ['arrivalRate', 0.25],
+      ['goals', 10],
+      ['goalRate', 0.05],
+      ['value', 600],
+      ['valuePerScan', 3],
       ['cost', 400],
       ['costPerScan', 2],
       ['costPerUnique', 2.5],
       ['costPerLead', 50],
+      ['costPerGoal', 40],
+      ['returnOnCost', 0.5],
     ])
   })
 
   it('is no figure where there is nothing to divide by, or no cost is known', () => {
-    const none = { scans: 0, uniques: 0, leads: 0, cost: 10 }
-    for (const measure of ['leadRate', 'costPerScan', 'costPerUnique', 'costPerLead'] as const)
+    const none = { ...NO_FIGURES, cost: 10 }
+    for (const measure of [
+      'leadRate',
+      'goalRate',
+      'valuePerScan',
+      'costPerScan',
+      'costPerUnique',
+      'costPerLead',
+      'costPerGoal',
+    ] as const)
       expect(measured(measure, none)).toBeNull()
     expect(measured('costPerScan', { ...none, scans: 5, cost: null })).toBeNull()
+    expect(measured('returnOnCost', { ...none, cost: 0, value: 5 })).toBeNull()
+    expect(measured('returnOnCost', { ...none, cost: null, value: 5 })).toBeNull()
+    expect(measured('returnOnCost', { ...none, cost: 10 })).toBe(-1)
     expect(intervalOf('leadRate', none)).toBeNull()
   })
 
   it('has an interval where it is a rate (Newcombe, Statistics in Medicine 17, 1998: 81 of 263, from memory)', () => {
-    const { low, high } = intervalOf('leadRate', { scans: 263, uniques: 0, leads: 81, cost: null }) ?? {}
+    const { low, high } = intervalOf('leadRate', { ...NO_FIGURES, scans: 263, leads: 81 }) ?? {}
     expect([low?.toFixed(4), high?.toFixed(4)]).toEqual(['0.2553', '0.3662'])
     // Somebody may answer twice: no more than every scan can have brought a lead.
-    expect(intervalOf('leadRate', { scans: 2, uniques: 2, leads: 3, cost: null })?.value).toBe(1)
-    expect(intervalOf('scans', { scans: 2, uniques: 2, leads: 3, cost: null })).toBeNull()
+    expect(intervalOf('leadRate', { ...NO_FIGURES, scans: 2, leads: 3 })?.value).toBe(1)
+    expect(intervalOf('scans', { ...NO_FIGURES, scans: 2, leads: 3 })).toBeNull()
   })
 
   it('is not ranked where it is a rate of fewer than five scans', () => {
-    const of = (scans: number) => ({ scans, uniques: scans, leads: 1, cost: 1 })
+    const of = (scans: number) => ({ ...NO_FIGURES, scans, leads: 1, cost: 1 })
     expect([
       isRanked('leadRate', of(4)),
       isRanked('leadRate', of(5)),
@@ -89,8 +108,8 @@ describe('rows', () => {
       [row('b', 7), row('gone', 9)],
     )
     expect(rows.map(({ before }) => before)).toEqual([
-      { scans: 0, uniques: 0, leads: 0, cost: 12 },
-      { scans: 7, uniques: 7, leads: 0, cost: null },
+      { ...NO_FIGURES, cost: 12 },
+      { ...NO_FIGURES, scans: 7, uniques: 7 },
     ])
   })
 

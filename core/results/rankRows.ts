@@ -1,5 +1,5 @@
 import { hasOrder, isOfKind, type Dimension } from '../dimensions/index.ts'
-import { byMeasure, type Figures, type Measure } from './measures.ts'
+import { addFigures, byMeasure, NO_FIGURES, type Figures, type Measure } from './measures.ts'
 import { CELLS_MAX, CROSSED_MAX, type AnswerRow } from './question.ts'
 
 /** Figures of a key, or of two keys together. */
@@ -29,7 +29,7 @@ export function rankRows(
   const rows = now.map(({ keys, ...figures }) => ({
     keys: [...keys],
     ...figures,
-    before: before && (earlier.get(idOf(keys)) ?? { scans: 0, uniques: 0, leads: 0, cost: figures.cost }),
+    before: before && (earlier.get(idOf(keys)) ?? { ...NO_FIGURES, cost: figures.cost }),
   }))
   if (by.length === 2) return { rows: crossedRows(what, by, rows), rowsTotal: rows.length }
   const [only] = by
@@ -60,15 +60,9 @@ function crossedRows(what: Measure, by: readonly Dimension[], rows: AnswerRow[])
 
 function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): string[] {
   const sums = new Map<string, Figures>()
-  for (const { keys, scans, uniques, leads, cost } of rows) {
-    const key = keys[side] ?? ''
-    const sum = sums.get(key) ?? { scans: 0, uniques: 0, leads: 0, cost: 0 }
-    sums.set(key, {
-      scans: sum.scans + scans,
-      uniques: sum.uniques + uniques,
-      leads: sum.leads + leads,
-      cost: sum.cost === null || cost === null ? null : sum.cost + cost,
-    })
+  for (const row of rows) {
+    const key = row.keys[side] ?? ''
+    sums.set(key, addFigures(sums.get(key) ?? { ...NO_FIGURES, cost: 0 }, row))
   }
   const order = byMeasure(what)
   return [...sums].sort(([x, a], [y, b]) => order(a, b) || (x < y ? -1 : 1)).map(([key]) => key)

@@ -90,8 +90,8 @@ export async function fillScans(
   let packed: Packed[] = []
   let opened: Opened[] = []
   const flush = () => {
-    const { shown } = insert(packed)
-    const scanIds = new Map(shown)
+    const { named } = insert(packed)
+    const scanIds = new Map(named)
     note(onPages(faker, opened, scanIds))
     answer(leadsOf(faker, opened, scanIds, forms, now))
     packed = []

@@ -19,6 +19,7 @@ const IN_CAMPAIGN = {
   code: tables.codes,
   staticCode: tables.staticCodes,
   lead: tables.leads,
+  goal: tables.goals,
 } as const
 /** What stands in the workspace itself. */
 const IN_WORKSPACE = {
@@ -45,6 +46,7 @@ const CALLED: Readonly<Record<Thing, string>> = {
   code: 'code',
   staticCode: 'static code',
   lead: 'lead',
+  goal: 'goal',
   client: 'client',
   job: 'job',
   laneSet: 'set of lanes',

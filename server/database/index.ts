@@ -8,6 +8,7 @@ export type {
   DomainRow,
   ErasureRow,
   FileRow,
+  GoalRow,
   HouseStyleRow,
   JobRow,
   LeadNoteRow,

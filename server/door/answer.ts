@@ -11,8 +11,9 @@ import { roundPlace } from './forms.ts'
 import { onTheWay, type OnTheWayParts } from './onTheWay.ts'
 import { carryOut, send, sendPage } from './respond.ts'
 import { scanName } from './sealed.ts'
+import { withReference, type ReferenceParts } from './siteReference.ts'
 
-export interface AnswerParts extends ArrivalParts, OnTheWayParts, PageParts {
+export interface AnswerParts extends ArrivalParts, OnTheWayParts, PageParts, ReferenceParts {
   readonly writer: ScanWriter
   /** Logs what may happen with every scan, such as a full disk, without filling the log. */
   readonly complain: (error: unknown, sentence: string) => void
@@ -88,11 +89,16 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
       seen?.(outcome.kind === 'stored')
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
       else if (outcome.kind === 'none-left') answerOverLimit(parts, scanned, came, outcome.none)
-      else if (onWay?.page) send(response, onWay.page)
+      else if (onWay?.page && decision.kind === 'redirect')
+        send(response, onWay.page(named(parts, scanned, came, decision.address, outcome.scanId)))
       else if (decision.kind === 'page') answerWithPage(parts, scanned, came, decision, outcome.scanId)
       else
-        carryOut(response, decision, scanned.request.method === 'POST', scanned.worn, () =>
-          askedAs(parts, posting, standing, arrival.at),
+        carryOut(
+          response,
+          leadingWithName(parts, scanned, came, decision, outcome.scanId),
+          scanned.request.method === 'POST',
+          scanned.worn,
+          () => askedAs(parts, posting, standing, arrival.at),
         )
     })
   } catch (error) {
@@ -100,6 +106,29 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
     throw error
   }
 }
+
+/** An address with the reference of the scan that is sent there. */
+function named(
+  parts: AnswerParts,
+  { posting }: Scanned,
+  { arrival: { at }, enriched: { apart } }: CameIn,
+  address: string,
+  scanId: number,
+): string {
+  const { codeId, routeId } = posting
+  return withReference(parts, posting, { codeId, scanId, routeId, at, apart: apartAfter(apart) }, address)
+}
+
+const leadingWithName = <D extends Exclude<Decision, { kind: 'page' }>>(
+  parts: AnswerParts,
+  scanned: Scanned,
+  came: CameIn,
+  decision: D,
+  scanId: number,
+): D =>
+  decision.kind === 'redirect'
+    ? { ...decision, address: named(parts, scanned, came, decision.address, scanId) }
+    : decision
 
 function answerWithPage(
   parts: AnswerParts,
@@ -174,7 +203,7 @@ function recordOf(
   outbox: readonly OutboxEntry[],
 ): ScanRecord {
   const { arrival, enriched, day, visitor } = came
-  const { workspaceId, campaignId, codeId, routeId, revisionId } = posting
+  const { workspaceId, campaignId, codeId, routeId, revisionId, referenceHours } = posting
   const { apart, place, device, language, referrer } = enriched
   const precise =
     given?.keep === true && given.precise !== null && given.precise !== 'refused' ? given.precise : null
@@ -197,6 +226,7 @@ function recordOf(
     referrer,
     visitor,
     takes,
+    isNamed: referenceHours > 0 && decision.kind === 'redirect' && (isPersons(apart) || apart === 'test'),
     pageId: decision.kind === 'page' ? decision.page.id : null,
     outbox,
   }

@@ -8,6 +8,8 @@ import { readForm, type Given } from './forms.ts'
 import { continueAfterPage } from './onTheWay.ts'
 import { takePass } from './passes.ts'
 import { CONFIRM_PATH } from '../leads/index.ts'
+import { GOALS_PATH } from '../goals/index.ts'
+import { answerGoals, type GoalParts } from './goalRequests.ts'
 import { answerConfirmation, type ConfirmParts } from './confirmRequests.ts'
 import { FILES_PATH } from './fileHref.ts'
 import { sendPublicFile, type FileParts } from './fileRequests.ts'
@@ -16,8 +18,8 @@ import { enterPassword, type PasswordParts } from './password.ts'
 import { voiceFor } from './voice.ts'
 import { refuseMethod, send, sendOn, sendPage, sendRobots, sendUnknown } from './respond.ts'
 
-export interface DoorParts extends AnswerParts, PasswordParts, FileParts, ConfirmParts {
-  readonly writer: AnswerParts['writer']
+export interface DoorParts extends AnswerParts, PasswordParts, FileParts, ConfirmParts, GoalParts {
+  readonly writer: AnswerParts['writer'] & GoalParts['writer']
   readonly shelf: AnswerParts['shelf']
   readonly domains: Pick<Domains, 'of'>
   readonly lookup: Lookup
@@ -48,13 +50,19 @@ export function frontDoor(parts: DoorParts): Server {
 /** Sorts out what is no short link, then looks the slug up: in memory, or else in the database. */
 function receive(parts: DoorParts, request: IncomingMessage, response: ServerResponse): void {
   const { method = '', url = '' } = request
+  const mark = url.indexOf('?')
+  const path = mark < 0 ? url : url.slice(0, mark)
+  const query = mark < 0 ? '' : url.slice(mark + 1)
+  if (path.startsWith(GOALS_PATH)) {
+    answerGoals(parts, request, response, path, query).catch((error: unknown) => {
+      refuse(parts, response, error)
+    })
+    return
+  }
   if (method !== 'GET' && method !== 'HEAD' && method !== 'POST') {
     refuseMethod(response)
     return
   }
-  const mark = url.indexOf('?')
-  const path = mark < 0 ? url : url.slice(0, mark)
-  const query = mark < 0 ? '' : url.slice(mark + 1)
   const doorway = parts.domains.of(request.headers.host)
   if (path === '/robots.txt') {
     sendRobots(response)

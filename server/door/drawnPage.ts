@@ -11,7 +11,7 @@ import type { Rendered } from './pages.ts'
 /** Who is shown a page, and under which address. */
 export interface Shown {
   readonly page: ShelvedPage
-  readonly posting: Pick<Posting, 'compiled'>
+  readonly posting: Pick<Posting, 'compiled' | 'referenceHours'>
   readonly visit: Visit
   /** The short link it stands at, as its path; with `/~` and a token what happens on it is told there. */
   readonly path: string

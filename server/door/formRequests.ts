@@ -35,8 +35,9 @@ import {
 } from './formVisits.ts'
 import type { PageVisit, PageVisits } from './pageVisits.ts'
 import { send, sendOn } from './respond.ts'
+import { withReference, type ReferenceParts } from './siteReference.ts'
 
-export interface FormParts extends FormVisitParts {
+export interface FormParts extends FormVisitParts, ReferenceParts {
   readonly writer: Pick<ScanWriter, 'keepLead'>
   readonly answerFiles: AnswerFiles
   readonly shelf: Pick<PageShelf, 'page'>
@@ -226,7 +227,8 @@ async function afterSending(
   }
   if (form.after === 'address' && form.thanksAddress.trim() !== '') {
     const address = linkAddress(form.thanksAddress)
-    sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, address), 303)
+    const tagged = taggedAddress(shown.posting.compiled.code, shown.visit, address)
+    sendOn(response, withReference(parts, posting, visit, tagged), 303)
     return
   }
   const language = shown.chosen === '' ? '' : `?in=${shown.chosen}`

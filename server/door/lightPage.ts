@@ -15,9 +15,15 @@ const hostOf = (address: string) => escapeMarkup(new URL(address).host)
 /**
  * The page on the way on which visit tags fire. With script it goes on by itself within a fifth of a second,
  * without by a refresh; its own history entry is replaced. It tells the next page no referrer, as a redirect does not.
+ *
+ * @param address where it leads: with the scan's reference, which no tag is told
  */
-export function lightPage(tags: readonly VisitTag[], visit: VisitValues, spoken: Voice): Rendered {
-  const { address } = visit
+export function lightPage(
+  tags: readonly VisitTag[],
+  visit: VisitValues,
+  address: string,
+  spoken: Voice,
+): Rendered {
   const nonce = randomBytes(12).toString('base64')
   const containers = tags
     .filter(({ kind }) => kind === 'container')

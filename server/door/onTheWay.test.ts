@@ -212,7 +212,7 @@ describe('a seal', () => {
   it('is good for half an hour, with one key and for one purpose', () => {
     const visit = { address: 'https://saltmarsh.example/' } as VisitValues
     const [mine, theirs] = [seals(), seals()]
-    const sealed = mine.seal(7, { kind: 'onward', visit }, 1000)
+    const sealed = mine.seal(7, { kind: 'onward', visit, goesTo: visit.address }, 1000)
     expect([
       mine.open(7, 'onward', sealed, 1000 + SEALED_MS)?.visit,
       mine.open(7, 'onward', sealed, 1001 + SEALED_MS),

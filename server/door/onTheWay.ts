@@ -20,8 +20,8 @@ export interface OnTheWayParts {
 export interface OnTheWay {
   /** What the server is to send once the scan is on disk. */
   readonly outbox: readonly OutboxEntry[]
-  /** The page on which tags fire, or are asked for first; null for a plain redirect. */
-  readonly page: Rendered | null
+  /** The page on which tags fire, or are asked for first, on the way to an address; null for a plain redirect. */
+  readonly page: ((address: string) => Rendered) | null
 }
 
 /**
@@ -57,10 +57,14 @@ export function onTheWay(
   const spoken = voiceIn(arrival.languages, worn)
   const outbox = server.map(({ id }) => ({ kind: HIT, topic: id, payload: visit }))
   if (asked.length > 0) {
-    const token = seals.seal(codeId, { kind: 'onward', visit }, arrival.at)
-    return { outbox, page: consentPage(consent, visit.address, token, spoken) }
+    const ask = (address: string) => {
+      const token = seals.seal(codeId, { kind: 'onward', visit, goesTo: address }, arrival.at)
+      return consentPage(consent, address, token, spoken)
+    }
+    return { outbox, page: ask }
   }
-  return { outbox, page: page.length > 0 ? lightPage(page, visit, spoken) : null }
+  const fire = (address: string) => lightPage(page, visit, address, spoken)
+  return { outbox, page: page.length > 0 ? fire : null }
 }
 
 /**
@@ -74,9 +78,9 @@ export function continueAfterPage(
   spoken: Voice,
   now: number,
 ): Rendered | { goOn: string } | null {
-  const visit = onward === null ? undefined : seals.open(codeId, 'onward', onward, now)?.visit
-  if (!visit || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live')
+  const sealed = onward === null ? null : seals.open(codeId, 'onward', onward, now)
+  if (!sealed || compiled.code.settings.state !== 'live' || compiled.route.settings.state !== 'live')
     return null
   const tags = fired ? [...fired.page, ...(agreed ? fired.asked : [])] : []
-  return tags.length > 0 ? lightPage(tags, visit, spoken) : { goOn: visit.address }
+  return tags.length > 0 ? lightPage(tags, sealed.visit, sealed.goesTo, spoken) : { goOn: sealed.goesTo }
 }

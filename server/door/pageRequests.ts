@@ -31,6 +31,7 @@ import { formVisit, type FormShown } from './formVisits.ts'
 import { drawnPage, linksOfPage, surroundingsOf, type Shown } from './drawnPage.ts'
 import type { PageVisit, PageVisits } from './pageVisits.ts'
 import { send, sendOn, sendPage } from './respond.ts'
+import { withReference } from './siteReference.ts'
 
 export interface PageParts
   extends FormParts, Pick<ArrivalParts, 'enrich' | 'config' | 'rehearsals' | 'salts'> {
@@ -240,7 +241,8 @@ async function answerWanted(
     const address = asked.links().get(`${part} ${item}`)
     if (address !== undefined && !isDeviceAddress(address)) {
       await asked.note([{ kind: 'link', part, item }])
-      sendOn(response, taggedAddress(shown.posting.compiled.code, shown.visit, linkAddress(address)))
+      const tagged = taggedAddress(shown.posting.compiled.code, shown.visit, linkAddress(address))
+      sendOn(response, withReference(parts, shown.posting, { ...asked.visit, apart: asked.apart }, tagged))
       return
     }
   }

@@ -10,7 +10,8 @@ export const SEALED_MS = 30 * 60_000
  * where that scan was to be sent on to once the visitor had said whether tags may fire.
  */
 export type Content =
-  { readonly kind: 'asked'; readonly scan: string } | { readonly kind: 'onward'; readonly visit: VisitValues }
+  | { readonly kind: 'asked'; readonly scan: string }
+  | { readonly kind: 'onward'; readonly visit: VisitValues; readonly goesTo: string }
 
 /**
  * Keeps what was decided in the page that asks a visitor something, so that it is neither decided nor counted a

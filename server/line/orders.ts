@@ -13,6 +13,8 @@ export type Forget =
   | { readonly what: 'routes'; readonly routeIds: readonly number[] }
   /** What pages show: their content, styles and files. */
   | { readonly what: 'pages' }
+  /** What sites report: what is decided of them, and the goals of campaigns. */
+  | { readonly what: 'goals' }
   | { readonly what: 'domains' }
   | { readonly what: 'all' }
 

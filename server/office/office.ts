@@ -25,6 +25,7 @@ import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
 import { keptEndpoints, resultsEndpoints } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
+import { goalsEndpoints, type SiteKeys } from '../goals/index.ts'
 import { leadsEndpoints } from '../leads/index.ts'
 import { mailEndpoints } from '../mail/index.ts'
 import { retentionEndpoints, rowFiles, scansEndpoints, type LiveHub } from '../scans/index.ts'
@@ -58,6 +59,7 @@ export interface OfficeParts {
   /** The mail server that is used by now; null while there is none. */
   readonly mailServer: () => MailServer | null
   readonly unsubscribeLinks: UnsubscribeLinks
+  readonly siteKeys: SiteKeys
   readonly jobs: Jobs
   readonly files: FileLibrary
   readonly exporter: Exporter
@@ -177,6 +179,7 @@ export function office(parts: OfficeParts): Express {
     mailEndpoints(mounts, rest)
     watchesEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
+    goalsEndpoints(mounts, rest)
     keptEndpoints(mounts, database)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

@@ -28,6 +28,7 @@ import {
   startUpkeep,
   storedLimits,
 } from '../scans/index.ts'
+import { goalShelf, references, siteKeys } from '../goals/index.ts'
 import { answerFiles, confirmLinks, storedAnswers } from '../leads/index.ts'
 import { pageShelf, passMaker } from '../pages/index.ts'
 import { tagsOf } from '../visitTags/index.ts'
@@ -65,7 +66,8 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
   })
   const limits = makeLimits(storedLimits(reading.prepared))
   const lookup = makeLookup(reading, limits, (workspaceId) => tagsOf(reading.read, workspaceId))
-  const domains = await openDomains(reading, addressesOf(config, ports))
+  const addresses = addressesOf(config, ports)
+  const domains = await openDomains(reading, addresses)
   writer.onCounted((routeId, count) => {
     limits.learn(routeId, count)
   })
@@ -74,6 +76,7 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
   })
 
   const shelf = pageShelf(reading)
+  const goals = goalShelf(reading)
   const files = join(config.dataDir, 'files')
   const walletPasses = passMaker()
   const doorSecret = storedSecret(config.dataDir)
@@ -86,6 +89,10 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
     tellLead({ workspaceId, campaignId }) {
       tell({ scans: [], leads: [{ workspaceId, campaignId }] })
     },
+    siteKeys: siteKeys(keyFor('site', doorSecret)),
+    references: references(keyFor('reference', doorSecret)),
+    goalShelf: goals,
+    doorOrigin: () => addresses.door,
     confirmLinks: confirmLinks(keyFor('confirm', doorSecret)),
     answerFiles: answerFiles(config.dataDir),
     ...storedAnswers(reading.prepared),
@@ -106,7 +113,7 @@ export async function openDoor({ config, log, secret, ports, tell }: Parts): Pro
   })
   return {
     server,
-    forget: (what) => applyForget({ lookup, domains, shelf }, what),
+    forget: (what) => applyForget({ lookup, domains, shelf, goalShelf: goals }, what),
     async close() {
       await closeServer(server)
       await writer.close()

@@ -9,6 +9,7 @@ import { openDomains, recordFinder } from '../domains/index.ts'
 import { rehearsals as makeRehearsals } from '../door/index.ts'
 import { fileLibrary } from '../files/index.ts'
 import { createJobs, exporter, startOutbox } from '../jobs/index.ts'
+import { siteKeys } from '../goals/index.ts'
 import { answerFiles, confirmLinks, leadLetters, startLeadUpkeep } from '../leads/index.ts'
 import { addressesOf, type DoorNews, type Doors, type Ports } from '../line/index.ts'
 import { currentMailer, mailDelivery, testLetter } from '../mail/index.ts'
@@ -139,6 +140,7 @@ export async function openOffice({
       outbox,
       mailServer,
       unsubscribeLinks: links,
+      siteKeys: siteKeys(keyFor('site', ownSecret)),
       jobs,
       files,
       exporter: exporter(jobs),

@@ -5,6 +5,7 @@ import {
   codeLists,
   effect,
   exits,
+  goalRows,
   pageEvents,
   readPageEvents,
   readScans,
@@ -27,6 +28,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
   return inTransactions(database, {
     ...codeLists(database),
     ...exits(facts),
+    ...goalRows(database),
     ...pageEvents(database, events),
     ...readPageEvents(database, events),
     ...campaignLooks(rows),

@@ -7,7 +7,7 @@ import {
   type Filters,
   type TimeDimension,
 } from '@flimbo/core/dimensions'
-import { rankRows, type Answer, type Question } from '@flimbo/core/results'
+import { NO_FIGURES, rankRows, type Answer, type Question } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { spanOfDays } from '@flimbo/core/time'
 import { overlap, type FactStore } from '../figures/index.ts'
@@ -15,7 +15,7 @@ import type { ScanDimension } from '../scans/queries.ts'
 import { citySpots } from './citySpots.ts'
 import { codeRows, type FigureCode } from './codeRows.ts'
 import { keyNames } from './keyNames.ts'
-import { leadFacts } from './leadFacts.ts'
+import { conversionFacts } from './conversionFacts.ts'
 import { lookUps } from './lookUps.ts'
 import { countQuestions, questionCounts } from './questionCount.ts'
 import { questionRows, type FoundRows } from './questionRows.ts'
@@ -38,7 +38,7 @@ export interface AskedFigures extends Days {
   readonly questions: readonly Question[]
 }
 
-/** What leads do not know by themselves. */
+/** What conversions do not know by themselves. */
 const OF_SCANS: ReadonlySet<Dimension> = new Set([
   'browser',
   'language',
@@ -55,7 +55,7 @@ type Found = FoundRows & Pick<Answer, 'spots' | 'leavesOutFolded'>
 /** Answers questions about scans and what came of them. */
 export function answers(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
   const sidesOf = sideMaker(database)
-  const leadsOf = leadFacts(database)
+  const conversionsOf = conversionFacts(database)
   const namesOf = keyNames(database)
   const { placeOf } = lookUps(database)
 
@@ -73,10 +73,10 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
     sides.meet(parts)
     const withScans = questions.some((question) => dimensionsOf(question).some((each) => OF_SCANS.has(each)))
-    const leads = leadsOf(workspaceId, new Set(codes.map(({ id }) => id)), span, withScans)
+    const conversions = conversionsOf(workspaceId, new Set(codes.map(({ id }) => id)), span, withScans)
     // They may bring keys that no scan has: these are met before it is known how many there are.
     for (const { count } of counts)
-      for (const side of [count.a, count.b]) for (const lead of leads) side.placeOfLead(lead)
+      for (const side of [count.a, count.b]) for (const fact of conversions) side.placeOfConversion(fact)
 
     const counted = countQuestions(
       parts,
@@ -88,7 +88,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
       if (!own) return []
       const ofSpots = spots && counted.get(spots)
       return {
-        ...questionRows(questions[i]?.by ?? [], count, own, leads),
+        ...questionRows(questions[i]?.by ?? [], count, own, conversions),
         spots: ofSpots ? citySpots(ofSpots.pairs.counts(), spots.a.keys.list, placeOf) : {},
         leavesOutFolded: own.leavesOutFolded,
       }
@@ -104,7 +104,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     const earlier =
       before && aligned && find({ ...asked, questions: questions.map(aligned.question) }, codes, before)
     return questions.map((question, i): Answer => {
-      const { rows = [], total = NOTHING, spots = {}, leavesOutFolded = false } = now[i] ?? {}
+      const { rows = [], total = NO_FIGURES, spots = {}, leavesOutFolded = false } = now[i] ?? {}
       const then = earlier?.[i]
       const ranked = rankRows(question, rows, then && aligned ? aligned.rows(question.by, then.rows) : null)
       return {
@@ -123,8 +123,6 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     })
   }
 }
-
-const NOTHING = { scans: 0, uniques: 0, leads: 0, cost: null }
 
 const shownSpots = (spots: Answer['spots'], rows: Answer['rows']): Answer['spots'] =>
   Object.fromEntries(

@@ -3,14 +3,14 @@ import { primaryLanguage } from '@flimbo/core/scans'
 import type { DimensionValue } from '@flimbo/core/figures'
 import type { ScanDimension as ScanTrait } from '@flimbo/core/dimensions'
 import { readWay, type ScanDimension } from '../scans/queries.ts'
-import type { LeadFact } from './leadFacts.ts'
+import type { ConversionFact } from './conversionFacts.ts'
 import { lookUps } from './lookUps.ts'
 
 /** Where a trait stands, and what it is of a value that stands there, or of a lead. */
 export interface Trait {
   readonly dimension: ScanDimension
   readonly keyOf: (value: DimensionValue) => string
-  readonly ofLead: (lead: LeadFact) => string
+  readonly ofConversion: (lead: ConversionFact) => string
 }
 
 /** Parts of a key that says in what something lies. */
@@ -24,37 +24,37 @@ export function scanTraits(
   database: Sqlite.Database,
 ): Readonly<Record<Exclude<ScanTrait, 'distance'> | 'spot', Trait>> {
   const { placeOf, agentOf } = lookUps(database)
-  const place = (keyOf: (place: Pick<LeadFact, 'country' | 'region' | 'city'>) => string): Trait => ({
+  const place = (keyOf: (place: Pick<ConversionFact, 'country' | 'region' | 'city'>) => string): Trait => ({
     dimension: 'place',
     keyOf(value) {
       const row = placeOf(Number(value))
       return row ? keyOf(row) : ''
     },
-    ofLead: keyOf,
+    ofConversion: keyOf,
   })
   const agent = (name: 'device' | 'system' | 'browser'): Trait => ({
     dimension: 'agent',
     keyOf: (value) => agentOf(Number(value))?.[name] ?? '',
-    ofLead: (lead) => lead[name],
+    ofConversion: (lead) => lead[name],
   })
   const way = (
-    keyOf: (way: Pick<LeadFact, 'routeId' | 'outcome' | 'exit' | 'variant'>) => string,
+    keyOf: (way: Pick<ConversionFact, 'routeId' | 'outcome' | 'exit' | 'variant'>) => string,
   ): Trait => ({
     dimension: 'way',
     keyOf: (value) => keyOf(readWay(String(value))),
-    ofLead: keyOf,
+    ofConversion: keyOf,
   })
   const word = (name: 'language' | 'referrer', keyOf: (text: string) => string): Trait => ({
     dimension: name,
     keyOf: (value) => keyOf(String(value)),
-    ofLead: (lead) => keyOf(lead[name]),
+    ofConversion: (lead) => keyOf(lead[name]),
   })
   return {
     country: place(({ country }) => country),
     region: place(({ country, region }) => (region === '' ? '' : within(country, region))),
     city: place(({ country, region, city }) => (city === '' ? '' : within(country, region, city))),
     // The very place, by its number: leads do not know it.
-    spot: { dimension: 'place', keyOf: String, ofLead: () => '' },
+    spot: { dimension: 'place', keyOf: String, ofConversion: () => '' },
     device: agent('device'),
     system: agent('system'),
     browser: agent('browser'),

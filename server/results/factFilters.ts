@@ -1,7 +1,7 @@
 import type { Columns } from '@flimbo/core/figures'
 import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
-import type { LeadFact } from './leadFacts.ts'
+import type { ConversionFact } from './conversionFacts.ts'
 import type { Side } from './sides.ts'
 
 /** Whether a fact, by its place in the columns, is wanted. */
@@ -11,7 +11,7 @@ export type FactTest = (i: number) => boolean
 export interface FactFilter {
   /** The test of a part's facts, code by code. */
   testIn(part: Part<ScanDimension>, columns: Columns<ScanDimension>): (code: number) => FactTest
-  takesLead(lead: LeadFact): boolean
+  takesConversion(lead: ConversionFact): boolean
 }
 
 /** A filter by the keys of a side that met the parts before. */
@@ -37,6 +37,6 @@ export function factFilter(side: Side, wanted: readonly string[]): FactFilter {
         }
       }
     },
-    takesLead: (lead) => isWanted(side.placeOfLead(lead)),
+    takesConversion: (lead) => isWanted(side.placeOfConversion(lead)),
   }
 }

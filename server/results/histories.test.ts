@@ -27,8 +27,11 @@ import {
   recount,
   type FigureQuestion,
   type RecountCode,
+  type RecountConversion,
+  type RecountFigures,
   type RecountRow,
 } from '../tests/recountFigures.ts'
+import { siteInserter } from '../goals/insert.ts'
 import { storeLead } from '../tests/leadSample.ts'
 import { PHONE } from '../tests/running.ts'
 import type { Within } from './scope.ts'
@@ -174,6 +177,19 @@ const step = fc.oneof(
   {
     weight: 1,
     arbitrary: fc.record({
+      do: fc.constant('goal' as const),
+      at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1e6 }),
+      codeId: fc.integer({ min: 1, max: CODES }),
+      scanId: fc.integer({ min: 1, max: 60 }),
+      goalId: fc.integer({ min: 1, max: 2 }),
+      isArriving: fc.boolean(),
+      valueMilli: fc.integer({ min: 0, max: 99_999 }),
+      apart: fc.constantFrom('', '', 'test'),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
       do: fc.constant('lead' as const),
       at: fc.integer({ min: START, max: START + DAYS * DAY_MS - 1e6 }),
       codeId: fc.integer({ min: 1, max: CODES }),
@@ -184,6 +200,7 @@ const step = fc.oneof(
 )
 type Step = typeof step extends fc.Arbitrary<infer T> ? T : never
 
+type Came = RecountRow & { scanId: number }
 type Row = RecountRow & {
   id: number
   apart: string | null
@@ -351,15 +368,23 @@ function openHistory() {
         )
         .all() as (RecountCode & { routeId: number })[],
     /** Those that are in no doubt, with what their scans know. */
-    leads(): RecountRow[] {
+    conversions(): RecountConversion[] {
       const scans = new Map(this.rows().map((row) => [row.id, row]))
       const kept = new Set(database.prepare('SELECT id FROM scans').pluck().all() as number[])
-      const rows = database
-        .prepare(
-          "SELECT at, codeId, scanId, routeId, country, region, city, device, system FROM leads WHERE held = ''",
-        )
-        .all() as (RecountRow & { scanId: number })[]
-      return rows.map((row) => {
+      const common = 'at, codeId, scanId, routeId, country, region, city, device, system'
+      const leads = database.prepare(`SELECT ${common} FROM leads WHERE held = ''`).all() as Came[]
+      const goals = database
+        .prepare(`SELECT ${common}, goalId, valueMilli FROM goal_events WHERE apart = ''`)
+        .all() as (Came & { goalId: number; valueMilli: number })[]
+      const all = [
+        ...leads.map((row) => ({ ...row, leads: 1, arrivals: 0, goals: 0, valueMilli: 0 })),
+        ...goals.map(({ goalId, ...row }) =>
+          goalId === 0
+            ? { ...row, leads: 0, arrivals: 1, goals: 0 }
+            : { ...row, leads: 0, arrivals: 0, goals: 1 },
+        ),
+      ]
+      return all.map((row) => {
         const scan = kept.has(row.scanId) ? scans.get(row.scanId) : undefined
         const { latitude = null, longitude = null, browser = '', language = '' } = scan ?? {}
         const { referrer = '', outcome = '', exit = '', variant = '' } = scan ?? {}
@@ -394,6 +419,15 @@ function openHistory() {
         case 'lead':
           storeLead(file, { ...given, routeId: 1, city: 'Norden', region: 'Coast' })
           return
+        case 'goal': {
+          const { goalId, valueMilli, isArriving, do: _do, ...site } = given
+          const view = isArriving ? { key: String(valueMilli), page: 'a.example/', seconds: 1 } : null
+          const once = `event ${String(given.scanId)} ${String(valueMilli)}`
+          siteInserter(database)([
+            { ...site, workspaceId: 1, routeId: 1, view, reached: [{ goalId, once, order: '', valueMilli }] },
+          ])
+          return
+        }
         case 'delete':
           database.prepare(`UPDATE codes SET state = 'deleted' WHERE id = ?`).run(given.codeId)
           return
@@ -516,7 +550,7 @@ function expectEqual(
   const codes = new Map(history.codes().map((code) => [code.id, code]))
   const before = daysBefore(first, last)
   const periods = [span, spanOfDays(zone, before.from, before.to)] as const
-  const leads = history.leads()
+  const conversions = history.conversions()
   const inTime: FigureQuestion[] = [{ by: [unit], filters: {} }, { by: ['city'], filters: {} }, ...questions]
   for (const workspace of [true, false]) {
     const own = new Map([...codes].filter(([, { campaignId }]) => workspace || campaignId === 1))
@@ -538,7 +572,7 @@ function expectEqual(
         const rows = counted.filter((row) => ofOwn(row) && inSpan(period)(row) && (sums || !row.isFolded))
         return {
           rows,
-          counts: recount(question, rows, leads.filter(ofOwn).filter(inSpan(period)), own, zone),
+          counts: recount(question, rows, conversions.filter(ofOwn).filter(inSpan(period)), own, zone),
         }
       })
       const { rows = [], total, spots = {} } = found[i] ?? {}
@@ -619,10 +653,11 @@ function expectEqual(
 
 const ordered = (rows: readonly (readonly unknown[])[]) => rows.map((row) => JSON.stringify(row)).sort()
 const isTime = (name: string) => DIMENSIONS[name as Dimension].kind === 'time'
-const sumOf = (counts: ReadonlyMap<string, { scans: number; leads: number }> = new Map()) => ({
-  scans: [...counts.values()].reduce((sum, { scans }) => sum + scans, 0),
-  leads: [...counts.values()].reduce((sum, row) => sum + row.leads, 0),
-})
+const sumOf = (counts: ReadonlyMap<string, RecountFigures> = new Map()) => {
+  const sum = (of: 'scans' | 'leads' | 'arrivals' | 'goals') =>
+    [...counts.values()].reduce((total, row) => total + row[of], 0)
+  return { scans: sum('scans'), leads: sum('leads'), arrivals: sum('arrivals'), goals: sum('goals') }
+}
 const isAnything = (figures: unknown) =>
   Object.values(figures as object).some((value) => value !== 0 && value !== null)
 function lastDays(zone: string, moment: number): Span {

@@ -1,7 +1,7 @@
 import { hasOrder, isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import { type Figures, type KeyedFigures } from '@flimbo/core/results'
 import type { FigureCode } from './codeRows.ts'
-import type { LeadFact } from './leadFacts.ts'
+import type { ConversionCounts, ConversionFact } from './conversionFacts.ts'
 import type { Counted, QuestionCount } from './questionCount.ts'
 
 /** What a question comes to: its rows, in the order of its keys where they have one, and all of them together. */
@@ -10,35 +10,34 @@ export interface FoundRows {
   readonly total: Figures
 }
 
-interface Row {
-  readonly a: number
-  readonly b: number
-  scans: number
-  uniques: number
-  leads: number
-  cost: number | null
-}
+const SUMMED = ['scans', 'uniques', 'leads', 'arrivals', 'goals', 'valueMilli'] as const
 
-/** Puts together what was counted with the leads and the cost of the same codes. */
+type Row = { readonly a: number; readonly b: number; cost: number | null } & Record<
+  (typeof SUMMED)[number],
+  number
+>
+const NOTHING = { scans: 0, uniques: 0, leads: 0, arrivals: 0, goals: 0, valueMilli: 0, cost: null }
+
+/** Puts together what was counted with the conversions and the cost of the same codes. */
 export function questionRows(
   by: readonly Dimension[],
   { codes, a, b, filters }: QuestionCount,
   { pairs }: Counted,
-  leads: readonly LeadFact[],
+  conversions: readonly ConversionFact[],
 ): FoundRows {
   const width = b.keys.list.length
   const rows = new Map<number, Row>()
   const rowOf = (at: number, with_: number): Row => {
     const id = at * width + with_
-    const row = rows.get(id) ?? { a: at, b: with_, scans: 0, uniques: 0, leads: 0, cost: null }
+    const row = rows.get(id) ?? { a: at, b: with_, ...NOTHING }
     rows.set(id, row)
     return row
   }
   for (const { scans, uniques, ...at } of pairs.counts()) Object.assign(rowOf(at.a, at.b), { scans, uniques })
   const ids = new Set(codes.map(({ id }) => id))
-  for (const lead of leads)
-    if (ids.has(lead.codeId) && filters.every((filter) => filter.takesLead(lead)))
-      rowOf(a.placeOfLead(lead), b.placeOfLead(lead)).leads++
+  for (const fact of conversions)
+    if (ids.has(fact.codeId) && filters.every((filter) => filter.takesConversion(fact)))
+      addTo(rowOf(a.placeOfConversion(fact), b.placeOfConversion(fact)), fact)
   // What a piece cost cannot be parted by who scanned it, or when.
   const isByPiece = filters.length === 0 && by.every((dimension) => isOfKind(dimension, 'piece'))
   if (isByPiece)
@@ -53,21 +52,32 @@ export function questionRows(
     })
 
   const found = [...rows.values()].sort((x, y) => x.a - y.a || x.b - y.b)
-  const sum = (of: 'scans' | 'uniques' | 'leads') => found.reduce((total, row) => total + row[of], 0)
+  const total: Row = { a: 0, b: 0, ...NOTHING }
+  for (const row of found) for (const of of SUMMED) total[of] += row[of]
   return {
-    rows: found.map(({ a: at, b: with_, cost, ...counts }) => ({
-      keys: [a.keys.list[at] ?? '', b.keys.list[with_] ?? ''].slice(0, by.length),
-      ...counts,
-      cost: cost === null ? null : inCents(cost),
+    rows: found.map((row) => ({
+      keys: [a.keys.list[row.a] ?? '', b.keys.list[row.b] ?? ''].slice(0, by.length),
+      ...figuresOf(row, row.cost === null ? null : inCents(row.cost)),
     })),
-    total: {
-      scans: sum('scans'),
-      uniques: sum('uniques'),
-      leads: sum('leads'),
-      cost: filters.length === 0 ? costOf(codes) : null,
-    },
+    total: figuresOf(total, filters.length === 0 ? costOf(codes) : null),
   }
 }
+
+function addTo(row: Row, { leads, arrivals, goals, valueMilli }: ConversionCounts): void {
+  row.leads += leads
+  row.arrivals += arrivals
+  row.goals += goals
+  row.valueMilli += valueMilli
+}
+
+const figuresOf = (
+  { valueMilli, scans, uniques, leads, arrivals, goals }: Row,
+  cost: number | null,
+): Figures => ({
+  ...{ scans, uniques, leads, arrivals, goals },
+  value: valueMilli / 1000,
+  cost,
+})
 
 const placeOfCode = ({ sums }: QuestionCount['a'], code: number) =>
   sums?.by === 'code' ? sums.placeOf(code) : 0

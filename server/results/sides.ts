@@ -15,7 +15,7 @@ import type { FigureCode } from './codeRows.ts'
 import type { Trait } from './dimensions.ts'
 import type { QuarterHours } from './hours.ts'
 import { Keys } from './keys.ts'
-import type { LeadFact } from './leadFacts.ts'
+import type { ConversionFact } from './conversionFacts.ts'
 import type { PlaceRow } from './lookUps.ts'
 
 /** Facts of a part that are looked at together: by their places in its columns. */
@@ -42,7 +42,7 @@ export interface Side {
   meet(part: Part<ScanDimension>): void
   /** Writes the place of the key of each fact. */
   fill(part: Part<ScanDimension>, chosen: Chosen, into: Uint32Array): void
-  placeOfLead(lead: LeadFact): number
+  placeOfConversion(lead: ConversionFact): number
   /** Null where sums do not know it. */
   readonly sums: SummedBy | null
 }
@@ -68,7 +68,7 @@ function keysOfValues(trait: Trait, values: readonly DimensionValue[]): ValueKey
 
 /** By what stands in a scan. */
 export function traitSide(trait: Trait): Side {
-  const { dimension, ofLead } = trait
+  const { dimension, ofConversion } = trait
   const keys = new Keys()
   const places = new Map<Part<ScanDimension>, Uint32Array>()
   function placesIn(part: Part<ScanDimension>): Uint32Array {
@@ -88,7 +88,7 @@ export function traitSide(trait: Trait): Side {
       const { index } = columns.dimensions[dimension]
       for (let k = 0; k < length; k++) into[k] = placeOf[index[facts[k] ?? 0] ?? 0] ?? 0
     },
-    placeOfLead: (lead) => keys.placeOf(ofLead(lead)),
+    placeOfConversion: (lead) => keys.placeOf(ofConversion(lead)),
     sums: { by: 'value', dimension, placesIn },
   }
 }
@@ -103,7 +103,7 @@ export function codeSide(keyOf: ReadonlyMap<number, string>): Side {
     fill(_part, { code, length }, into) {
       into.fill(placeOf(code), 0, length)
     },
-    placeOfLead: ({ codeId }) => placeOf(codeId),
+    placeOfConversion: ({ codeId }) => placeOf(codeId),
     sums: { by: 'code', placeOf },
   }
 }
@@ -125,7 +125,7 @@ export function timeSide(pieces: readonly TimePiece[]): Side {
     fill(_part, { columns: { at }, facts, length }, into) {
       for (let k = 0; k < length; k++) into[k] = placeAt(at[facts[k] ?? 0] ?? 0)
     },
-    placeOfLead: ({ at }) => placeAt(at),
+    placeOfConversion: ({ at }) => placeAt(at),
     sums: { by: 'quarter', placeOf: (quarter) => placeAt(quarter * QUARTER_MS) },
   }
 }
@@ -141,7 +141,7 @@ export function recurringSide(dimension: RecurringDimension, hourOf: QuarterHour
     fill(_part, { columns: { at }, facts, length }, into) {
       for (let k = 0; k < length; k++) into[k] = placeOf(Math.floor((at[facts[k] ?? 0] ?? 0) / QUARTER_MS))
     },
-    placeOfLead: ({ at }) => placeOf(Math.floor(at / QUARTER_MS)),
+    placeOfConversion: ({ at }) => placeOf(Math.floor(at / QUARTER_MS)),
     sums: { by: 'quarter', placeOf },
   }
 }
@@ -181,7 +181,7 @@ export function distanceSide(
         into[k] = found
       }
     },
-    placeOfLead: (lead) => between(codes.get(lead.codeId), lead),
+    placeOfConversion: (lead) => between(codes.get(lead.codeId), lead),
     sums: null,
   }
 }
@@ -195,7 +195,7 @@ export function oneSide(): Side {
     fill(_part, { length }, into) {
       into.fill(0, 0, length)
     },
-    placeOfLead: () => 0,
+    placeOfConversion: () => 0,
     sums: { by: 'code', placeOf: () => 0 },
   }
 }

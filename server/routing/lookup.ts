@@ -15,6 +15,8 @@ export interface Posting {
   readonly campaignId: number
   readonly workspaceId: number
   readonly workspaceZone: string
+  /** How many hours a site may name its scans; 0: it is not told of them. */
+  readonly referenceHours: number
   readonly revisionId: number
   readonly compiled: Compiled
   /** Scans let through, where something limits them. */
@@ -35,6 +37,7 @@ interface CodeRowOfDoor {
   campaignId: number
   workspaceId: number
   zone: string
+  referenceHours: number
   codeState: State
   slug: string
   name: string
@@ -51,7 +54,10 @@ interface CodeRowOfDoor {
 
 /** A code as it is kept ready, and what it makes with its route as that was last seen. */
 interface KnownCode {
-  readonly row: Pick<CodeRowOfDoor, 'codeId' | 'routeId' | 'campaignId' | 'workspaceId' | 'zone'>
+  readonly row: Pick<
+    CodeRowOfDoor,
+    'codeId' | 'routeId' | 'campaignId' | 'workspaceId' | 'zone' | 'referenceHours'
+  >
   readonly code: CompiledCode
   route: KnownRoute | null
   posting: Posting | null
@@ -81,9 +87,9 @@ function knownCode(row: CodeRowOfDoor): KnownCode {
     row.latitude === null || row.longitude === null
       ? null
       : { latitude: row.latitude, longitude: row.longitude }
-  const { codeId, routeId, campaignId, workspaceId } = row
+  const { codeId, routeId, campaignId, workspaceId, referenceHours } = row
   return {
-    row: { codeId, routeId, campaignId, workspaceId, zone: once(row.zone) },
+    row: { codeId, routeId, campaignId, workspaceId, referenceHours, zone: once(row.zone) },
     route: null,
     posting: null,
     code: compileCode({
@@ -100,7 +106,7 @@ function knownCode(row: CodeRowOfDoor): KnownCode {
 
 function postingOf(known: KnownCode, route: KnownRoute): Posting {
   if (known.posting && known.route === route) return known.posting
-  const { codeId, routeId, campaignId, workspaceId, zone } = known.row
+  const { codeId, routeId, campaignId, workspaceId, referenceHours, zone } = known.row
   known.route = route
   known.posting = {
     codeId,
@@ -108,6 +114,7 @@ function postingOf(known: KnownCode, route: KnownRoute): Posting {
     campaignId,
     workspaceId,
     workspaceZone: zone,
+    referenceHours,
     revisionId: route.revisionId,
     compiled: { code: known.code, route: route.compiled },
     counter: route.counter,
@@ -140,6 +147,7 @@ function findCode({ read }: Pick<ReadOnly, 'read'>): (link: ShortLink) => Promis
       'code.id AS codeId',
       'code.routeId AS routeId',
       'campaign.id AS campaignId',
+      'campaign.referenceHours AS referenceHours',
       'workspace.id AS workspaceId',
       'workspace.zone AS zone',
       'code.state AS codeState',

@@ -11,8 +11,8 @@ export interface Stored {
   readonly refused: readonly (readonly [place: number, none: NoneLeft])[]
   /** Those that were the first of their visitor at their code that day, by their place in the group. */
   readonly uniques: readonly number[]
-  /** The numbers of those that were shown a page, by their place in the group: what happens on it names them. */
-  readonly shown: readonly (readonly [place: number, scanId: number])[]
+  /** The numbers of those that were shown a page, or that a site names, by their place in the group. */
+  readonly named: readonly (readonly [place: number, scanId: number])[]
   /** What limited routes have let through by now, of those that the group was for. */
   readonly counts: readonly (readonly [routeId: number, count: LimitCount])[]
 }
@@ -45,7 +45,7 @@ export function scanInserter(database: Sqlite.Database) {
     const refused: [number, NoneLeft][] = []
     const limited = new Set<number>()
     const uniques: number[] = []
-    const shown: [number, number][] = []
+    const named: [number, number][] = []
     for (let i = 0; i < packed.length; i += PACKED_WIDTH) {
       const the = (field: PackedField): Packed => packed[i + PACKED_AT[field]] ?? null
       const [at, workspaceId, codeId, apart] = [the('at'), the('workspaceId'), the('codeId'), the('apart')]
@@ -74,9 +74,9 @@ export function scanInserter(database: Sqlite.Database) {
         visitorBytes(String(the('visitor'))),
       )
       const pageId = the('pageId')
+      const scanId = Number(lastInsertRowid)
+      if (pageId !== null || the('isNamed') !== null) named.push([i / PACKED_WIDTH, scanId])
       if (pageId !== null) {
-        const scanId = Number(lastInsertRowid)
-        shown.push([i / PACKED_WIDTH, scanId])
         events.insert({
           at: Number(at),
           codeId: Number(codeId),
@@ -97,7 +97,7 @@ export function scanInserter(database: Sqlite.Database) {
       const count = limits.countOf(routeId)
       return count ? [[routeId, count] as const] : []
     })
-    return { refused, uniques, shown, counts }
+    return { refused, uniques, named, counts }
   })
 
   return (packed: readonly Packed[]): Stored => {

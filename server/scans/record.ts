@@ -25,6 +25,8 @@ export interface ScanRecord {
   readonly takes?: Takes | null
   /** The page it is shown, which is opened with it; left out where it is shown none. */
   readonly pageId?: number | null
+  /** Whether its number is wanted, for a site to name it by; left out where it is not. */
+  readonly isNamed?: boolean
   /** What must follow from it, stored in its own commit; left out where nothing must. */
   readonly outbox?: readonly OutboxEntry[]
 }
@@ -73,6 +75,7 @@ const FIELDS = [
   'takeDay',
   'takeMark',
   'pageId',
+  'isNamed',
 ] as const
 export type PackedField = (typeof FIELDS)[number]
 export const PACKED_WIDTH = FIELDS.length
@@ -112,5 +115,6 @@ export function pack(scan: ScanRecord, into: Packed[]): void {
     scan.takes ? scan.takes.day : null,
     scan.takes ? scan.takes.mark : null,
     scan.pageId ?? null,
+    scan.isNamed === true ? 1 : null,
   )
 }

@@ -1,6 +1,7 @@
 import { workerData } from 'node:worker_threads'
 import Sqlite from 'better-sqlite3'
 import { confirmationKeeper } from '../leads/confirmation.ts'
+import { siteInserter } from '../goals/insert.ts'
 import { leadInserter } from '../leads/insert.ts'
 import { prepareWriter } from '../sqlite/index.ts'
 import { serveCalls } from '../threads/index.ts'
@@ -19,6 +20,7 @@ const calls: WriterCalls = {
   store: scanInserter(database),
   note: eventInserter(database),
   keepLeads: leadInserter(database),
+  keepSites: siteInserter(database),
   confirm: confirmationKeeper(database),
   keepSalt: saltKeeper(database),
 }

@@ -1,4 +1,5 @@
 import type { Confirmation } from '../leads/confirmation.ts'
+import type { SiteRecord } from '../goals/record.ts'
 import type { LeadOutcome, LeadToStore } from '../leads/record.ts'
 import { callThread, type Calls } from '../threads/index.ts'
 import { DoorBusy, ScanNotStored } from './errors.ts'
@@ -12,12 +13,12 @@ import type { LimitCount, NoneLeft } from './take.ts'
 /** More scans than this waiting for the disk, and new ones are turned away rather than kept in memory. */
 export const QUEUE_MAX = 20_000
 
-/** The same of answers of forms. */
+/** The same of answers of forms, and of what sites report. */
 const LEADS_MAX = 2000
 
 /** What became of one scan: it is on disk, or its route had nothing left of its limit, or it could not be stored. */
 export type Outcome =
-  /** `scanId` is its number where it is shown a page, and else 0. */
+  /** `scanId` is its number where it is shown a page or named to a site, and else 0. */
   | { readonly kind: 'stored'; readonly scanId: number }
   | { readonly kind: 'none-left'; readonly none: NoneLeft }
   | { readonly kind: 'failed'; readonly error: Error }
@@ -38,6 +39,8 @@ export interface WriterCalls extends Calls {
   note(events: PageEventRow[]): void
   /** Stores answers of forms in one commit. @returns what became of each */
   keepLeads(leads: LeadToStore[]): LeadOutcome[]
+  /** Stores what sites report in one commit. @returns of each how many goals were stored */
+  keepSites(records: SiteRecord[]): number[]
   /** Stores that somebody confirmed their mail address. */
   confirm(confirmation: Confirmation): void
   keepSalt(salt: SaltRow): SaltRow
@@ -59,6 +62,8 @@ export interface ScanWriter {
   note(events: readonly PageEventRow[]): Promise<void>
   /** Stores an answer of a form. Resolves once it is on disk, or refused. @throws DoorBusy where too many are waiting already */
   keepLead(lead: LeadToStore): Promise<LeadOutcome>
+  /** Stores what a site reports. Resolves once it is on disk, with how many goals were new. @throws DoorBusy where too many are waiting already */
+  keepSite(record: SiteRecord): Promise<number>
   /** Stores that somebody confirmed their mail address. Resolves once it is on disk. */
   confirm(confirmation: Confirmation): Promise<void>
   /** Stores a salt unless its day has one. @returns the salt of the day */
@@ -85,11 +90,11 @@ export function startScanWriter(file: string): ScanWriter {
     for (const { done } of group) done(failed)
   }
 
-  function settle(group: typeof waiting, { refused, uniques, shown, counts }: Stored): void {
+  function settle(group: typeof waiting, { refused, uniques, named, counts }: Stored): void {
     for (const [routeId, count] of counts) for (const listener of onCounted) listener(routeId, count)
     const without = new Map(refused)
     const first = new Set(uniques)
-    const scanIds = new Map(shown)
+    const scanIds = new Map(named)
     const there = group.flatMap(({ scan }, place) =>
       without.has(place) ? [] : [{ scan, isUnique: first.has(place) }],
     )
@@ -153,6 +158,7 @@ export function startScanWriter(file: string): ScanWriter {
     return []
   }, QUEUE_MAX)
   const leads = gather((group: LeadToStore[]) => thread.call('keepLeads', group), LEADS_MAX)
+  const sites = gather((group: SiteRecord[]) => thread.call('keepSites', group), LEADS_MAX)
   const unlessBusy = (error: unknown): never => {
     throw error instanceof DoorBusy ? error : notStored(error)
   }
@@ -167,6 +173,11 @@ export function startScanWriter(file: string): ScanWriter {
       const [outcome] = await leads.add([lead]).catch(unlessBusy)
       if (!outcome) throw notStored('nothing became of it')
       return outcome
+    },
+    async keepSite(record) {
+      if (broken) throw broken
+      const [stored = 0] = await sites.add([record]).catch(unlessBusy)
+      return stored
     },
     store(scan, done) {
       if (broken) throw broken
@@ -189,6 +200,7 @@ export function startScanWriter(file: string): ScanWriter {
       await drained()
       await notes.empty()
       await leads.empty()
+      await sites.empty()
       if (!broken) {
         broken = new ScanNotStored('the writer is closed')
         await thread.close()

@@ -15,6 +15,10 @@ let flimbo: Running
 const GULL =
   '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><circle cx="2" cy="2" r="2"/></svg>'
 const IMPORT = { campaignId: 1, pageId: 1, part: 'f', codeId: 1, lines: [{ line: 2, at: '', sent: [] }] }
+const GOAL = {
+  ...{ name: 'Pass', kind: 'sent', key: 'pass', pattern: '', selector: '', value: null },
+  ...{ counts: 'scan', signedOnly: false, isOn: true },
+}
 const SUMMARY = { what: 'summary', every: 'week', n: null }
 const FIGURES = { from: '2026-07-01', to: '2026-07-01', questions: [{}] }
 const saving = (of: object) => ({ name: 'A', value: { ...of, view: DEFAULT_VIEW } })
@@ -47,6 +51,7 @@ beforeAll(async () => {
     domain: await made('/api/domains', { host: 'go.pier.example' }),
     houseStyle: await made('/api/house-styles', { name: 'Navy', look: PLAIN_LOOK }),
     release: 0,
+    goal: await made('/api/goals', { campaignId: campaign, value: GOAL }),
     lead: storeLead(flimbo.file, { campaignId: campaign, codeId: code, routeId: route }),
     staticCode: await made('/api/static-codes', { ...FIXED, campaignId: campaign }),
     file: (await flimbo.ask<StoredFile>('POST', '/api/files?name=gull.svg', Buffer.from(GULL))).body.sum,

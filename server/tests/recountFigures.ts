@@ -188,21 +188,32 @@ export const isWanted = (
 ): boolean =>
   filterEntries(filters).every(([dimension, keys]) => keys.includes(recountKey(dimension, row, code, zone)))
 
+/** What came of a scan, with what its scan knows. */
+export type RecountConversion = RecountRow & {
+  readonly leads: number
+  readonly arrivals: number
+  readonly goals: number
+  /** Thousandths. */
+  readonly valueMilli: number
+}
+const NOTHING = { scans: 0, uniques: 0, leads: 0, arrivals: 0, goals: 0, value: 0 }
+export type RecountFigures = typeof NOTHING & { cost: number | null }
+
 /** Figures by their keys: of all rows that the filters take, and of codes what they cost. */
 export function recount(
   { by, filters }: FigureQuestion,
   scans: readonly (RecountRow & { isUnique: number })[],
-  leads: readonly RecountRow[],
+  conversions: readonly RecountConversion[],
   codes: ReadonlyMap<number, RecountCode>,
   zone: string,
-): Map<string, { scans: number; uniques: number; leads: number; cost: number | null }> {
+): Map<string, RecountFigures> {
   const keyIn = (row: RecountRow) => (dimension: Dimension) =>
     recountKey(dimension, row, codes.get(row.codeId), zone)
   const isTaken = (row: RecountRow) => isWanted({ filters }, row, codes.get(row.codeId), zone)
-  const found = new Map<string, { scans: number; uniques: number; leads: number; cost: number | null }>()
+  const found = new Map<string, RecountFigures>()
   const at = (row: RecountRow) => {
     const id = by.map(keyIn(row)).join(' | ')
-    const there = found.get(id) ?? { scans: 0, uniques: 0, leads: 0, cost: null }
+    const there = found.get(id) ?? { ...NOTHING, cost: null }
     found.set(id, there)
     return there
   }
@@ -210,7 +221,13 @@ export function recount(
     at(row).scans++
     at(row).uniques += row.isUnique
   }
-  for (const row of leads.filter(isTaken)) at(row).leads++
+  for (const row of conversions.filter(isTaken)) {
+    const figures = at(row)
+    figures.leads += row.leads
+    figures.arrivals += row.arrivals
+    figures.goals += row.goals
+    figures.value = Math.round(figures.value * 1000 + row.valueMilli) / 1000
+  }
   const ofCodes = [...by, ...filterEntries(filters).map(([name]) => name)]
   if (ofCodes.every((dimension) => DIMENSIONS[dimension].kind === 'piece'))
     for (const code of codes.values()) {

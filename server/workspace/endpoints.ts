@@ -9,7 +9,7 @@ import {
 } from '@flimbo/core/workspace'
 import { mount, Refusal, wrongField, sendProblem, type Mounts } from '../api/index.ts'
 import type { Config } from '../config/index.ts'
-import type { Addresses } from '../line/index.ts'
+import type { Addresses, Doors } from '../line/index.ts'
 import { tables, type Database, type PersonRow } from '../database/index.ts'
 import { isPassword, pretendToCheck } from './passwords.ts'
 import type { Sessions, SignedIn } from './sessions.ts'
@@ -19,6 +19,7 @@ import { isNew, setUpWorkspace } from './set-up.ts'
 interface Parts {
   readonly database: Database
   readonly sessions: Sessions
+  readonly doors: Doors
   readonly config: Pick<Config, 'standIns'>
   readonly addresses: Addresses
 }
@@ -49,7 +50,10 @@ const fewAttempts = () =>
   })
 
 /** The endpoints of workspace, as `core`’s contract describes them. */
-export function workspaceEndpoints(mounts: Mounts, { database, sessions, config, addresses }: Parts): void {
+export function workspaceEndpoints(
+  mounts: Mounts,
+  { database, sessions, config, addresses, doors }: Parts,
+): void {
   async function sessionOf({ person, workspace }: Pick<SignedIn, 'person' | 'workspace'>): Promise<Session> {
     const clients = await database.read.findBy(tables.clients, { workspaceId: workspace.id })
     return { state: 'signed-in', person, workspace, clients, door: addresses.door, standIns: config.standIns }
@@ -99,9 +103,12 @@ export function workspaceEndpoints(mounts: Mounts, { database, sessions, config,
   })
 
   mount(mounts, workspaceApi.settings, ({ who }) => readSetting(database.read, who.workspace.id, SETTINGS))
-  mount(mounts, workspaceApi.changeSettings, ({ body, who }) =>
-    writeSetting(database, who.workspace.id, SETTINGS, body),
-  )
+  mount(mounts, workspaceApi.changeSettings, async ({ body, who }) => {
+    const stored = await writeSetting(database, who.workspace.id, SETTINGS, body)
+    // What sites report is in this currency.
+    await doors.forget({ what: 'goals' })
+    return stored
+  })
 
   mount(mounts, workspaceApi.changeClient, async ({ params: { id }, body: { domainId }, who }) => {
     const workspaceId = who.workspace.id

@@ -17,6 +17,8 @@ import type { AnswerProps } from './AnswerSheet.tsx'
 
 type Row = AnswerRow & { readonly id: string; readonly labels: readonly string[] }
 const HEIGHT = 420
+const OF_SITES: readonly Measure[] = ['arrivals', 'goals', 'value']
+const isOfSites = (measure: Measure) => OF_SITES.includes(measure)
 
 /** Everything an answer says, row by row, in any order; the key of a row narrows everything else to it. */
 export function AnswerTable({ what, by, answer, currency, against, choose }: AnswerProps) {
@@ -36,6 +38,8 @@ export function AnswerTable({ what, by, answer, currency, against, choose }: Ans
     valueGetter: (_value, row) => (before ? beforeOf(measure, row) : measured(measure, row)),
     valueFormatter: (value: number | null) => measureText(measure, value, currency),
   })
+  // Where no site reports, its columns would only take room.
+  const isNothing = (measure: Measure) => measured(measure, answer.total) === 0
   const isRate = MEASURES[what].form === 'share'
   const columns: GridColDef<Row>[] = [
     ...by.map((dimension, side): GridColDef<Row> => ({
@@ -72,7 +76,9 @@ export function AnswerTable({ what, by, answer, currency, against, choose }: Ans
         ]
       : []),
     ...(against === null ? [] : [figure(what, true)]),
-    ...COUNTS.filter((each) => each !== what).map((each) => figure(each)),
+    ...COUNTS.filter((each) => each !== what && !(isOfSites(each) && isNothing(each))).map((each) =>
+      figure(each),
+    ),
     ...(MEASURES[what].form === 'count'
       ? []
       : [

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
-import { DEFAULT_VIEW, type Answer, type AnswerRow, type Asked } from '@flimbo/core/results'
+import { DEFAULT_VIEW, NO_FIGURES, type Answer, type AnswerRow, type Asked } from '@flimbo/core/results'
 import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { SessionContext, type SignedIn } from '../session/index.ts'
@@ -30,7 +30,7 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
   piece: ['7'],
   medium: ['poster', 'card'],
 }
-const figures = { scans: 40, uniques: 30, leads: 4, cost: 20, before: null }
+const figures = { ...NO_FIGURES, scans: 40, uniques: 30, leads: 4, cost: 20, before: null }
 const row = (keys: string[], i = 0): AnswerRow => ({ ...figures, keys, scans: 40 - i })
 const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
   const [first, second] = by

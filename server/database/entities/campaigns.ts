@@ -23,6 +23,8 @@ export interface CampaignRow {
   endsOn: string | null
   domainId: number | null
   pinned: boolean
+  /** How long what happens on the site may count for a scan; 0: redirects carry no reference of it. */
+  referenceHours: number
   archivedAt: number | null
   version: number
   createdAt: number
@@ -69,6 +71,7 @@ export const campaigns = new EntitySchema<CampaignRow>({
     endsOn: optionalText,
     domainId: optionalInteger,
     pinned: { type: 'boolean', default: false },
+    referenceHours: { type: 'integer', default: 0 },
     archivedAt: optionalInteger,
     version: integer,
     createdAt: integer,

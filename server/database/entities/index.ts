@@ -5,6 +5,7 @@ import { codes, shortLinks, domains, checks } from './codes.ts'
 import { outbox, jobs } from './jobs.ts'
 import { files } from './files.ts'
 import { erasures, formCounts, leadNotes, leads } from './leads.ts'
+import { goals } from './goals.ts'
 import { mails, notices, watches } from './mails.ts'
 import { dayNotes, questions } from './results.ts'
 import { staticCodes } from './staticCodes.ts'
@@ -36,6 +37,7 @@ export const tables = {
   leadNotes,
   erasures,
   formCounts,
+  goals,
   mails,
   notices,
   watches,
@@ -54,6 +56,7 @@ export type * from './routes.ts'
 export type * from './codes.ts'
 export type * from './jobs.ts'
 export type * from './files.ts'
+export type * from './goals.ts'
 export type * from './leads.ts'
 export type * from './mails.ts'
 export type * from './print.ts'

@@ -2,6 +2,7 @@ import { CompactScans1765200000000 } from './compactScans.ts'
 import { Doors1764500000000 } from './doors.ts'
 import { Folds1765300000000 } from './folds.ts'
 import { First1764000000000 } from './first.ts'
+import { Goals1765900000000 } from './goals.ts'
 import { Jobs1764600000000 } from './jobs.ts'
 import { Leads1765600000000 } from './leads.ts'
 import { Mails1765700000000 } from './mails.ts'
@@ -39,4 +40,5 @@ export const MIGRATIONS = [
   Leads1765600000000,
   Mails1765700000000,
   Results1765800000000,
+  Goals1765900000000,
 ]

@@ -1,0 +1,8 @@
+export { goalsEndpoints } from './endpoints.ts'
+export type { SiteRecord } from './record.ts'
+export { references } from './references.ts'
+export type { Reference, References } from './references.ts'
+export { goalShelf } from './shelf.ts'
+export type { GoalShelf } from './shelf.ts'
+export { GOALS_PATH, siteAddresses, siteKeys } from './siteKeys.ts'
+export type { SiteKeys } from './siteKeys.ts'
