@@ -9,6 +9,8 @@ export {
 export type { ResultsSummary, SavedQuestion, SavedValue, TimeMark } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
+export { funnelRows } from './funnel.ts'
+export type { FunnelRow, FunnelStep } from './funnel.ts'
 export { meanInterval, spreadOf, studentT } from './mean.ts'
 export type { Spread } from './mean.ts'
 export { splitVerdict } from './splitVerdict.ts'

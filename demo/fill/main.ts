@@ -5,6 +5,7 @@ import { en, Faker } from '@faker-js/faker'
 import { readConfig } from '@flimbo/server/config'
 import { openDatabase, tables } from '@flimbo/server/database'
 import { fillObjects } from './objects.ts'
+import { fillGoals } from './goals.ts'
 import { fillMails } from './mails.ts'
 import { fillResults } from './results.ts'
 import { fillScans } from './scans.ts'
@@ -24,6 +25,7 @@ if (await database.read.existsBy(tables.people, {})) {
   try {
     await fillObjects(database, faker, began, join(dataDir, 'files'))
     const scans = await fillScans(database, faker, began, SCALE)
+    await fillGoals(database, faker, began)
     await fillMails(database, faker, began)
     await fillResults(database, began)
     console.log(

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { errors, jwtVerify } from 'jose'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { readUrl } from '@flimbo/core/api'
 import {
   GOAL_REFUSALS,

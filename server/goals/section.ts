@@ -1,5 +1,5 @@
 import { DEFAULT_SITE, siteSettings, type SiteSettings } from '@flimbo/core/goals'
-import type { Section } from '../workspace/settings.ts'
+import type { Section } from '../workspace/index.ts'
 
 /** What a workspace decides of its sites, as a section of its settings. */
 export const GOAL_SITE: Section<SiteSettings> = {

@@ -39,7 +39,7 @@ const STYLE =
   'body{font:17px/1.5 system-ui,sans-serif;margin:0;color:#16313a;background:#eef5f4}header{background:#174a5a;color:#fff;padding:1rem 1.25rem}main{padding:1.25rem;max-width:40rem}h1{font-size:1.5rem;margin:0}h2{font-size:1.05rem}table{border-collapse:collapse;width:100%;background:#fff}td{border:1px solid #c6d5d6;padding:.35rem .6rem;font-size:.85rem;word-break:break-all}'
 
 /** The page of an address: what it is about, and what the visit brought with it. */
-function page(host: string, address: URL): string {
+function page(host: string, address: URL, script: string): string {
   const [, title, text] = TITLES.find(([path]) => path.test(address.pathname)) ?? [
     null,
     'Saltmarsh Line',
@@ -48,7 +48,15 @@ function page(host: string, address: URL): string {
   const rows = [...address.searchParams]
     .map(([name, value]) => `<tr><td>${escape(name)}</td><td>${escape(value)}</td></tr>`)
     .join('')
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style></head><body><header>${escape(host)}</header><main><h1>${escape(title)}</h1><p>${escape(text)}</p><h2>This visit came with</h2>${rows ? `<table><tbody>${rows}</tbody></table>` : '<p>no values at all</p>'}</main></body></html>`
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style>${script === '' ? '' : `<script async src="${escape(script)}"></script>`}</head><body><header>${escape(host)}</header><main><h1>${escape(title)}</h1><p>${escape(text)}</p><h2>This visit came with</h2>${rows ? `<table><tbody>${rows}</tbody></table>` : '<p>no values at all</p>'}${shopOf(address)}</main></body></html>`
+}
+
+/** What can be done on a page that sells something: an order ends on a page of thanks. */
+function shopOf({ pathname }: URL): string {
+  if (/thanks$/.test(pathname)) return '<p role="status">Thank you for your order.</p>'
+  if (!/pass/.test(pathname)) return ''
+  const order = 'flimboGoals.push({goal:"season-pass",value:39,currency:"EUR",order:String(Date.now())})'
+  return `<p><button data-goal="seats">See free seats</button> <button onclick='${escape(order)};history.pushState(null,"",location.pathname+"/thanks")'>Order for €39</button></p>`
 }
 
 /** Things that go wrong at real sites, by the first part of the path, so that checks find them: null where all is well. */
@@ -83,7 +91,12 @@ function mishapOf({ pathname, search }: URL, base: string): ((response: ServerRe
   }
 }
 
-function answer(collecting: Collector, request: IncomingMessage, response: ServerResponse): void {
+function answer(
+  collecting: Collector,
+  script: () => string,
+  request: IncomingMessage,
+  response: ServerResponse,
+): void {
   // A path such as `//` would be read as the name of a host: it is put behind one instead.
   const address = readUrl(`http://stand-in.example${request.url ?? '/'}`)
   if (!address) {
@@ -110,12 +123,16 @@ function answer(collecting: Collector, request: IncomingMessage, response: Serve
   }
   response
     .writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' })
-    .end(page(host, address))
+    .end(page(host, address, script()))
 }
 
-/** A web server for the sample company's pages, so that redirects land somewhere with no network; and for the collector its visits are measured by. */
-export function destinationSite(collecting = collector()): Server {
+/**
+ * A web server for the sample company's pages, so that redirects land somewhere with no network; and for the collector its visits are measured by.
+ *
+ * @param script where its pages find the script they report goals with; empty for none
+ */
+export function destinationSite(collecting = collector(), script = () => ''): Server {
   return createServer((request, response) => {
-    answer(collecting, request, response)
+    answer(collecting, script, request, response)
   })
 }

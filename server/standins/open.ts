@@ -32,12 +32,13 @@ export interface OpenStandIns {
 export async function openStandIns(
   ports: { readonly dns: number; readonly smtp: number },
   host: string,
+  script: () => string,
 ): Promise<OpenStandIns> {
   const collecting = collector()
   const dns = await dnsStandIn(ports.dns, host)
   const mail = await mailStandIn(ports.smtp, host)
   return {
-    server: destinationSite(collecting),
+    server: destinationSite(collecting, script),
     dnsPort: dns.port,
     smtpPort: mail.port,
     answer(question) {

@@ -15,7 +15,7 @@ export async function startInOneProcess(config: Config, webDirectory: string) {
   await migrate(config.databaseFile)
   const ports: { -readonly [K in keyof Ports]: number } = { office: 0, door: 0, standIn: 0, dns: 0, smtp: 0 }
   const standIns = config.standIns
-    ? await openStandIns({ dns: config.dnsStandInPort, smtp: config.smtpStandInPort }, config.bind)
+    ? await openStandIns({ dns: config.dnsStandInPort, smtp: config.smtpStandInPort }, config.bind, () => '')
     : null
   const doors = await Promise.all(
     Array.from({ length: config.doors }, () =>

@@ -27,6 +27,7 @@ const PagesScreen = lazy(async () => ({ default: (await import('../pages/index.t
 const SettingsScreen = lazy(async () => ({ default: (await import('../settings/index.ts')).SettingsScreen }))
 const JobsScreen = lazy(async () => ({ default: (await import('../jobs/index.ts')).JobsScreen }))
 const ResultsScreen = lazy(async () => ({ default: (await import('../results/index.ts')).ResultsScreen }))
+const GoalsScreen = lazy(async () => ({ default: (await import('../goals/index.ts')).GoalsScreen }))
 const LeadsScreen = lazy(async () => ({ default: (await import('../leads/index.ts')).LeadsScreen }))
 const PhoneScreen = lazy(async () => ({ default: (await import('../phone/index.ts')).PhoneScreen }))
 
@@ -66,6 +67,7 @@ const router = createBrowserRouter([
           { path: 'print', element: later(<PrintScreen />) },
           { path: 'pages', element: later(<PagesScreen />) },
           { path: 'results', element: later(<ResultsScreen />) },
+          { path: 'goals', element: later(<GoalsScreen />) },
           { path: 'leads', element: later(<LeadsScreen />) },
         ],
       },

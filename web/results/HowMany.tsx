@@ -65,10 +65,15 @@ const SHOWN = [
   'cost',
   'costPerScan',
 ] as const satisfies readonly Measure[]
+/** Shown where a site reports. */
+const OF_SITES = ['arrivals', 'goals', 'value', 'returnOnCost'] as const satisfies readonly Measure[]
 const BESIDE: Partial<Record<Measure, string>> = {
   uniques: 'sum of daily uniques',
   cost: 'whole print runs',
   costPerScan: 'whole runs, scans of these days',
+  arrivals: 'scans that reached the site',
+  value: 'of goals reached',
+  returnOnCost: 'value beyond the cost, of the cost',
 }
 
 interface Props {
@@ -106,7 +111,7 @@ export function HowMany({ total, summary, currency, zone, from, to, before, isNa
         <Skeleton variant="rounded" height={72} />
       ) : (
         <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1 }}>
-          {SHOWN.map((measure) => (
+          {[...SHOWN, ...(total.arrivals + total.goals > 0 ? OF_SITES : [])].map((measure) => (
             <Figure
               key={measure}
               name={MEASURES[measure].label}

@@ -19,6 +19,7 @@ import { QuestionBar } from './QuestionBar.tsx'
 import { RowsBehind } from './RowsBehind.tsx'
 import { SavedQuestions } from './SavedQuestions.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
+import { ToWhatEnd } from './ToWhatEnd.tsx'
 import { useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
@@ -136,6 +137,7 @@ export function ResultsScreen() {
         )}
         {summary.data && unit && isOfKind(unit, 'time') && <Marks summary={summary.data} asked={asked} />}
         <Panels asked={asked} currency={currency} />
+        {total && <ToWhatEnd asked={asked} total={total.total} currency={currency} />}
         {campaign && <OnPages key={JSON.stringify(of)} scope={of} from={from} to={to} zone={zone} />}
         <Behind asked={asked} />
       </Stack>

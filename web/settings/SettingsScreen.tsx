@@ -5,6 +5,7 @@ import { DomainsPart } from './DomainsPart.tsx'
 import { FilesPart } from './FilesPart.tsx'
 import { HouseRulesForm } from './HouseRulesForm.tsx'
 import { KeepScansForm } from './KeepScansForm.tsx'
+import { GoalSitePart } from './GoalSitePart.tsx'
 import { HouseStylesPart } from './HouseStylesPart.tsx'
 import { PageStylesPart } from '../pages/index.ts'
 import { SharedLanes } from '../routing/index.ts'
@@ -25,6 +26,7 @@ const PARTS = {
   styles: 'House styles',
   pages: 'Page styles',
   wallet: 'Wallet passes',
+  goals: 'Goals on sites',
   leads: 'States of leads',
   mail: 'Mail',
   watches: 'What you are told',
@@ -64,6 +66,7 @@ export function SettingsScreen() {
         {shown === 'styles' && <HouseStylesPart />}
         {shown === 'pages' && <PageStylesPart />}
         {shown === 'wallet' && <WalletPart />}
+        {shown === 'goals' && <GoalSitePart />}
         {shown === 'watches' && <WatchesPart />}
         {shown === 'leads' && <LeadStatesPart />}
         {shown === 'mail' && <MailPart />}

@@ -1,0 +1,80 @@
+import { goalSettings, type GoalKind, type GoalRow, type GoalSettings } from '@flimbo/core/goals'
+import { fieldFaults } from '@flimbo/core/api'
+
+/** A goal as it is typed: its value is text until it is saved. */
+export interface GoalDraft extends Omit<GoalSettings, 'value'> {
+  readonly value: string
+}
+
+export const NEW_GOAL: GoalDraft = {
+  name: '',
+  kind: 'address',
+  key: '',
+  pattern: '',
+  selector: '',
+  value: '',
+  counts: 'scan',
+  signedOnly: false,
+  isOn: true,
+}
+
+export const draftOf = ({
+  name,
+  kind,
+  key,
+  pattern,
+  selector,
+  value,
+  counts,
+  signedOnly,
+  isOn,
+}: GoalRow) => ({
+  ...{ name, kind, key, pattern, selector, counts, signedOnly, isOn },
+  value: value === null ? '' : String(value),
+})
+
+/** A key made of a name, as long as nobody typed one. */
+export const keyOfName = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 40)
+    .replace(/-+$/, '')
+
+/** Whether browsers understand a selector; the server has none to ask. */
+function isSelector(selector: string): boolean {
+  try {
+    document.createDocumentFragment().querySelector(selector)
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** What a kind has no use for is not sent. */
+const ofKind = (kind: GoalKind, of: GoalKind, text: string) => (kind === of ? text : '')
+
+/** The settings that are typed, or what is wrong with them, by field. */
+export function readDraft(draft: GoalDraft): {
+  settings: GoalSettings | null
+  faults: ReadonlyMap<string, string>
+} {
+  const { kind, value, pattern, selector, signedOnly, key, name } = draft
+  const typed = value.trim().replace(',', '.')
+  const read = goalSettings.safeParse({
+    ...draft,
+    key: key === '' ? keyOfName(name) : key,
+    value: typed === '' ? null : Number(typed),
+    pattern: ofKind(kind, 'address', pattern),
+    selector: ofKind(kind, 'click', selector),
+    signedOnly: kind === 'sent' && signedOnly,
+  })
+  const faults = new Map(
+    read.success ? [] : fieldFaults(read.error).map(({ path, message }) => [path, message]),
+  )
+  if (kind === 'click' && selector !== '' && !isSelector(selector))
+    faults.set('selector', 'This is no CSS selector. Write one such as #buy or button.order.')
+  return { settings: read.success && faults.size === 0 ? read.data : null, faults }
+}

@@ -1,0 +1,2 @@
+export { GoalsScreen } from './GoalsScreen.tsx'
+export { Snippet } from './Snippets.tsx'
