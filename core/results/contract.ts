@@ -67,7 +67,11 @@ export const resultsApi = {
     method: 'POST',
     path: '/figures',
     room: 'results',
-    access: { right: 'view', things: thingsIn('body'), orAll: true },
+    access: {
+      right: 'view',
+      things: { ...thingsIn('body'), campaign: ['body.campaignId', 'body.otherCampaignId'] },
+      orAll: true,
+    },
     summary: 'Answers to questions about scans, leads and cost: by what, of whom, when, and against what',
     body: asked,
     answer: answers,

@@ -9,6 +9,10 @@ export {
 export type { ResultsSummary, SavedQuestion, SavedValue, TimeMark } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
 export type { Counted, Interval } from './proportion.ts'
+export { compareRates, FALSE_DISCOVERIES } from './compare.ts'
+export type { Comparison } from './compare.ts'
+export { adjustedForMany } from './falseDiscovery.ts'
+export { fisherTest } from './fisher.ts'
 export { funnelRows } from './funnel.ts'
 export type { FunnelRow, FunnelStep } from './funnel.ts'
 export { meanInterval, spreadOf, studentT } from './mean.ts'
@@ -30,7 +34,15 @@ export {
   shareOf,
 } from './measures.ts'
 export type { Figures, Measure } from './measures.ts'
-export { AGAINST, CELLS_MAX, CROSSED_MAX, daysAgainst, QUESTIONS_MAX, ROWS_MAX } from './question.ts'
+export {
+  AGAINST,
+  CELLS_MAX,
+  CROSSED_MAX,
+  daysAgainst,
+  isOfOther,
+  QUESTIONS_MAX,
+  ROWS_MAX,
+} from './question.ts'
 export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'

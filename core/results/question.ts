@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { hasAtMostOne, ONE_AT_MOST } from '../scans/index.ts'
-import { calendarDay, daysBefore, shiftYear } from '../time/index.ts'
+import { calendarDay, daysBefore, daysBetween, shiftDay, shiftYear } from '../time/index.ts'
 import { dimension, filters } from '../dimensions/index.ts'
 import { MEASURE_NAMES } from './measures.ts'
 
@@ -36,17 +36,42 @@ export const ofFields = {
 
 export const DAYS_IN_ORDER = { message: 'The last day lies before the first.', path: ['to'] }
 
-/** What figures are held against: nothing, as many days just before, or the same days a year earlier. */
-export const AGAINST = ['none', 'before', 'year'] as const
+/**
+ * What figures are held against: nothing, as many days just before, the same days a year earlier, or another campaign,
+ * on the same days or on those that are as long after its own first day.
+ */
+export const AGAINST = ['none', 'before', 'year', 'campaign', 'campaignFromStart'] as const
 export type Against = (typeof AGAINST)[number]
 
-/** The days that others are held against; null for nothing. */
+/** Whether figures are held against those of another campaign. */
+export const isOfOther = (against: Against): boolean =>
+  against === 'campaign' || against === 'campaignFromStart'
+
+interface Days {
+  readonly from: string
+  readonly to: string
+}
+
+/** The days that others are held against; null for nothing. @param starts the first days of the campaign and of the other */
 export function daysAgainst(
   against: Against,
-  { from, to }: { readonly from: string; readonly to: string },
-): { from: string; to: string } | null {
-  if (against === 'none') return null
-  return against === 'before' ? daysBefore(from, to) : { from: shiftYear(from, -1), to: shiftYear(to, -1) }
+  { from, to }: Days,
+  starts: { readonly own: string; readonly other: string } | null = null,
+): Days | null {
+  switch (against) {
+    case 'none':
+      return null
+    case 'before':
+      return daysBefore(from, to)
+    case 'year':
+      return { from: shiftYear(from, -1), to: shiftYear(to, -1) }
+    case 'campaign':
+      return { from, to }
+    case 'campaignFromStart': {
+      const later = starts ? daysBetween(starts.own, starts.other) - 1 : 0
+      return { from: shiftDay(from, later), to: shiftDay(to, later) }
+    }
+  }
 }
 
 /** Questions of the same scope and days, both included. */
@@ -56,10 +81,17 @@ export const asked = z
     from: calendarDay,
     to: calendarDay,
     against: z.enum(AGAINST).default('none'),
+    /** The campaign that figures are held against, where they are. */
+    otherCampaignId: z.int().positive().optional(),
     questions: z.array(question).min(1).max(QUESTIONS_MAX),
   })
   .refine(hasAtMostOne, ONE_AT_MOST)
   .refine(({ from, to }) => from <= to, DAYS_IN_ORDER)
+  .refine(
+    ({ against, campaignId, otherCampaignId }) =>
+      !isOfOther(against) || (campaignId !== undefined && otherCampaignId !== undefined),
+    { message: 'Choose the campaign that figures are held against.', path: ['otherCampaignId'] },
+  )
 export type Asked = z.output<typeof asked>
 
 const counts = {

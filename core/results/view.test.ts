@@ -5,6 +5,7 @@ import {
   AGAINST,
   daysOf,
   DEFAULT_VIEW,
+  isOfOther,
   MEASURE_NAMES,
   PRESETS,
   readView,
@@ -14,23 +15,26 @@ import {
 } from './index.ts'
 
 const presets = PRESETS.map(({ id }) => id)
-const view: fc.Arbitrary<QuestionView> = fc.record({
-  what: fc.constantFrom(...MEASURE_NAMES),
-  by: fc.uniqueArray(fc.constantFrom(...DIMENSION_NAMES), { maxLength: 2 }),
-  filters: fc.dictionary(
-    fc.constantFrom(...DIMENSION_NAMES),
-    fc.uniqueArray(fc.string({ unit: 'grapheme', maxLength: 12 }), {
-      minLength: 1,
-      maxLength: 4,
-    }),
-    { maxKeys: 3, noNullPrototype: true },
-  ),
-  period: fc.oneof(
-    fc.record({ preset: fc.constantFrom(...presets) }),
-    fc.constant({ from: '2026-07-01', to: '2026-07-31' }),
-  ),
-  against: fc.constantFrom(...AGAINST),
-})
+const view: fc.Arbitrary<QuestionView> = fc
+  .record({
+    what: fc.constantFrom(...MEASURE_NAMES),
+    by: fc.uniqueArray(fc.constantFrom(...DIMENSION_NAMES), { maxLength: 2 }),
+    filters: fc.dictionary(
+      fc.constantFrom(...DIMENSION_NAMES),
+      fc.uniqueArray(fc.string({ unit: 'grapheme', maxLength: 12 }), {
+        minLength: 1,
+        maxLength: 4,
+      }),
+      { maxKeys: 3, noNullPrototype: true },
+    ),
+    period: fc.oneof(
+      fc.record({ preset: fc.constantFrom(...presets) }),
+      fc.constant({ from: '2026-07-01', to: '2026-07-31' }),
+    ),
+    against: fc.constantFrom(...AGAINST),
+    otherCampaignId: fc.option(fc.integer({ min: 1, max: 99 })),
+  })
+  .map((asked) => ({ ...asked, otherCampaignId: isOfOther(asked.against) ? asked.otherCampaignId : null }))
 
 describe('a question in an address', () => {
   it('is read as it was written, whatever it is, and leaves alone what else stands there', () => {

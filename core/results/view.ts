@@ -11,7 +11,7 @@ import {
 import { calendarDay } from '../time/index.ts'
 import { MEASURE_NAMES, type Measure } from './measures.ts'
 import { DEFAULT_PRESET, periodBetween, PRESET_IDS, presetNamed, type Period } from './period.ts'
-import { AGAINST, type Against } from './question.ts'
+import { AGAINST, isOfOther, type Against } from './question.ts'
 
 /** A question as it is kept: days that go with the day on which it is asked, or days that stay. */
 export const questionView = z.strictObject({
@@ -23,6 +23,7 @@ export const questionView = z.strictObject({
     z.strictObject({ from: calendarDay, to: calendarDay }),
   ]),
   against: z.enum(AGAINST),
+  otherCampaignId: z.int().positive().nullable().default(null),
 })
 
 /** All that a person has asked: what, by what, of which scans, when, and against what. */
@@ -33,6 +34,8 @@ export interface QuestionView {
   readonly filters: Filters
   readonly period: Period
   readonly against: Against
+  /** The campaign that figures are held against; null where it is none, or not chosen yet. */
+  readonly otherCampaignId: number | null
 }
 
 /** What an address asks that says nothing. */
@@ -42,12 +45,13 @@ export const DEFAULT_VIEW: QuestionView = {
   filters: {},
   period: { preset: DEFAULT_PRESET },
   against: 'none',
+  otherCampaignId: null,
 }
 
 const FILTER = 'in.'
 /** The names in an address that a question is made of; others are not its own. */
 const isOfView = (name: string) =>
-  ['what', 'by', 'days', 'from', 'to', 'against'].includes(name) || name.startsWith(FILTER)
+  ['what', 'by', 'days', 'from', 'to', 'against', 'other'].includes(name) || name.startsWith(FILTER)
 
 const dimensionNamed = (text: string) => DIMENSION_NAMES.find((name) => name === text)
 
@@ -57,6 +61,7 @@ export function readView(address: URLSearchParams): QuestionView {
   const by = text('by')
     .split(',')
     .flatMap((name) => dimensionNamed(name) ?? [])
+  const other = Number(text('other'))
   const narrowed: Filters = {}
   for (const name of new Set(address.keys())) {
     const named = name.startsWith(FILTER) ? dimensionNamed(name.slice(FILTER.length)) : undefined
@@ -68,6 +73,7 @@ export function readView(address: URLSearchParams): QuestionView {
     filters: narrowed,
     period: periodBetween(text('from'), text('to')) ?? { preset: presetNamed(text('days')) },
     against: AGAINST.find((each) => each === text('against')) ?? 'none',
+    otherCampaignId: Number.isSafeInteger(other) && other > 0 ? other : null,
   }
 }
 
@@ -82,6 +88,7 @@ export function writeView(address: URLSearchParams, view: QuestionView): URLSear
     written.set('to', period.to)
   } else if (period.preset !== DEFAULT_PRESET) written.set('days', period.preset)
   if (against !== 'none') written.set('against', against)
+  if (isOfOther(against) && view.otherCampaignId !== null) written.set('other', String(view.otherCampaignId))
   for (const [name, keys] of filterEntries(view.filters))
     for (const key of keys) written.append(`${FILTER}${name}`, key)
   return written

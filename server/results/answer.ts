@@ -34,6 +34,8 @@ export interface AskedFigures extends Days {
   readonly within: Within
   readonly zone: string
   readonly before: Days | null
+  /** Whose figures they are held against; left out where they are their own. */
+  readonly other?: Within | undefined
   readonly channels: readonly ChannelRule[]
   readonly questions: readonly Question[]
 }
@@ -96,13 +98,20 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
   }
 
   return (asked: AskedFigures): Answer[] => {
-    const { questions, before } = asked
+    const { questions, before, other } = asked
     const codes = codeRows(database, asked.within)
+    const earlierCodes = other ? codeRows(database, other) : codes
     const byId = new Map(codes.map((code) => [code.id, code]))
     const now = find(asked, codes, asked)
     const aligned = before && alignTime(asked, before)
     const earlier =
-      before && aligned && find({ ...asked, questions: questions.map(aligned.question) }, codes, before)
+      before &&
+      aligned &&
+      find(
+        { ...asked, within: other ?? asked.within, questions: questions.map(aligned.question) },
+        earlierCodes,
+        before,
+      )
     return questions.map((question, i): Answer => {
       const { rows = [], total = NO_FIGURES, spots = {}, leavesOutFolded = false } = now[i] ?? {}
       const then = earlier?.[i]

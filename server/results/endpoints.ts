@@ -1,6 +1,8 @@
-import { daysAgainst, resultsApi } from '@flimbo/core/results'
+import { daysAgainst, isOfOther, resultsApi } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
+import { dayIn } from '@flimbo/core/time'
+import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import { withinOf } from './scope.ts'
 
@@ -9,13 +11,16 @@ export interface Channels {
   channelsOf(workspaceId: number): Promise<readonly ChannelRule[]>
 }
 
+/** The first day of a campaign: as it was planned, or else the day it was made. */
+const startOf = ({ startsOn, createdAt }: CampaignRow, zone: string) => startsOn ?? dayIn(zone, createdAt)
+
 /** Errors that say what to ask instead, by their names: they come from another thread. */
 const TOO_MUCH: ReadonlySet<string> = new Set(['TooManyBuckets', 'TooManyPairs'])
 
 /** The endpoints of results, as `core`’s contract describes them. */
 export function resultsEndpoints(
   mounts: Mounts,
-  { reader, tagging }: { reader: Reader; tagging: Channels },
+  { database: { read }, reader, tagging }: { database: Database; reader: Reader; tagging: Channels },
 ): void {
   mount(mounts, resultsApi.get, async ({ query: { from, to, ...of }, who, campaign }) => {
     const zone = campaign?.zone ?? who.workspace.zone
@@ -29,10 +34,15 @@ export function resultsEndpoints(
   })
 
   mount(mounts, resultsApi.ask, async ({ body, who, campaign }) => {
-    const { from, to, against, questions, ...of } = body
+    const { from, to, against, otherCampaignId, questions, ...of } = body
     const { workspace } = who
     const zone = campaign?.zone ?? workspace.zone
-    const before = daysAgainst(against, { from, to })
+    const other =
+      otherCampaignId !== undefined && isOfOther(against)
+        ? await read.findOneByOrFail(tables.campaigns, { id: otherCampaignId })
+        : null
+    const starts = campaign && other ? { own: startOf(campaign, zone), other: startOf(other, zone) } : null
+    const before = daysAgainst(against, { from, to }, starts)
     const folded = await reader.ask('foldedScans', workspace.id)
     try {
       const answers = await reader.ask('answers', {
@@ -42,6 +52,7 @@ export function resultsEndpoints(
         from,
         to,
         before,
+        ...(other ? { other: { campaignId: other.id } } : {}),
         channels: await tagging.channelsOf(workspace.id),
         questions,
       })

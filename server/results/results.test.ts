@@ -256,6 +256,40 @@ describe('counts on every screen', () => {
   })
 })
 
+describe('figures against another campaign', () => {
+  const starts = (id: number, version: number, startsOn: string) =>
+    flimbo.ask('PATCH', `/api/campaigns/${String(id)}`, { version, startsOn })
+  const ask = async (more: object) =>
+    (
+      await flimbo.ask<Answers>('POST', '/api/figures', {
+        ...{ campaignId: campaign.id, from: '2026-03-29', to: '2026-03-30', questions: [{ by: ['day'] }] },
+        ...more,
+      })
+    ).body
+  it('are those of its pieces on the same days, or as long after its own start, day beside day', async () => {
+    const otherCampaignId = other.campaignId
+    const same = await ask({
+      ...{ against: 'campaign', otherCampaignId, from: '2026-10-25', to: '2026-10-25' },
+    })
+    expect(same.answers[0]?.total).toMatchObject({ scans: 3, before: { scans: 1 } })
+    await starts(campaign.id, campaign.version, '2026-03-28')
+    await starts(otherCampaignId, 1, '2026-10-24')
+    const { before, answers } = await ask({ against: 'campaignFromStart', otherCampaignId })
+    expect(before).toEqual({ from: '2026-10-25', to: '2026-10-26' })
+    expect(answers[0]?.rows.map(({ keys, scans, before: then }) => [keys[0], scans, then?.scans])).toEqual([
+      ['2026-03-29', 3, 1],
+      ['2026-03-30', 1, 0],
+    ])
+  })
+  it('need to know which campaign, of one that is ours', async () => {
+    const body = { campaignId: campaign.id, from: '2026-03-29', to: '2026-03-30', questions: [{}] }
+    const refusal = await flimbo.refused('POST', '/api/figures', { ...body, against: 'campaign' })
+    expect(refusal.fields?.[0]?.path).toBe('otherCampaignId')
+    const theirs = { ...body, against: 'campaign', otherCampaignId: 999 }
+    expect((await flimbo.refused('POST', '/api/figures', theirs)).status).toBe(404)
+  })
+})
+
 describe('live events', () => {
   it('tell of a scan within a second, and of a change', async () => {
     const stop = new AbortController()

@@ -154,6 +154,9 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
     name: 'A',
     destination: 'https://a.example',
   }),
+  'POST /figures body.otherCampaignId': (id) => ({
+    ...{ ...FIGURES, campaignId: id, against: 'campaign', otherCampaignId: id },
+  }),
   'POST /teams body.campaignId': (campaignId) => ({ ...TEAM, campaignId }),
   'POST /page-files body.campaignId': (campaignId) => ({ campaignId, key: 'A'.repeat(21) }),
   'POST /pages body.campaignId': (campaignId) => ({ campaignId, name: 'A' }),

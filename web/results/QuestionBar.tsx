@@ -5,9 +5,12 @@ import {
   MEASURES,
   presetNamed,
   PRESETS,
+  isOfOther,
   type Against,
   type Measure,
 } from '@flimbo/core/results'
+import { campaignsApi } from '@flimbo/core/campaigns'
+import { useAnswer } from '../api/index.ts'
 import { DayField } from '../ui/index.ts'
 import type { AskedResults } from './useResults.ts'
 
@@ -21,12 +24,17 @@ const AGAINST_LABELS: Readonly<Record<Against, string>> = {
   none: 'nothing',
   before: 'the days before',
   year: 'a year earlier',
+  campaign: 'another campaign, same days',
+  campaignFromStart: 'another campaign, from its start',
 }
 
 const OWN_DAYS = 'own'
 
 /** What is asked, as a sentence of fields: what, by what, when, and against what. */
-export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedResults }) {
+export function QuestionBar({ asked: { of, view, from, to, ask } }: { asked: AskedResults }) {
+  const names = useAnswer(campaignsApi.names, {})
+  const others = (names.data?.rows ?? []).filter(({ id }) => id !== of.campaignId)
+  const canBeOther = of.campaignId !== undefined && others.length > 0
   const [first, second] = view.by
   const preset = 'preset' in view.period ? view.period.preset : OWN_DAYS
   return (
@@ -111,15 +119,36 @@ export function QuestionBar({ asked: { view, from, to, ask } }: { asked: AskedRe
         value={view.against}
         width={140}
         change={(against) => {
-          ask({ against: against as Against })
+          // Its own names.
+          const next = against as Against
+          const otherCampaignId = isOfOther(next) ? (view.otherCampaignId ?? others[0]?.id ?? null) : null
+          ask({ against: next, otherCampaignId })
         }}
       >
-        {(Object.keys(AGAINST_LABELS) as Against[]).map((each) => (
-          <MenuItem key={each} value={each}>
-            {AGAINST_LABELS[each]}
-          </MenuItem>
-        ))}
+        {(Object.keys(AGAINST_LABELS) as Against[])
+          .filter((each) => canBeOther || !isOfOther(each) || each === view.against)
+          .map((each) => (
+            <MenuItem key={each} value={each}>
+              {AGAINST_LABELS[each]}
+            </MenuItem>
+          ))}
       </Choice>
+      {isOfOther(view.against) && (
+        <Choice
+          label="Other campaign"
+          value={others.some(({ id }) => id === view.otherCampaignId) ? String(view.otherCampaignId) : ''}
+          width={200}
+          change={(id) => {
+            ask({ otherCampaignId: Number(id) })
+          }}
+        >
+          {others.map(({ id, name }) => (
+            <MenuItem key={id} value={String(id)}>
+              {name}
+            </MenuItem>
+          ))}
+        </Choice>
+      )}
     </Stack>
   )
 }

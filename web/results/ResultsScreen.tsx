@@ -1,6 +1,6 @@
 import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
 import { isOfKind, timeKey, toggleKey, withoutDimension, type Dimension } from '@flimbo/core/dimensions'
-import { resultsApi } from '@flimbo/core/results'
+import { isOfOther, resultsApi } from '@flimbo/core/results'
 import { daysBetween, unitFor } from '@flimbo/core/time'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useMemo } from 'react'
@@ -12,6 +12,7 @@ import { AnswerSheet } from './AnswerSheet.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
 import { Marks } from './Marks.tsx'
+import { MoreThanChance } from './MoreThanChance.tsx'
 import { Narrowing } from './Narrowing.tsx'
 import { OnPages } from './OnPages.tsx'
 import { Panels } from './Panels.tsx'
@@ -23,7 +24,21 @@ import { ToWhatEnd } from './ToWhatEnd.tsx'
 import { useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
-const AGAINST = { none: null, before: 'days before', year: 'year before' } as const
+const AGAINST = {
+  none: null,
+  before: 'days before',
+  year: 'year before',
+  campaign: 'other campaign',
+  campaignFromStart: 'other campaign',
+} as const
+
+/** What the figures are held against; nothing while the other campaign is not chosen, or where none can be. */
+function againstOf({ of, view: { against, otherCampaignId } }: AskedResults) {
+  if (!isOfOther(against)) return { against }
+  return of.campaignId === undefined || otherCampaignId === null || otherCampaignId === of.campaignId
+    ? { against: 'none' as const }
+    : { against, otherCampaignId }
+}
 
 /** What is watched, in a word. */
 function nameOf({ of: { codeId, routeId } }: AskedResults): string {
@@ -45,7 +60,7 @@ export function ResultsScreen() {
       ...of,
       from,
       to,
-      against: view.against,
+      ...againstOf(asked),
       questions: [
         { what: view.what, filters: view.filters },
         // What it is parted by is chosen on it: all of that stays there to be seen.
@@ -120,7 +135,7 @@ export function ResultsScreen() {
             zone={zone}
             from={from}
             to={to}
-            against={AGAINST[view.against]}
+            against={figures.data?.before ? AGAINST[view.against] : null}
             marks={marks}
             chosen={(by[0] && view.filters[by[0]]) ?? NONE}
             choose={(keys) => {
@@ -135,6 +150,7 @@ export function ResultsScreen() {
         ) : (
           <Skeleton variant="rounded" height={320} />
         )}
+        <MoreThanChance what={view.what} by={by} answer={answer} before={figures.data?.before ?? null} />
         {summary.data && unit && isOfKind(unit, 'time') && <Marks summary={summary.data} asked={asked} />}
         <Panels asked={asked} currency={currency} />
         {total && <ToWhatEnd asked={asked} total={total.total} currency={currency} />}

@@ -1,0 +1,88 @@
+import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { keyLabel } from '@flimbo/core/charts'
+import { DIMENSIONS, isOfKind, type Dimension } from '@flimbo/core/dimensions'
+import { day, percent, quantity, rateWithin } from '@flimbo/core/formats'
+import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } from '@flimbo/core/results'
+import { Sheet } from '../ui/index.ts'
+
+const SHOWN = 12
+const points = (part: number) =>
+  `${part < 0 ? '−' : '+'}${String(Math.abs(Math.round(part * 1000) / 10))} points`
+const chance = (p: number) => (p < 0.001 ? 'below 0.1 %' : percent(p))
+
+/** Which keys of a rate differ from the others, or from before, by more than chance; nothing where no rate is asked. */
+export function MoreThanChance({
+  what,
+  by,
+  answer,
+  before,
+}: {
+  what: Measure
+  by: readonly Dimension[]
+  answer: Answer | undefined
+  before: { from: string; to: string } | null
+}) {
+  const [dimension] = by
+  if (MEASURES[what].form !== 'share' || !answer || dimension === undefined || by.length > 1) return null
+  // Pieces of time follow each other: one against all others says little, but against before it does.
+  if (isOfKind(dimension, 'time') && !before) return null
+  const found = compareRates(what, answer.rows, answer.total, before ? 'before' : 'others')
+  if (found.length < 2) return null
+  const sure = found.filter(({ isMoreThanChance }) => isMoreThanChance).length
+  const other = before ? `${day(before.from)} to ${day(before.to)}` : 'All others'
+  return (
+    <Sheet
+      title="More than chance?"
+      pad={false}
+      aside={
+        <Typography variant="body2" color="textSecondary">
+          {sure === 0
+            ? 'No difference is more than chance'
+            : `${quantity(sure, 'difference')} more than chance`}
+        </Typography>
+      }
+    >
+      <Table size="small" aria-label="Differences, the surest first">
+        <TableHead>
+          <TableRow>
+            <TableCell>{DIMENSIONS[dimension].label}</TableCell>
+            <TableCell align="right">{MEASURES[what].label}</TableCell>
+            <TableCell align="right">{other}</TableCell>
+            <TableCell align="right">Difference (95 % interval)</TableCell>
+            <TableCell align="right">By chance alone</TableCell>
+            <TableCell>Verdict</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {found
+            .slice(0, SHOWN)
+            .map(({ keys: [key = ''], rate, other: held, above, pValue, isMoreThanChance }) => (
+              <TableRow key={key}>
+                <TableCell component="th" scope="row">
+                  {keyLabel(dimension, key, answer.names)}
+                </TableCell>
+                <TableCell align="right">{rateWithin(rate)}</TableCell>
+                <TableCell align="right">{rateWithin(held)}</TableCell>
+                <TableCell align="right">
+                  {points(above.value)} ({points(above.low)} to {points(above.high)})
+                </TableCell>
+                <TableCell align="right">{chance(pValue)}</TableCell>
+                <TableCell>{verdict(above.value, isMoreThanChance)}</TableCell>
+              </TableRow>
+            ))}
+        </TableBody>
+      </Table>
+      <Typography variant="body2" color="textSecondary" sx={{ p: 1.5 }}>
+        {found.length > SHOWN && `The ${String(SHOWN)} surest of ${String(found.length)}. `}
+        Fisher’s exact test, corrected for {String(found.length)} comparisons by Benjamini and Hochberg: of
+        the differences that are called more than chance, {percent(FALSE_DISCOVERIES)} are expected to be
+        none.
+      </Typography>
+    </Sheet>
+  )
+}
+
+function verdict(above: number, isMoreThanChance: boolean): string {
+  if (!isMoreThanChance) return 'may be chance'
+  return above > 0 ? 'higher' : 'lower'
+}
