@@ -10,6 +10,14 @@ export interface ChartMark {
   readonly name: string
 }
 
+/** What a piece of time was expected to bring, by its key. */
+export interface ExpectedPiece {
+  readonly key: string
+  readonly expected: number
+  readonly low: number
+  readonly high: number
+}
+
 /** An answer that is to be drawn. */
 export interface Drawn {
   readonly what: Measure
@@ -22,6 +30,8 @@ export interface Drawn {
   /** What figures are held against is called so; null where they are held against nothing. */
   readonly against: string | null
   readonly marks: readonly ChartMark[]
+  /** What the pieces of time were expected to bring, where that is known. */
+  readonly expected?: readonly ExpectedPiece[]
   /** Keys of the first dimension that are chosen: the others stand back. */
   readonly chosen: readonly string[]
   /** Whether areas are told apart by patterns too. */

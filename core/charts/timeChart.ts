@@ -62,6 +62,40 @@ function markLine({ marks, colours }: Drawn, keys: readonly string[]): ChartOpti
   }
 }
 
+/** What was expected: a dashed line, and the band in which 95 of 100 days lie. */
+function expectedSeries({ expected = [], colours }: Drawn, keys: readonly string[]): ChartOption[] {
+  if (expected.length === 0) return []
+  const byKey = new Map(expected.map((each) => [each.key, each]))
+  const known = keys.map((key) => byKey.get(key))
+  const [, , , sky = ''] = colours.series
+  // Behind the bars.
+  const still = {
+    type: 'line',
+    z: 0,
+    symbol: 'none',
+    silent: true,
+    stack: 'expected',
+    tooltip: { show: false },
+  }
+  return [
+    {
+      name: 'Expected',
+      type: 'line',
+      symbol: 'none',
+      data: known.map((each) => (each ? Math.round(each.expected * 10) / 10 : null)),
+      itemStyle: { color: sky },
+      lineStyle: { width: 1.5, type: 'dotted' },
+    },
+    { ...still, data: known.map((each) => each?.low ?? null), lineStyle: { opacity: 0 } },
+    {
+      ...still,
+      data: known.map((each) => (each ? each.high - each.low : null)),
+      lineStyle: { opacity: 0 },
+      areaStyle: { color: sky, opacity: 0.18 },
+    },
+  ]
+}
+
 /**
  * One figure over what has an order of its own: time that goes on, time that comes again, distance. Counts are bars, rates
  * are lines with gaps where there is no figure; beside scans the unique ones, and dashed what they are held against.
@@ -102,6 +136,7 @@ export function timeChart(drawn: Drawn): ChartOption {
             },
           ]
         : []),
+      ...expectedSeries(drawn, keys),
       ...(against === null
         ? []
         : [

@@ -35,13 +35,15 @@ export const resultsSummary = z.object({
 })
 export type ResultsSummary = z.infer<typeof resultsSummary>
 
+/** Whose figures, and of which days, in a query. */
+export const resultsQueryFields = {
+  clientId: idQuery.optional(),
+  ...scopeIds,
+  from: calendarDay,
+  to: calendarDay,
+}
 export const resultsQuery = z
-  .strictObject({
-    clientId: idQuery.optional(),
-    ...scopeIds,
-    from: calendarDay,
-    to: calendarDay,
-  })
+  .strictObject(resultsQueryFields)
   .refine(hasAtMostOne, ONE_AT_MOST)
   .refine(({ from, to }) => from <= to, DAYS_IN_ORDER)
 

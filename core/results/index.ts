@@ -2,6 +2,7 @@ export {
   MARK_KINDS,
   resultsApi,
   resultsQuery,
+  resultsQueryFields,
   resultsSummary,
   savedQuestion,
   savedValue,

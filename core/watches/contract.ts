@@ -45,6 +45,10 @@ export const newWatch = z
     message: 'Give the number of scans, or of days.',
     path: ['n'],
   })
+  .refine(({ what, campaignId }) => what !== 'unusual' || campaignId !== undefined, {
+    message: 'What is unusual is found for whole campaigns and their pieces. Watch the campaign.',
+    path: ['what'],
+  })
   .refine(({ what, n }) => what !== 'silent' || (n ?? 0) <= DAYS_MAX, {
     message: `Give at most ${String(DAYS_MAX)} days.`,
     path: ['n'],

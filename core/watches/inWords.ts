@@ -15,6 +15,7 @@ export function watchInWords(what: WatchWhat, every: WatchEvery, n: number | nul
   if (what === 'leads') return 'each new lead'
   if (what === 'first') return 'the first scan'
   if (what === 'count') return quantity(n ?? 0, 'scan')
+  if (what === 'unusual') return 'anything unusual'
   return what === 'silent' ? `no scan for ${quantity(n ?? 0, 'day')}` : 'many more scans than usual'
 }
 

@@ -3,7 +3,7 @@ export const WATCH_OF = ['campaign', 'route', 'code'] as const
 export type WatchOf = (typeof WATCH_OF)[number]
 
 /** What somebody is told of: each lead, a summary now and then, or scans that reach, stop or exceed something. */
-export const WATCH_WHAT = ['leads', 'summary', 'first', 'count', 'silent', 'spike'] as const
+export const WATCH_WHAT = ['leads', 'summary', 'first', 'count', 'silent', 'spike', 'unusual'] as const
 export type WatchWhat = (typeof WATCH_WHAT)[number]
 
 /** How often a summary comes; `once` for all that is told when it happens. */

@@ -46,7 +46,7 @@ const PROGRAMS = [
   'Mozilla/5.0 (compatible; ChatLinkPreviewBot/1.0)',
   'Mozilla/5.0 (compatible; ExampleCrawler/2.1; +https://crawler.example/bot)',
   'curl/8.5.0',
-]
+] as const
 
 const OWN: Readonly<Record<string, string>> = { DE: 'de', NL: 'nl', DK: 'da', GB: 'en' }
 
@@ -69,5 +69,9 @@ export function randomPasser(faker: Faker): Passer {
 /** A program that follows links; about one request in thirty is one. */
 export function program(faker: Faker): Passer {
   return { ...randomPasser(faker), userAgent: faker.helpers.arrayElement(PROGRAMS), acceptLanguage: '' }
+}
+/** One that goes through pages, by its own account. */
+export function crawler(faker: Faker): Passer {
+  return { ...program(faker), userAgent: PROGRAMS[1] }
 }
 export const PROGRAM_SHARE = 0.033

@@ -1,6 +1,7 @@
 import { dayIn, shiftDay, startOfDay } from '@flimbo/core/time'
 import type { Faker } from '@faker-js/faker'
 import { CAMPAIGNS, type SampleCampaign, type SamplePiece, type SampleRoute } from '../scenario/pieces.ts'
+import { UNUSUAL } from '../scenario/unusual.ts'
 import { HOURS, seasonFactor, weekdayFactor } from '../scenario/season.ts'
 
 export const ZONE = 'Europe/Berlin'
@@ -22,16 +23,18 @@ export function shiftToToday(day: string, today: string, now: number): string {
 export interface Planned {
   readonly at: number
   readonly slug: string
+  /** Who scans it: somebody out of the crowd, unless it says otherwise. */
+  readonly who: 'passers' | 'abroad' | 'program'
 }
 
-/** How good the weather of a day is for going out, from 0.25 to 1.6. */
+/** How good the weather of a day is for going out, from 0.65 to 1.3. */
 function weather(faker: Faker): number {
   return faker.helpers.weightedArrayElement([
-    { value: 0.3, weight: 2 },
-    { value: 0.7, weight: 3 },
+    { value: 0.65, weight: 2 },
+    { value: 0.85, weight: 3 },
     { value: 1, weight: 5 },
-    { value: 1.3, weight: 3 },
-    { value: 1.6, weight: 1 },
+    { value: 1.15, weight: 3 },
+    { value: 1.3, weight: 1 },
   ])
 }
 
@@ -70,6 +73,22 @@ function expected(
   return (piece.weekly / 7) * seasonFactor(season, day) * weekdayFactor(day) * out * over
 }
 
+const daysAgo = (days: number, now: number) => startOfDay(ZONE, shiftDay(dayIn(ZONE, now), -days))
+const isGone = (slug: string, at: number, now: number) =>
+  slug === UNUSUAL.stopped.slug && at >= daysAgo(UNUSUAL.stopped.daysAgo, now)
+const isGale = (utmCampaign: string, midnight: number, now: number) =>
+  UNUSUAL.gale.utmCampaigns.some((each) => each === utmCampaign) &&
+  midnight === daysAgo(UNUSUAL.gale.daysAgo, now)
+
+/** Those that came beside all others in the last week. */
+const crowds = (faker: Faker, now: number): Planned[] =>
+  UNUSUAL.crowds.flatMap(({ slug, daysAgo: days, from, hours: length, scans, who }) =>
+    Array.from({ length: scans }, () => ({
+      ...{ slug, who },
+      at: daysAgo(days, now) + from * HOUR_MS + faker.number.int(length * HOUR_MS - 1),
+    })),
+  )
+
 /** Every scan of the last fourteen months, in order: seasons, weekdays, weather and hours. */
 export function plannedScans(faker: Faker, now: number, scale: number): Planned[] {
   const scans: Planned[] = []
@@ -81,14 +100,15 @@ export function plannedScans(faker: Faker, now: number, scale: number): Planned[
       const midnight = startOfDay(ZONE, shiftToToday(written, campaign.today, now))
       for (const route of campaign.routes)
         for (const piece of route.pieces) {
-          const n = comers(faker, expected(campaign, route, piece, written) * outside * scale)
+          const gale = isGale(campaign.utmCampaign, midnight, now) ? UNUSUAL.gale.part : 1
+          const n = comers(faker, expected(campaign, route, piece, written) * outside * gale * scale)
           for (let i = 0; i < n; i++) {
             const at =
               midnight + faker.helpers.weightedArrayElement(hours) * HOUR_MS + faker.number.int(HOUR_MS - 1)
-            if (at < now) scans.push({ at, slug: piece.slug })
+            if (at < now && !isGone(piece.slug, at, now)) scans.push({ at, slug: piece.slug, who: 'passers' })
           }
         }
     }
   }
-  return scans.sort((a, b) => a.at - b.at)
+  return [...scans, ...crowds(faker, now)].sort((a, b) => a.at - b.at)
 }

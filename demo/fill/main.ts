@@ -9,6 +9,7 @@ import { fillGoals } from './goals.ts'
 import { fillMails } from './mails.ts'
 import { fillResults } from './results.ts'
 import { fillScans } from './scans.ts'
+import { fillUnusual } from './unusual.ts'
 
 const SEED = 20261124
 /** Brings the scenario's weeks to a little more than 60,000 scans. */
@@ -28,6 +29,7 @@ if (await database.read.existsBy(tables.people, {})) {
     await fillGoals(database, faker, began)
     await fillMails(database, faker, began)
     await fillResults(database, began)
+    await fillUnusual(database, began)
     console.log(
       `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,
     )

@@ -7,6 +7,7 @@ import { ZONE } from './calendar.ts'
 const NOTES: readonly (readonly [daysAgo: number, text: string, isOfAll: boolean])[] = [
   [25, 'Storm: no boats after noon', false],
   [13, 'Harbour fair, open until ten', false],
+  [4, 'Gale: no boat leaves', false],
   [9, 'School holidays begin', true],
 ]
 

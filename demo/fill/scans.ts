@@ -31,7 +31,8 @@ import {
   PACKED_WIDTH,
 } from '@flimbo/server/scans'
 import Sqlite from 'better-sqlite3'
-import { randomPasser, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
+import { ABROAD } from '../scenario/unusual.ts'
+import { crawler, randomPasser, program, PROGRAM_SHARE, type Passer } from '../crowd/people.ts'
 import { plannedScans, ZONE } from './calendar.ts'
 
 /** Scans a transaction. */
@@ -99,18 +100,20 @@ export async function fillScans(
   }
 
   const planned = plannedScans(faker, now, scale)
-  planned.forEach(({ at, slug }, i) => {
+  planned.forEach(({ at, slug, who: kind }, i) => {
     const code = codes.get(slug)
     if (!code) throw new Error(`No code ${slug}`)
     const day = dayIn(ZONE, at)
     if (day !== today.day) today = { day, people: new Map() }
     if (!salts.has(day))
       salts.set(day, keepSalt({ workspaceId, day, salt: randomBytes(32).toString('hex') }).salt)
-    const isProgram = faker.number.float() < PROGRAM_SHARE
+    const isProgram = kind === 'program' || (kind === 'passers' && faker.number.float() < PROGRAM_SHARE)
     const seen = today.people.get(slug) ?? []
     const again = seen.length > 0 && faker.number.float() < AGAIN
     const person = () => (again ? faker.helpers.arrayElement(seen) : randomPasser(faker))
-    const who = isProgram ? program(faker) : person()
+    const ofCrowd = () => (isProgram ? program(faker) : person())
+    const comer = kind === 'program' ? crawler(faker) : ofCrowd()
+    const who = kind === 'abroad' ? { ...comer, address: ABROAD } : comer
     if (!isProgram) today.people.set(slug, [...seen, who])
     const { revisionId, route } = stateAt(history.get(code.routeId) ?? [], at)
     const enriched = enrich({

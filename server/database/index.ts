@@ -30,6 +30,7 @@ export type {
   ShortLinkRow,
   Snapshot,
   StaticCodeRow,
+  UnusualRow,
   ViewRow,
   WatchRow,
   WorkspaceRow,

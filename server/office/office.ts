@@ -33,6 +33,7 @@ import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints } from '../visitTags/index.ts'
+import { unusualEndpoints } from '../unusual/index.ts'
 import { UNSUBSCRIBE_PATH, unsubscribing, watchesEndpoints, type UnsubscribeLinks } from '../watches/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
@@ -180,6 +181,7 @@ export function office(parts: OfficeParts): Express {
     watchesEndpoints(mounts, rest)
     resultsEndpoints(mounts, rest)
     goalsEndpoints(mounts, rest)
+    unusualEndpoints(mounts, rest)
     keptEndpoints(mounts, database)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)

@@ -23,6 +23,7 @@ import { keyFor } from '../signing/index.ts'
 import { isStandInHost, standInMailServer, type StandIns } from '../standins/index.ts'
 import { tagging as makeTagging } from '../tagging/index.ts'
 import { hitDelivery, tagsOf } from '../visitTags/index.ts'
+import { startLookingForUnusual } from '../unusual/index.ts'
 import { startWatching, unsubscribeLinks, watchLetters } from '../watches/index.ts'
 import { loopback, closeServer } from './listening.ts'
 import { storedSecret } from './storedSecret.ts'
@@ -165,6 +166,9 @@ export async function openOffice({
   const watching = startWatching({ database, reader, live }, (error) => {
     log.error({ error }, 'what is watched could not be looked at; it is tried again')
   })
+  const unusual = startLookingForUnusual({ database, reviewer, live }, (error) => {
+    log.error({ error }, 'it could not be looked for what is unusual; it is tried again')
+  })
   // Everything that jobs can be is known by now.
   await jobs.start()
   showPacking(packing, jobs, async () =>
@@ -183,6 +187,7 @@ export async function openOffice({
       stopNightly()
       leadUpkeep.stop()
       await watching.stop()
+      await unusual.stop()
       await outbox.stop()
       mailer.close()
       await jobs.stop()

@@ -15,7 +15,7 @@ import type { ScanDimension } from '../scans/queries.ts'
 import { citySpots } from './citySpots.ts'
 import { codeRows, type FigureCode } from './codeRows.ts'
 import { keyNames } from './keyNames.ts'
-import { conversionFacts } from './conversionFacts.ts'
+import { conversionFacts, conversionNeeds } from './conversionFacts.ts'
 import { lookUps } from './lookUps.ts'
 import { countQuestions, questionCounts } from './questionCount.ts'
 import { questionRows, type FoundRows } from './questionRows.ts'
@@ -40,16 +40,6 @@ export interface AskedFigures extends Days {
   readonly questions: readonly Question[]
 }
 
-/** What conversions do not know by themselves. */
-const OF_SCANS: ReadonlySet<Dimension> = new Set([
-  'browser',
-  'language',
-  'referrer',
-  'outcome',
-  'lane',
-  'variant',
-  'distance',
-])
 const dimensionsOf = ({ by, filters }: Question) => [...by, ...filterEntries(filters).map(([name]) => name)]
 
 type Found = FoundRows & Pick<Answer, 'spots' | 'leavesOutFolded'>
@@ -74,11 +64,20 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     }))
     const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
     sides.meet(parts)
-    const withScans = questions.some((question) => dimensionsOf(question).some((each) => OF_SCANS.has(each)))
-    const conversions = conversionsOf(workspaceId, new Set(codes.map(({ id }) => id)), span, withScans)
+    const ids = new Set(codes.map(({ id }) => id))
+    /** Questions that need to know the same share what they count. */
+    const known = new Map<string, ReturnType<typeof conversionsOf>>()
+    const conversions = questions.map((question) => {
+      const needs = conversionNeeds(dimensionsOf(question))
+      const key = [...needs].sort().join(' ')
+      const found = known.get(key) ?? conversionsOf(workspaceId, ids, span, needs)
+      known.set(key, found)
+      return found
+    })
     // They may bring keys that no scan has: these are met before it is known how many there are.
-    for (const { count } of counts)
-      for (const side of [count.a, count.b]) for (const fact of conversions) side.placeOfConversion(fact)
+    for (const [i, { count }] of counts.entries())
+      for (const side of [count.a, count.b])
+        for (const fact of conversions[i] ?? []) side.placeOfConversion(fact)
 
     const counted = countQuestions(
       parts,
@@ -90,7 +89,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
       if (!own) return []
       const ofSpots = spots && counted.get(spots)
       return {
-        ...questionRows(questions[i]?.by ?? [], count, own, conversions),
+        ...questionRows(questions[i]?.by ?? [], count, own, conversions[i] ?? []),
         spots: ofSpots ? citySpots(ofSpots.pairs.counts(), spots.a.keys.list, placeOf) : {},
         leavesOutFolded: own.leavesOutFolded,
       }

@@ -1,5 +1,7 @@
 import type Sqlite from 'better-sqlite3'
-import type { Span } from '@flimbo/core/time'
+import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
+import { QUARTER_MS, type Span } from '@flimbo/core/time'
+import { goalStore, type GoalColumns } from './goalStore.ts'
 
 /** What happened after a scan, of which each conversion is one. */
 export interface ConversionCounts {
@@ -32,13 +34,13 @@ export interface ConversionFact extends ConversionCounts {
   readonly variant: string
 }
 
-type Stored = Pick<
+type StoredLead = Pick<
   ConversionFact,
-  'at' | 'codeId' | 'country' | 'region' | 'city' | 'device' | 'system' | 'routeId' | keyof ConversionCounts
+  'at' | 'codeId' | 'country' | 'region' | 'city' | 'device' | 'system' | 'routeId'
 > & {
   readonly scanId: number
 }
-type OfScan = Omit<ConversionFact, keyof Stored>
+type OfScan = Omit<ConversionFact, keyof StoredLead | keyof ConversionCounts>
 
 const NO_SCAN: OfScan = {
   latitude: null,
@@ -51,38 +53,132 @@ const NO_SCAN: OfScan = {
   variant: '',
 }
 
-const COMMON = 'at, codeId, scanId, routeId, country, region, city, device, system'
+/** What of conversions is asked for: what is not is not told apart. */
+export type ConversionNeed = 'time' | 'place' | 'agent' | 'scan'
+
+const NEEDS: Partial<Record<Dimension, ConversionNeed>> = {
+  ...{ country: 'place', region: 'place', city: 'place', device: 'agent', system: 'agent' },
+  // What they do not know by themselves.
+  ...{ browser: 'scan', language: 'scan', referrer: 'scan', outcome: 'scan' },
+  ...{ lane: 'scan', variant: 'scan', distance: 'scan' },
+}
+
+/** What a question by some dimensions needs to know of each conversion. */
+export const conversionNeeds = (dimensions: readonly Dimension[]): ReadonlySet<ConversionNeed> =>
+  new Set(
+    dimensions.flatMap((dimension): ConversionNeed[] => {
+      if (isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring')) return ['time']
+      const need = NEEDS[dimension]
+      return need === undefined ? [] : [need]
+    }),
+  )
+
+/** More places, or kinds of devices, are not told apart by a number: 2^21 quarters × 2^20 × 2^11. */
+const PLACES_MAX = 2 ** 20
+const AGENTS_MAX = 2 ** 11
+
+type Tallied = { -readonly [F in keyof ConversionFact]: ConversionFact[F] }
 
 /**
  * Leads that are in no doubt, arrivals and goals of people, by the codes that brought them: one belongs to its code, as
  * its scan does, wherever that code is by now.
  */
 export function conversionFacts(database: Sqlite.Database) {
+  const goals = goalStore(database)
   const leads = database.prepare(
-    `SELECT ${COMMON}, 1 AS leads, 0 AS arrivals, 0 AS goals, 0 AS valueMilli FROM leads
+    `SELECT at, codeId, scanId, routeId, country, region, city, device, system FROM leads
     WHERE workspaceId = ? AND at >= ? AND at < ? AND held = '' AND apart = ''`,
-  )
-  const goals = database.prepare(
-    `SELECT ${COMMON}, 0 AS leads, goalId = 0 AS arrivals, goalId <> 0 AS goals, valueMilli FROM goal_events
-    WHERE workspaceId = ? AND at >= ? AND at < ? AND apart = ''`,
   )
   // Each on its own, so that not all scans are looked through while some are being moved.
   const scanOf = database.prepare(
     `SELECT p.latitude, p.longitude, a.browser, s.language, s.referrer, s.outcome, s.exit, s.variant
     FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`,
   )
-  /** @param withScans whether what only their scans know is asked for */
+  const knownOf = (scanId: number, needs: ReadonlySet<ConversionNeed>): OfScan =>
+    needs.has('scan') ? ((scanOf.get(scanId) as OfScan | undefined) ?? NO_SCAN) : NO_SCAN
+
+  /** Goals that differ in nothing that is asked for stand together. */
+  function goalFacts(
+    workspaceId: number,
+    codes: ReadonlySet<number>,
+    span: Span,
+    needs: ReadonlySet<ConversionNeed>,
+  ): ConversionFact[] {
+    const [ofTime, ofPlace, ofAgent, ofScan] = (['time', 'place', 'agent', 'scan'] as const).map((need) =>
+      needs.has(need),
+    )
+    /** What a goal differs from others of its code in, as one number: quarters of an hour, places and agents fit in 52 bits. */
+    function keyOf({ at, place, agent }: GoalColumns, i: number): number {
+      // Those of a scan each stand alone: few are more than one.
+      if (ofScan) return i
+      const quarter = ofTime ? Math.floor((at[i] ?? 0) / QUARTER_MS) : 0
+      const where = ofPlace ? (place[i] ?? 0) : 0
+      return (quarter * PLACES_MAX + where) * AGENTS_MAX + (ofAgent ? (agent[i] ?? 0) : 0)
+    }
+    function begin(columns: GoalColumns, i: number): Tallied {
+      const { country, region, city } = goals.placeOf(columns.place[i] ?? 0)
+      const { device, system } = goals.agentOf(columns.agent[i] ?? 0)
+      const known = knownOf(columns.scanId[i] ?? 0, needs)
+      // Written out: there are many.
+      return {
+        at: columns.at[i] ?? 0,
+        codeId: columns.codeId[i] ?? 0,
+        routeId: columns.routeId[i] ?? 0,
+        country,
+        region,
+        city,
+        device,
+        system,
+        latitude: known.latitude,
+        longitude: known.longitude,
+        browser: known.browser,
+        language: known.language,
+        referrer: known.referrer,
+        outcome: known.outcome,
+        exit: known.exit,
+        variant: known.variant,
+        leads: 0,
+        arrivals: 0,
+        goals: 0,
+        valueMilli: 0,
+      }
+    }
+    const facts: Tallied[] = []
+    const byCode = new Map<number, Map<number, Tallied>>()
+    goals.each(workspaceId, codes, span, (columns, i) => {
+      const code = columns.codeId[i] ?? 0
+      let own = byCode.get(code)
+      if (!own) byCode.set(code, (own = new Map<number, Tallied>()))
+      const key = keyOf(columns, i)
+      let fact = own.get(key)
+      if (!fact) {
+        fact = begin(columns, i)
+        own.set(key, fact)
+        facts.push(fact)
+      }
+      if (columns.goalId[i] === 0) fact.arrivals++
+      else fact.goals++
+      fact.valueMilli += columns.valueMilli[i] ?? 0
+    })
+    return facts
+  }
+
   return (
     workspaceId: number,
     codes: ReadonlySet<number>,
-    { start, end }: Span,
-    withScans: boolean,
+    span: Span,
+    needs: ReadonlySet<ConversionNeed>,
   ): ConversionFact[] => {
-    const stored = [leads, goals].flatMap((each) => each.all(workspaceId, start, end) as Stored[])
-    const found = stored.filter(({ codeId }) => codes.has(codeId))
-    return found.map(({ scanId, ...fact }) => ({
-      ...fact,
-      ...(withScans ? ((scanOf.get(scanId) as OfScan | undefined) ?? NO_SCAN) : NO_SCAN),
-    }))
+    const stored = (leads.all(workspaceId, span.start, span.end) as StoredLead[]).filter(({ codeId }) =>
+      codes.has(codeId),
+    )
+    return [
+      ...stored.map(({ scanId, ...lead }) => ({
+        ...lead,
+        ...knownOf(scanId, needs),
+        ...{ leads: 1, arrivals: 0, goals: 0, valueMilli: 0 },
+      })),
+      ...goalFacts(workspaceId, codes, span, needs),
+    ]
   }
 }

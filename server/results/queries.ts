@@ -2,6 +2,7 @@
 export { answers } from './answer.ts'
 export { codeLists } from './codeLists.ts'
 export { effect } from './effect.ts'
+export { expectedCounts } from './expected.ts'
 export { exits } from './exits.ts'
 export { goalRows } from './goalRows.ts'
 export { pageEvents } from './pageEvents.ts'

@@ -56,7 +56,7 @@ export function watchesEndpoints(
 
   /** When something is looked at first. @throws Refusal where it has happened already */
   async function firstLook(body: NewWatch, row: WatchRow, thing: WatchedThing, now: number) {
-    if (body.what === 'leads') return null
+    if (body.what === 'leads' || body.what === 'unusual') return null
     if (body.every !== 'once') return nextSummary(body.every, thing.campaign.zone, now)
     if (body.what !== 'spike') {
       const { total } = await figuresOf(reader, row, thing, now)

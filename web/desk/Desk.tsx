@@ -10,6 +10,7 @@ import { BrokenReleases } from './BrokenReleases.tsx'
 import { CampaignSheet } from './CampaignSheet.tsx'
 import { DeskOrder, type DeskLook } from './DeskOrder.tsx'
 import { Notices } from '../watches/index.ts'
+import { Unusual } from '../unusual/index.ts'
 import { Failing } from './Failing.tsx'
 import { NewLeads } from './NewLeads.tsx'
 
@@ -72,6 +73,7 @@ export function Desk() {
         />
       )}
       <Notices />
+      <Unusual />
       <NewLeads />
       <BrokenReleases />
       <Failing />

@@ -16,6 +16,7 @@ import {
   drawAnswer,
   type ChartKind,
   type ChartMark,
+  type ExpectedPiece,
 } from '@flimbo/core/charts'
 import { DIMENSIONS, isOfKind, timePieces, type Dimension } from '@flimbo/core/dimensions'
 import { quantity } from '@flimbo/core/formats'
@@ -52,6 +53,8 @@ export interface AnswerProps {
   /** What figures are held against is called so; null for nothing. */
   readonly against: string | null
   readonly marks: readonly ChartMark[]
+  /** What the pieces of time were expected to bring; empty where it is not known. */
+  readonly expected: readonly ExpectedPiece[]
   /** Keys of the first dimension that everything is narrowed to. */
   readonly chosen: readonly string[]
   /** Narrows everything to what a part of the chart stands for. */
@@ -67,7 +70,7 @@ export const titleOf = (what: Measure, by: readonly Dimension[]): string =>
 
 /** The answer to the question: drawn in one of the ways it can be, or as a table; each to be taken away. */
 export function AnswerSheet(props: AnswerProps) {
-  const { what, by, answer, currency, zone, from, to, against, marks, chosen, choose } = props
+  const { what, by, answer, currency, zone, from, to, against, marks, expected, chosen, choose } = props
   const kinds: readonly [Shown, ...Shown[]] = [...chartKinds(by), 'table']
   const [wanted, setWanted] = useState<Shown | null>(null)
   const [hasPatterns, setPatterns] = useState(false)
@@ -80,7 +83,7 @@ export function AnswerSheet(props: AnswerProps) {
       : []
   }, [by, zone, from, to])
   const drawn = useMemo(() => {
-    const given = { what, by, answer, currency, against, marks, chosen, hasPatterns }
+    const given = { what, by, answer, currency, against, marks, expected, chosen, hasPatterns }
     // A table, and a map, have a usual chart that stands for them in a file.
     const kind =
       shown === 'table' || shown === 'map' ? (chartKinds(by)[0] as Exclude<ChartKind, 'map'>) : shown
@@ -88,7 +91,7 @@ export function AnswerSheet(props: AnswerProps) {
       ...drawAnswer(kind, { ...given, colours }, timeKeys),
       onPaper: drawAnswer(kind, { ...given, colours: CHART_COLOURS.light }, timeKeys).option,
     }
-  }, [what, by, answer, currency, against, marks, chosen, hasPatterns, shown, colours, timeKeys])
+  }, [what, by, answer, currency, against, marks, expected, chosen, hasPatterns, shown, colours, timeKeys])
   const title = titleOf(what, by)
   const label = `${title}: ${quantity(answer.total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
   return (

@@ -92,6 +92,11 @@ interface Props {
 export function HowMany({ total, summary, currency, zone, from, to, before, isNarrowed }: Props) {
   const write = (measure: Measure) => (value: number) => measureText(measure, value, currency)
   const beside = (measure: Measure): string => {
+    const isRatio = MEASURES[measure].form === 'ratio'
+    if (total?.before && isRatio) {
+      const before = measured(measure, total.before)
+      return before === null ? 'no figure before' : `${write(measure)(before)} before`
+    }
     if (total?.before && measure !== 'cost')
       return against(measured(measure, total), measured(measure, total.before), write(measure))
     const interval = total && intervalOf(measure, total)

@@ -6,8 +6,8 @@ import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } 
 import { Sheet } from '../ui/index.ts'
 
 const SHOWN = 12
-const points = (part: number) =>
-  `${part < 0 ? '−' : '+'}${String(Math.abs(Math.round(part * 1000) / 10))} points`
+/** A difference of two rates, in points of a hundred. */
+const points = (part: number) => `${part < 0 ? '−' : '+'}${(Math.abs(part) * 100).toFixed(1)}`
 const chance = (p: number) => (p < 0.001 ? 'below 0.1 %' : percent(p))
 
 /** Which keys of a rate differ from the others, or from before, by more than chance; nothing where no rate is asked. */
@@ -64,7 +64,7 @@ export function MoreThanChance({
                 <TableCell align="right">{rateWithin(rate)}</TableCell>
                 <TableCell align="right">{rateWithin(held)}</TableCell>
                 <TableCell align="right">
-                  {points(above.value)} ({points(above.low)} to {points(above.high)})
+                  {points(above.value)} points ({points(above.low)} to {points(above.high)})
                 </TableCell>
                 <TableCell align="right">{chance(pValue)}</TableCell>
                 <TableCell>{verdict(above.value, isMoreThanChance)}</TableCell>

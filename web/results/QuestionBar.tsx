@@ -117,7 +117,7 @@ export function QuestionBar({ asked: { of, view, from, to, ask } }: { asked: Ask
       <Choice
         label="Against"
         value={view.against}
-        width={140}
+        width={200}
         change={(against) => {
           // Its own names.
           const next = against as Against

@@ -2,6 +2,8 @@ import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
 import { isOfKind, timeKey, toggleKey, withoutDimension, type Dimension } from '@flimbo/core/dimensions'
 import { isOfOther, resultsApi } from '@flimbo/core/results'
 import { daysBetween, unitFor } from '@flimbo/core/time'
+import type { ExpectedPiece } from '@flimbo/core/charts'
+import { unusualApi } from '@flimbo/core/unusual'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
@@ -24,6 +26,7 @@ import { ToWhatEnd } from './ToWhatEnd.tsx'
 import { useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
+const NOTHING_EXPECTED: readonly ExpectedPiece[] = []
 const AGAINST = {
   none: null,
   before: 'days before',
@@ -81,6 +84,20 @@ export function ResultsScreen() {
         : [],
     [summary.data, unit, zone],
   )
+  // A forecast is one of scans a day: parts of them were not expected by themselves.
+  const isForecast = unit === 'day' && by.length === 1 && view.what === 'scans' && view.against === 'none'
+  const forecast = useAnswer(
+    unusualApi.expected,
+    { query: { ...of, from, to } },
+    { enabled: isForecast && Object.keys(view.filters).length === 0 },
+  )
+  const expected = useMemo(
+    () =>
+      isForecast && Object.keys(view.filters).length === 0
+        ? (forecast.data?.rows ?? []).map(({ day, ...rest }) => ({ key: day, ...rest }))
+        : NOTHING_EXPECTED,
+    [isForecast, view.filters, forecast.data],
+  )
   const fault = figures.error ?? summary.error
 
   return (
@@ -137,6 +154,7 @@ export function ResultsScreen() {
             to={to}
             against={figures.data?.before ? AGAINST[view.against] : null}
             marks={marks}
+            expected={expected}
             chosen={(by[0] && view.filters[by[0]]) ?? NONE}
             choose={(keys) => {
               asked.ask({

@@ -12,6 +12,7 @@ const WHAT: Readonly<Record<WatchWhat, string>> = {
   count: 'A number of scans',
   silent: 'No scan for some days',
   spike: 'Many more scans than usual',
+  unusual: 'Anything unusual',
 }
 const EVERY: Readonly<Record<Exclude<WatchEvery, 'once'>, string>> = {
   hour: 'Every hour',
@@ -76,11 +77,13 @@ export function WatchForm({ scope }: { scope: Scope }) {
           setFault(null)
         }}
       >
-        {Object.entries(WHAT).map(([each, words]) => (
-          <MenuItem key={each} value={each}>
-            {words}
-          </MenuItem>
-        ))}
+        {Object.entries(WHAT)
+          .filter(([each]) => each !== 'unusual' || scope.campaignId !== undefined)
+          .map(([each, words]) => (
+            <MenuItem key={each} value={each}>
+              {words}
+            </MenuItem>
+          ))}
       </TextField>
       {what === 'summary' && (
         <TextField

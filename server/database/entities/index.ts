@@ -8,6 +8,7 @@ import { erasures, formCounts, leadNotes, leads } from './leads.ts'
 import { goals } from './goals.ts'
 import { mails, notices, watches } from './mails.ts'
 import { dayNotes, questions } from './results.ts'
+import { unusual } from './unusual.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
 
@@ -48,6 +49,7 @@ export const tables = {
   releases,
   staticCodes,
   revisions,
+  unusual,
 }
 
 export type * from './workspaces.ts'
@@ -62,3 +64,4 @@ export type * from './mails.ts'
 export type * from './print.ts'
 export type * from './results.ts'
 export type * from './staticCodes.ts'
+export type * from './unusual.ts'

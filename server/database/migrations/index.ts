@@ -17,6 +17,7 @@ import { Placements1765000000000 } from './placements.ts'
 import { Plan1764100000000 } from './plan.ts'
 import { Results1765800000000 } from './results.ts'
 import { Routes1764200000000 } from './routes.ts'
+import { Unusual1766000000000 } from './unusual.ts'
 import { VisitTags1764300000000 } from './visitTags.ts'
 
 /** In the order in which they are run; a new one goes last. */
@@ -41,4 +42,5 @@ export const MIGRATIONS = [
   Mails1765700000000,
   Results1765800000000,
   Goals1765900000000,
+  Unusual1766000000000,
 ]

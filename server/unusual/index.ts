@@ -1,0 +1,2 @@
+export { unusualEndpoints } from './endpoints.ts'
+export { lookForUnusual, startLookingForUnusual } from './look.ts'

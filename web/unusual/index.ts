@@ -1,0 +1,1 @@
+export { Unusual } from './Unusual.tsx'
