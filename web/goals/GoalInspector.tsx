@@ -164,7 +164,7 @@ export function GoalInspector({ campaignId, goal, currency, close, choose }: Pro
         )}
         <Stack direction="row" spacing={1}>
           <Button type="submit" variant="contained" disabled={draft === null || isSaving}>
-            {goal ? 'Save' : 'Add goal'}
+            Save
           </Button>
           {goal && draft !== null && (
             <Button color="inherit" onClick={reset}>

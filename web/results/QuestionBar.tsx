@@ -155,7 +155,7 @@ export function QuestionBar({ asked: { of, view, from, to, ask } }: { asked: Ask
 
 function dimensionItems(without: Dimension | null) {
   return GROUPS.flatMap(([kind, heading]) => [
-    <ListSubheader key={kind}>{heading}</ListSubheader>,
+    <ListSubheader key={`${kind} heading`}>{heading}</ListSubheader>,
     ...DIMENSION_NAMES.filter((name) => DIMENSIONS[name].kind === kind && name !== without).map((name) => (
       <MenuItem key={name} value={name}>
         {DIMENSIONS[name].label}

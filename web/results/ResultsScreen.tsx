@@ -14,6 +14,7 @@ import { AnswerSheet } from './AnswerSheet.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
 import { Marks } from './Marks.tsx'
+import { MissingVisits } from './MissingVisits.tsx'
 import { MoreThanChance } from './MoreThanChance.tsx'
 import { Narrowing } from './Narrowing.tsx'
 import { OnPages } from './OnPages.tsx'
@@ -23,6 +24,7 @@ import { RowsBehind } from './RowsBehind.tsx'
 import { SavedQuestions } from './SavedQuestions.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
 import { ToWhatEnd } from './ToWhatEnd.tsx'
+import { WhatNextSheet } from './WhatNextSheet.tsx'
 import { useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
@@ -106,6 +108,7 @@ export function ResultsScreen() {
         <Typography variant="h1" sx={{ flex: 1 }}>
           Results
         </Typography>
+        <MissingVisits asked={asked} />
         <SavedQuestions asked={asked} />
         {campaign && <WatchButton scope={of} name={nameOf(asked)} />}
         <ScopeChoice asked={asked} />
@@ -172,6 +175,7 @@ export function ResultsScreen() {
         {summary.data && unit && isOfKind(unit, 'time') && <Marks summary={summary.data} asked={asked} />}
         <Panels asked={asked} currency={currency} />
         {total && <ToWhatEnd asked={asked} total={total.total} currency={currency} />}
+        <WhatNextSheet asked={asked} currency={currency} />
         {campaign && <OnPages key={JSON.stringify(of)} scope={of} from={from} to={to} zone={zone} />}
         <Behind asked={asked} />
       </Stack>

@@ -38,7 +38,8 @@ const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
   return {
     rows: keys.map((key, i) => row(second === undefined ? [key] : [key, KEYS[second]?.[0] ?? 'x'], i)),
     rowsTotal: keys.length,
-    total: figures,
+    // Of two rows.
+    total: keys.length === 2 ? { ...figures, scans: 79, leads: 8 } : figures,
     names: { piece: { 7: 'Pier poster' } },
     spots: {},
     leavesOutFolded: false,
@@ -64,6 +65,14 @@ const MARKS = [
   },
   { kind: 'note', at: Date.parse('2026-07-31T00:00:00Z'), id: 5, by: 'Jonas', name: 'Storm', detail: '' },
 ]
+const CHECK = {
+  ...{ id: 1, routeId: 1, codeId: 7, address: 'https://a.example/old?utm_source=pier', at: 0, ms: 1 },
+  ...{ verdict: 'tags-lost', status: 200, lost: ['utm_source'], failingSince: null, sentence: 'Lost.' },
+  hops: [
+    { address: 'https://a.example/old?utm_source=pier', status: 302, ms: 1, to: 'https://a.example/new' },
+    { address: 'https://a.example/new', status: 200, ms: 1, to: null },
+  ],
+}
 const SAVED = {
   id: 4,
   name: 'Cities of the pier',
@@ -93,6 +102,15 @@ function show(address: string) {
         marks: MARKS,
         rowsSince: null,
       }
+    if (path === '/campaigns/names')
+      return {
+        rows: [
+          { id: 3, name: 'Summer' },
+          { id: 8, name: 'Winter' },
+        ],
+      }
+    if (path.startsWith('/codes/7/checks')) return CHECK
+    if (path.startsWith('/codes/7')) return { id: 7, name: 'Pier poster', medium: 'print' }
     if (path.startsWith('/settings')) return { value: { currency: 'EUR' }, version: 1 }
     if (path === '/questions') return { rows: [SAVED] }
     return { rows: [], total: 0 }
@@ -266,6 +284,74 @@ describe('beside the figures', () => {
       '/campaigns/3/results',
       '?code=7&by=city&in.channel=',
     ])
+  })
+})
+
+describe('to what end', () => {
+  it('says how far scans got, and leads on to those who answered and to goals', async () => {
+    show('/campaigns/3/results')
+    const steps = await screen.findByRole('table', { name: 'How far scans got' })
+    expect(
+      within(steps)
+        .getAllByRole('row')
+        .slice(1)
+        .map(({ textContent }) => textContent),
+    ).toEqual(['Scanned40', 'Answered a form410.0 % (4.0 to 23.1 %)'])
+    expect(within(steps).getByRole('link').getAttribute('href')).toBe('/campaigns/3/leads')
+    screen.getByText('What happens on your own site is counted once it reports goals.')
+  })
+
+  it('names differences of rates that are more than chance, and none of counts', async () => {
+    show('/campaigns/3/results?what=leadRate&by=medium&against=before&from=2026-07-01&to=2026-07-30')
+    // Nothing was counted before: there is nothing to compare with.
+    await screen.findByText('Leads per scan by medium')
+    expect(screen.queryByText('More than chance?')).toBeNull()
+    cleanup()
+    show('/campaigns/3/results?what=leadRate&by=country')
+    const table = await screen.findByRole('table', { name: 'Differences, the surest first' })
+    expect(within(table).getAllByText('may be chance')).toHaveLength(2)
+    screen.getByText(/corrected for 2 comparisons by Benjamini and Hochberg/)
+  })
+})
+
+describe('another campaign', () => {
+  it('is chosen in the bar and held against, from its start or on the same days', async () => {
+    const { asked, search } = show('/campaigns/3/results')
+    await screen.findByRole('table', { name: 'Country' })
+    choose('Against', 'another campaign, from its start')
+    expect(search()).toBe('?against=campaignFromStart&other=8')
+    await waitFor(() => {
+      expect(asked().some((each) => each.against === 'campaignFromStart' && each.otherCampaignId === 8)).toBe(
+        true,
+      )
+    })
+    await screen.findByRole('combobox', { name: 'Other campaign' })
+  })
+  it('is not offered for all campaigns together', async () => {
+    const { asked } = show('/results?against=campaign&other=8')
+    await screen.findByRole('table', { name: 'Country' })
+    expect(asked().every((each) => each.against !== 'campaign')).toBe(true)
+  })
+})
+
+describe('where the visits of a piece are', () => {
+  it('is gone through reason by reason; the address is followed when somebody asks', async () => {
+    const { writes } = show('/campaigns/3/results?code=7')
+    fireEvent.click(await screen.findByRole('button', { name: 'Where are my visits?' }))
+    const reasons = await screen.findByRole('list', { name: 'Reasons' })
+    const sentence = (name: string) =>
+      within(reasons)
+        .getAllByRole('listitem')
+        .find(({ textContent }) => textContent.includes(name))?.textContent
+    expect(sentence('The tags are lost')).toContain('(not known)')
+    expect(sentence('Too few visitors')).toContain('Only 30 visitors came')
+    fireEvent.click(screen.getByRole('button', { name: 'Follow the address now' }))
+    await waitFor(() => {
+      expect(sentence('The tags are lost')).toContain(
+        'A redirect at https://a.example/old?utm_source=pier drops utm_source.',
+      )
+    })
+    expect(writes().map(({ path }) => path)).toContain('/codes/7/checks')
   })
 })
 
