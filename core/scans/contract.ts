@@ -77,6 +77,10 @@ export const ONE_AT_MOST = {
 export const hasOneScope = (scope: Scope) => named(scope) === 1
 export const ONE_SCOPE = { message: 'Name one campaign, one route or one code.', path: ['campaignId'] }
 
+/** What a file of scans may be written as. */
+export const ROW_FORMATS = ['csv', 'arrow', 'parquet'] as const
+export type RowFormat = (typeof ROW_FORMATS)[number]
+
 /** Days from `from` to `to`, both included, in the campaign's zone; open ends where they are left out. */
 export const scanFilter = z.strictObject({
   clientId: idQuery.optional(),
@@ -191,8 +195,11 @@ export const scansApi = {
       orAll: true,
     },
     status: 202,
-    summary: 'Have that CSV file made by a job, to be fetched when it is ready',
-    body: scanFilter.extend({ filters: filters.optional() }).refine(hasAtMostOne, ONE_AT_MOST),
+    summary:
+      'Have that file made by a job, as CSV, Apache Arrow or Apache Parquet, to be fetched when it is ready',
+    body: scanFilter
+      .extend({ filters: filters.optional(), format: z.enum(ROW_FORMATS).default('csv') })
+      .refine(hasAtMostOne, ONE_AT_MOST),
     answer: job,
   }),
   pulse: endpoint({

@@ -1,4 +1,5 @@
 export { APART, apartAfter, apartKind, isPersons, programKind } from './apart.ts'
+export type { RowFormat } from './contract.ts'
 export type { Apart, RequestSigns } from './apart.ts'
 export {
   hasAtMostOne,
@@ -8,6 +9,7 @@ export {
   ONE_SCOPE,
   OUTCOMES,
   scan,
+  ROW_FORMATS,
   scanFilter,
   scansApi,
   scopeIds,

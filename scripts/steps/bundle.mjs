@@ -30,7 +30,7 @@ export async function bundleServer(outdir, more = {}) {
       'reader-thread': 'server/reader/reader-thread.ts',
       'cities-thread': 'server/scans/cities-thread.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
-      'csv-thread': 'server/scans/csv-thread.ts',
+      'rows-thread': 'server/scans/rows-thread.ts',
       'figures-command': 'server/scans/figures-command.ts',
       'packer-thread': 'server/scans/packer-thread.ts',
       'pass-thread': 'server/pages/pass-thread.ts',

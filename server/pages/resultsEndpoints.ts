@@ -63,9 +63,9 @@ export function pageResultsEndpoints(mounts: Mounts, { reader, exporter, jobView
     read: (stored) => stored as EventRowFilter,
     nameOf: () => Promise.resolve(FILE),
     async write(out, filter, advance) {
-      for await (const part of rowFiles.parts({ of: 'page-events', filter })) {
+      for await (const { bytes } of rowFiles.parts({ of: 'page-events', filter })) {
         advance(0, 0)
-        await writeTo(out, part)
+        await writeTo(out, bytes)
       }
     },
   })

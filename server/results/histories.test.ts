@@ -251,7 +251,8 @@ function openHistory() {
       answers: answers(database, store),
       exits: exits(store),
       rows: readScans(database, store),
-      inOrder: (filter: ScanFilter) => [...scansInOrder(database, store, filter, 3)].flat().map(([id]) => id),
+      inOrder: (filter: ScanFilter) =>
+        [...scansInOrder(database, store, filter, 3)].flatMap(({ rows }) => rows.map(([id]) => id)),
     }
   }
   function store(scans: readonly GivenScan[]): void {

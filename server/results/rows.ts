@@ -6,6 +6,7 @@ import { allInOrder, countSteps, pageInOrder, type Sought } from './matching.ts'
 import { codeRows } from './codeRows.ts'
 import { questionCounts } from './questionCount.ts'
 import { scopeOwner, type Within } from './scope.ts'
+import { scanRowReader } from './scanRowReader.ts'
 import { sideMaker } from './sideMaker.ts'
 import type { Filters } from '@flimbo/core/dimensions'
 import type { ChannelRule } from '@flimbo/core/tagging'
@@ -111,21 +112,18 @@ function narrowed(
  * All scans of a filter, the oldest first, some at a time: they are put in order once, and the rows are then read by
  * their numbers. No transaction stays open in between.
  *
- * @returns some rows at a time, their cells as `scanColumns` has them: objects would take three times as long
+ * @returns some rows at a time, their cells as `scanColumns` has them: objects would take three times as long; and how many there are in all
  */
 export function* scansInOrder(
   database: Sqlite.Database,
   scans: FactStore<ScanDimension>,
   filter: ScanFilter,
   atOnce: number,
-): Generator<ScanCell[][], undefined, undefined> {
+): Generator<{ rows: ScanCell[][]; total: number }, undefined, undefined> {
   const ids = database.transaction(() => allInOrder(scans, soughtBy(database, filter)))()
-  const read = database.prepare(BY_ID).raw()
-  for (let i = 0; i < ids.length; i += atOnce) {
-    // Those that are folded meanwhile have no row any more.
-    const rows = Array.from(ids.subarray(i, i + atOnce), (id) => read.get(id) as ScanCell[] | undefined)
-    yield rows.filter((row) => row !== undefined)
-  }
+  const read = scanRowReader(database, database.prepare(BY_ID).raw())
+  for (let i = 0; i < ids.length; i += atOnce)
+    yield { rows: read(ids.subarray(i, i + atOnce)), total: ids.length }
   return undefined
 }
 

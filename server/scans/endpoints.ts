@@ -1,5 +1,5 @@
 import { dayIn, openSpanOfDays } from '@flimbo/core/time'
-import { scansApi, type scanFilter } from '@flimbo/core/scans'
+import { ROW_FORMATS, scansApi, type RowFormat, type scanFilter } from '@flimbo/core/scans'
 import type { z } from 'zod'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow } from '../database/index.ts'
@@ -8,7 +8,7 @@ import { withinOf, type Channels, type ScanFilter } from '../results/index.ts'
 import type { Config } from '../config/index.ts'
 import type { Exporter, JobViewer } from '../jobs/index.ts'
 import { cityFinder } from './cities.ts'
-import type { RowFiles } from './csvParts.ts'
+import type { RowFiles } from './rowFiles.ts'
 import type { LiveHub } from './live.ts'
 import type { SignedIn } from '../workspace/index.ts'
 
@@ -23,6 +23,13 @@ interface Parts {
 }
 
 const CSV = 'text/csv; charset=utf-8; header=present'
+const FORMAT_NAMES: Readonly<Record<RowFormat, string>> = { csv: 'CSV', arrow: 'Arrow', parquet: 'Parquet' }
+/** As they are registered with IANA. */
+const FILE_TYPES: Readonly<Record<RowFormat, string>> = {
+  csv: CSV,
+  arrow: 'application/vnd.apache.arrow.file',
+  parquet: 'application/vnd.apache.parquet',
+}
 const PLACES_MAX = 20
 
 /** A screen that is so far behind is not there any more. */
@@ -80,33 +87,34 @@ export function scansEndpoints(
   mount(mounts, scansApi.csv, async ({ query, who, campaign, response }) => {
     const filter = await filterOf(who, campaign, query)
     attach(response, CSV, 'scans.csv')
-    for await (const part of rowFiles.parts({ of: 'scans', filter })) {
-      await writeTo(response, part)
+    for await (const { bytes } of rowFiles.parts({ of: 'scans', format: 'csv', filter })) {
+      await writeTo(response, bytes)
       if (response.destroyed) return undefined
     }
     response.end()
     return undefined
   })
 
-  exporter.define<ScanFilter>({
-    what: 'scans.csv',
-    type: CSV,
-    // It was a filter when it was stored.
-    read: (stored) => stored as ScanFilter,
-    nameOf: () => Promise.resolve('scans.csv'),
-    async write(out, filter, advance) {
-      for await (const part of rowFiles.parts({ of: 'scans', filter })) {
-        advance(0, 0)
-        await writeTo(out, part)
-      }
-    },
-  })
-  mount(mounts, scansApi.makeFile, async ({ body, who, campaign }) => {
-    const job = await exporter.order('scans.csv', await filterOf(who, campaign, body), {
+  for (const format of ROW_FORMATS)
+    exporter.define<ScanFilter>({
+      what: `scans.${format}`,
+      type: FILE_TYPES[format],
+      // It was a filter when it was stored.
+      read: (stored) => stored as ScanFilter,
+      nameOf: () => Promise.resolve(`scans.${format}`),
+      async write(out, filter, advance) {
+        for await (const { bytes, done, total } of rowFiles.parts({ of: 'scans', format, filter })) {
+          advance(done, total)
+          await writeTo(out, bytes)
+        }
+      },
+    })
+  mount(mounts, scansApi.makeFile, async ({ body: { format, ...body }, who, campaign }) => {
+    const job = await exporter.order(`scans.${format}`, await filterOf(who, campaign, body), {
       workspaceId: who.workspace.id,
       personId: who.person.id,
       campaignId: campaign?.id ?? null,
-      title: `Scans as CSV: ${campaign?.name ?? 'all campaigns'}`,
+      title: `Scans as ${FORMAT_NAMES[format]}: ${campaign?.name ?? 'all campaigns'}`,
     })
     return jobView.one(job, who)
   })

@@ -1,6 +1,6 @@
 export { csvCell, csvMoment, csvRow } from './csvCells.ts'
-export { rowFiles } from './csvParts.ts'
-export type { RowFiles } from './csvParts.ts'
+export { rowFiles } from './rowFiles.ts'
+export type { RowFiles } from './rowFiles.ts'
 export { scansEndpoints } from './endpoints.ts'
 export { announceScans } from './announce.ts'
 export type { ScansStored } from './announce.ts'

@@ -1,5 +1,6 @@
 import type { GridColDef } from '@mui/x-data-grid'
-import { scansApi, type Of, type Scan } from '@flimbo/core/scans'
+import { MenuItem, TextField } from '@mui/material'
+import { ROW_FORMATS, scansApi, type Of, type RowFormat, type Scan } from '@flimbo/core/scans'
 import type { Filters } from '@flimbo/core/dimensions'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
@@ -46,6 +47,8 @@ const columns = (zone: string): GridColDef<Scan>[] => [
   },
 ]
 
+const FORMATS: Readonly<Record<RowFormat, string>> = { csv: 'CSV', arrow: 'Arrow', parquet: 'Parquet' }
+
 /** The scans behind the figures, row by row, and as a file. */
 export function Rows({
   of,
@@ -68,6 +71,7 @@ export function Rows({
   const [paging, setPaging] = useState({ page: 0, pageSize: 25 })
   const filter = { ...of, exit, from, to, counted }
   const isNarrowed = Object.keys(filters).length > 0
+  const [format, setFormat] = useState<RowFormat>('csv')
   const file = useFile(scansApi.makeFile)
   const scans = useAnswer(scansApi.list, {
     query: {
@@ -87,8 +91,27 @@ export function Rows({
       none="No scan in these days."
       counted={{ value: counted, countedWord: 'Counted scans', change: setCounted }}
       paging={{ value: paging, change: setPaging }}
+      format={FORMATS[format]}
+      aside={
+        <TextField
+          select
+          size="small"
+          label="File"
+          value={format}
+          sx={{ minWidth: 110 }}
+          onChange={({ target }) => {
+            setFormat(target.value as RowFormat)
+          }}
+        >
+          {ROW_FORMATS.map((each) => (
+            <MenuItem key={each} value={each}>
+              {FORMATS[each]}
+            </MenuItem>
+          ))}
+        </TextField>
+      }
       download={() => {
-        void file.order({ body: { ...filter, ...(isNarrowed ? { filters } : {}) } })
+        void file.order({ body: { ...filter, format, ...(isNarrowed ? { filters } : {}) } })
       }}
       fault={file.fault}
     />

@@ -23,6 +23,8 @@ interface Props<R extends GridValidRowModel> {
     readonly change: (value: { page: number; pageSize: number }) => void
   }
   readonly download: () => void
+  /** What they are downloaded as; CSV where it is not said. */
+  readonly format?: string
   /** Why it could not be downloaded, or read; null where it could. */
   readonly fault: string | null
   /** What stands beside the choice of rows. */
@@ -31,7 +33,20 @@ interface Props<R extends GridValidRowModel> {
 
 /** The rows behind figures: which of them, row by row, and as a file. */
 export function RowsTable<R extends GridValidRowModel>(props: Props<R>) {
-  const { name, columns, rows, total, isLoading, none, counted, paging, download, fault, aside } = props
+  const {
+    name,
+    columns,
+    rows,
+    total,
+    isLoading,
+    none,
+    counted,
+    paging,
+    download,
+    format = 'CSV',
+    fault,
+    aside,
+  } = props
   const words: Readonly<Record<Counted, string>> = {
     counted: counted.countedWord,
     apart: 'Kept apart',
@@ -60,7 +75,7 @@ export function RowsTable<R extends GridValidRowModel>(props: Props<R>) {
         {aside}
         <Box sx={{ flex: 1 }} />
         <Button variant="outlined" onClick={download}>
-          Download these rows as CSV
+          Download these rows as {format}
         </Button>
         {fault !== null && <Alert severity="error">{fault}</Alert>}
       </Stack>

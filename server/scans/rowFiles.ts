@@ -1,23 +1,28 @@
+import type { RowFormat } from '@flimbo/core/scans'
 import type { EventRowFilter, ScanFilter } from '../results/index.ts'
 import { callThread, places, type CalledThread, type Calls } from '../threads/index.ts'
 
-/** Some lines of the file; `done` where there are no more. */
-export interface CsvPart {
-  readonly text: string
-  readonly done: boolean
+/** Some of the file, and how far it is; `isEnd` where there is no more. */
+export interface RowPart {
+  readonly bytes: string | Uint8Array
+  /** Rows so far. */
+  readonly done: number
+  /** Rows in all; 0 where that is not known. */
+  readonly total: number
+  readonly isEnd: boolean
 }
 
 /** What a file is of. */
 export type FileRows =
-  | { readonly of: 'scans'; readonly filter: ScanFilter }
+  | { readonly of: 'scans'; readonly format: RowFormat; readonly filter: ScanFilter }
   | { readonly of: 'page-events'; readonly filter: EventRowFilter }
 
 /** What a thread is called for. */
-export interface CsvCalls extends Calls {
-  /** The first lines of another file. */
-  begin(rows: FileRows): CsvPart
-  /** The next lines of the same one. */
-  next(): CsvPart
+export interface RowCalls extends Calls {
+  /** The first part of another file. */
+  begin(rows: FileRows): RowPart
+  /** The next part of the same one. */
+  next(): RowPart
 }
 
 /** So many files are made at once; who asks for more waits. */
@@ -27,19 +32,19 @@ const IDLE_MS = 30_000
 
 /** Makes files of rows on threads of their own: no other question waits for one, and phones feel nothing of it. */
 export function rowFiles(file: string) {
-  const idle: { readonly thread: CalledThread<CsvCalls>; readonly end: NodeJS.Timeout }[] = []
+  const idle: { readonly thread: CalledThread<RowCalls>; readonly end: NodeJS.Timeout }[] = []
   const making = places(AT_ONCE)
 
-  async function turn(): Promise<CalledThread<CsvCalls>> {
+  async function turn(): Promise<CalledThread<RowCalls>> {
     await making.take()
     const there = idle.pop()
-    if (!there) return callThread<CsvCalls>('csv-thread', import.meta.url, { file })
+    if (!there) return callThread<RowCalls>('rows-thread', import.meta.url, { file })
     clearTimeout(there.end)
     return there.thread
   }
 
   /** Keeps the thread for the next file, and lets whoever waits longest begin theirs. */
-  function done(thread: CalledThread<CsvCalls>, isWell: boolean): void {
+  function done(thread: CalledThread<RowCalls>, isWell: boolean): void {
     if (isWell)
       idle.push({
         thread,
@@ -50,7 +55,7 @@ export function rowFiles(file: string) {
     else void thread.end()
     making.giveBack()
   }
-  function drop(thread: CalledThread<CsvCalls>): void {
+  function drop(thread: CalledThread<RowCalls>): void {
     const at = idle.findIndex((each) => each.thread === thread)
     if (at >= 0) idle.splice(at, 1)
     void thread.end()
@@ -58,15 +63,15 @@ export function rowFiles(file: string) {
 
   return {
     /** The parts of a file, made as they are asked for; nothing is made ahead of whoever reads. */
-    async *parts(rows: FileRows): AsyncGenerator<string, void, undefined> {
+    async *parts(rows: FileRows): AsyncGenerator<RowPart, void, undefined> {
       const thread = await turn()
       let isWell = false
       try {
         let part = await thread.call('begin', rows)
         for (;;) {
           isWell = true
-          yield part.text
-          if (part.done) return
+          yield part
+          if (part.isEnd) return
           isWell = false
           part = await thread.call('next')
         }
