@@ -4,6 +4,7 @@ import { checksApi } from '../checks/index.ts'
 import { codesApi } from '../codes/index.ts'
 import { domainsApi } from '../domains/index.ts'
 import { filesApi } from '../files/index.ts'
+import { goalsApi } from '../goals/index.ts'
 import { houseStylesApi } from '../houseStyles/index.ts'
 import { jobsApi } from '../jobs/index.ts'
 import { leadsApi } from '../leads/index.ts'
@@ -17,6 +18,7 @@ import { laneSetsApi, routesApi } from '../routing/index.ts'
 import { scansApi } from '../scans/index.ts'
 import { staticCodesApi } from '../staticCodes/index.ts'
 import { taggingApi } from '../tagging/index.ts'
+import { unusualApi } from '../unusual/index.ts'
 import { visitTagsApi } from '../visitTags/index.ts'
 import { watchesApi } from '../watches/index.ts'
 import { findApi, workspaceApi } from '../workspace/index.ts'
@@ -35,6 +37,8 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   codesApi,
   scansApi,
   resultsApi,
+  goalsApi,
+  unusualApi,
   taggingApi,
   domainsApi,
   jobsApi,

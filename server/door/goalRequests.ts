@@ -36,6 +36,8 @@ export interface GoalParts extends Pick<ArrivalParts, 'config' | 'enrich' | 'reh
 const BODY_BYTES_MAX = 8192
 /** Nobody does so much on a site after one scan within minutes. */
 const HITS_MAX = 500
+/** Nobody reaches a goal so often after one scan within minutes. */
+const GOAL_TIMES_MAX = 20
 /** A signed call is good for so long: clocks differ. */
 const CALL_SECONDS = 600
 const SCRIPT_SECONDS = 3600
@@ -184,14 +186,19 @@ async function countHit(
   if (parts.formPace.isTooMany(String(reference.scanId), 'site', now, HITS_MAX)) return TOO_OFTEN
   const { goals } = wanted
   const { scanId } = reference
+  const isBelievable = ({ goalId }: ReachedGoal) =>
+    !parts.formPace.isTooMany(String(scanId), `goal ${String(goalId)}`, now, GOAL_TIMES_MAX)
   if ('view' in hit.data) {
     const view = hit.data
-    await store(parts, request, of, reference, now, view, goalsOfView(view, goals, { scanId }))
+    const reached = goalsOfView(view, goals, { scanId }).filter(isBelievable)
+    await store(parts, request, of, reference, now, view, reached)
     const clicked = goals.filter(({ kind, isOn }) => kind === 'click' && isOn)
     return { counted: 1, clicks: clicked.map(({ key, selector }) => [key, selector]) }
   }
   const reached = goalOfHit(hit.data, goals, { scanId, currency: of.currency }, of.isSigned)
   if (typeof reached === 'string') return refusedGoal(reached)
+  // What a site's server signed is believed.
+  if (!of.isSigned && !isBelievable(reached)) return TOO_OFTEN
   return { counted: await store(parts, request, of, reference, now, null, [reached]) }
 }
 

@@ -163,6 +163,18 @@ describe('a site', () => {
     expect((await flimbo.scan('/~goals/1.made-up', {}, 'POST', undefined, '{}')).status).toBe(404)
   })
 
+  it('cannot have one visitor reach a goal again and again, unless its server signs it', async () => {
+    const { id } = await goal({ key: 'again', counts: 'each', value: 1 })
+    const ref = await scanned()
+    const told = Array.from({ length: 25 }, (_, i) => ({ ref, goal: 'again', event: String(i) }))
+    const statuses: number[] = []
+    for (const each of told) statuses.push((await report(each)).status)
+    expect(statuses.filter((status) => status === 429)).toHaveLength(5)
+    expect(await reachedBy(id)).toEqual([20, 20])
+    const { body } = await call(token({ iat: now(), ref, goal: 'again', order: 'signed' }))
+    expect(body).toEqual({ counted: 1 })
+  })
+
   it('that is not named may not report, and is told so by CORS', async () => {
     const settings = { honoursSignals: true, origins: ['https://saltmarsh.example'], secretNumber: 0 }
     const { body } = await flimbo.ask<GoalSite>('PATCH', '/api/goal-site', { value: settings, version: 0 })

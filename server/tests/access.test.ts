@@ -154,6 +154,7 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
     name: 'A',
     destination: 'https://a.example',
   }),
+  'POST /goals body.campaignId': (campaignId) => ({ campaignId, value: GOAL }),
   'POST /figures body.otherCampaignId': (id) => ({
     ...{ ...FIGURES, campaignId: id, against: 'campaign', otherCampaignId: id },
   }),
@@ -291,6 +292,9 @@ const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
 /** What else an address must say to be understood. */
 const QUERIES: Readonly<Record<string, string>> = {
   'GET /results': 'from=2026-07-01&to=2026-07-01',
+  'GET /goal-events': 'from=2026-07-01&to=2026-07-01',
+  'GET /site-pages': 'from=2026-07-01&to=2026-07-01',
+  'GET /expected': 'from=2026-07-01&to=2026-07-01',
   'GET /code-groups': 'by=medium',
   'GET /lead-numbers': 'campaignId=1&pageId=1&part=f',
   'POST /imports': 'name=plan.csv',
