@@ -83,7 +83,7 @@ await shoot('import', `${campaign}/import`, 'h1', async () => {
   })
   await page.getByRole('tab', { name: /^All lines/ }).click()
 })
-await shoot('jobs', '/jobs', 'table')
+await shoot('goals', `${campaign}/goals`, 'div[aria-label="What was reached"] [role="row"]')
 await shoot(
   'routes',
   `${campaign}/routes?route=${timetable}`,

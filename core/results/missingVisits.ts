@@ -1,3 +1,5 @@
+import { number, quantity } from '../formats/index.ts'
+
 /** Why an analytics suite may not show the visits of a piece, in the order in which it is gone through. */
 export const MISSING_REASONS = [
   'nobody',
@@ -71,7 +73,7 @@ const judge: Readonly<Record<MissingReason, Judge>> = {
     const rest = 'shown a page of Flimbo, a message or a question, which your suite does not see'
     return redirected === 0
       ? verdict('yes', `No scan was sent to the site: each was ${rest}.`)
-      : verdict('maybe', `${String(scans - redirected)} of ${String(scans)} scans were ${rest}.`)
+      : verdict('maybe', `${number(scans - redirected)} of ${number(scans)} scans were ${rest}.`)
   },
   failing: ({ check }) => {
     if (!check) return UNCHECKED
@@ -94,7 +96,7 @@ const judge: Readonly<Record<MissingReason, Judge>> = {
     return hours < SUITE_HOURS
       ? verdict(
           'maybe',
-          `The latest scan is ${String(hours)} hours old. Suites may take up to ${String(SUITE_HOURS)} hours to show a visit.`,
+          `The latest scan is ${hours === 0 ? 'less than an hour' : quantity(hours, 'hour')} old. Suites may take up to ${String(SUITE_HOURS)} hours to show a visit.`,
         )
       : verdict('no', `The latest scan is older than ${String(SUITE_HOURS)} hours.`)
   },
@@ -113,8 +115,8 @@ const judge: Readonly<Record<MissingReason, Judge>> = {
     return uniques < FEW_VISITORS
       ? verdict(
           'maybe',
-          `Only ${String(uniques)} visitors came: suites hide small numbers under a threshold where they identify people. Reporting by device shows them.`,
+          `Only ${quantity(uniques, 'visitor')} came: suites hide small numbers under a threshold where they identify people. Reporting by device shows them.`,
         )
-      : verdict('no', `${String(uniques)} visitors are enough to be shown.`)
+      : verdict('no', `${quantity(uniques, 'visitor')} are enough to be shown.`)
   },
 }
