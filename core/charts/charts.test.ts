@@ -12,7 +12,9 @@ import {
   keyLabel,
   keyLabels,
   linesOf,
+  lastHourChart,
   MAP_SHAPE,
+  streamsOf,
   mapView,
   measureShort,
   measureText,
@@ -121,7 +123,7 @@ describe('a chart', () => {
     expect(chartKinds(['city'])).toEqual(['bars', 'map'])
     expect(chartKinds(['piece'])).toEqual(['bars'])
     expect(chartKinds(['medium', 'week'])).toEqual(['lines', 'multiples'])
-    expect(chartKinds(['medium', 'country'])).toEqual(['cells'])
+    expect(chartKinds(['medium', 'country'])).toEqual(['cells', 'flow'])
   })
 
   it('of time shows its pieces, what it is held against, and what was changed', () => {
@@ -193,6 +195,7 @@ describe('a chart', () => {
       ['bars', ['piece']],
       ['week', ['hourOfWeek']],
       ['cells', ['medium', 'country']],
+      ['flow', ['medium', 'country']],
       ['lines', ['medium', 'day']],
       ['multiples', ['medium', 'day']],
     ] as const)
@@ -258,6 +261,60 @@ describe('the view of a map', () => {
         expect(inView([8, 54])).toBe(true)
       }),
     )
+  })
+})
+
+describe('a flow', () => {
+  const rows = [
+    row(['p1', 'lane a'], 30),
+    row(['p1', 'lane b'], 10),
+    row(['p2', 'lane a'], 5),
+    ...Array.from({ length: 20 }, (_, i) => row([`small ${String(i)}`, 'lane b'], 1)),
+  ]
+  it('loses nothing: the largest keys stand by themselves, all smaller ones together', () => {
+    const streams = streamsOf('scans', rows)
+    expect(streams.reduce((sum, { value }) => sum + value, 0)).toBe(65)
+    expect(streams[0]).toEqual({ from: 'p1', to: 'lane a', value: 30 })
+    expect(new Set(streams.map(({ from }) => from)).size).toBe(13)
+    // Twelve stand alone: two pieces and ten of the small ones.
+    expect(streams.find(({ from }) => from === null)).toEqual({ from: null, to: 'lane b', value: 10 })
+  })
+  it('is drawn with what its ends are called', () => {
+    const of = drawn({ by: ['piece', 'outcome'] }, rows)
+    const { option, height } = drawAnswer(
+      'flow',
+      { ...of, answer: { ...of.answer, names: { piece: { p1: 'Poster' } } } },
+      [],
+    )
+    const [{ data, links }] = (
+      option as { series: [{ data: { name: string }[]; links: { words: string; value: number }[] }] }
+    ).series
+    expect(new Set(data.map(({ name }) => name)).size).toBe(data.length)
+    expect(links[0]).toMatchObject({ words: 'Poster → lane a', value: 30 })
+    expect(height).toBeGreaterThan(300)
+  })
+  it('is nothing where nothing was counted', () => {
+    expect(streamsOf('leads', rows)).toEqual([])
+  })
+})
+
+describe('the last hour', () => {
+  it('has a bar for each second, at its time of the clock, and none for what lies outside', () => {
+    const until = Date.parse('2026-07-01T10:00:00Z')
+    const option = lastHourChart(
+      until,
+      [
+        [1, 2],
+        [3600, 1],
+        [3601, 9],
+      ],
+      'Europe/Berlin',
+      CHART_COLOURS.light,
+    )
+    const { xAxis, series } = option as { xAxis: { data: string[] }; series: [{ data: number[] }] }
+    const [{ data }] = series
+    expect([data.length, data[0], data[3599], data.reduce((sum, n) => sum + n, 0)]).toEqual([3600, 1, 2, 3])
+    expect([xAxis.data[0], xAxis.data[3599]]).toEqual(['11:00:00', '11:59:59'])
   })
 })
 

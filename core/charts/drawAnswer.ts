@@ -2,6 +2,7 @@ import { isOfKind, type Dimension } from '../dimensions/index.ts'
 import { barsChart, BARS_MAX } from './barsChart.ts'
 import type { ChartKind } from './chartKind.ts'
 import type { ChartOption, Drawn } from './drawn.ts'
+import { flowChart, flowHeight, streamsOf } from './flowChart.ts'
 import { crossedCells, heatChart, weekCells } from './heatChart.ts'
 import { linesChart, linesOf, MULTIPLES_MAX, multiplesChart } from './linesChart.ts'
 import { timeChart } from './timeChart.ts'
@@ -49,6 +50,15 @@ export function drawAnswer(
           if (time === undefined || other === undefined) return []
           return isTimeFirst ? [time, other] : [other, time]
         },
+      }
+    }
+    case 'flow': {
+      const streams = streamsOf(what, answer.rows)
+      return {
+        option: flowChart(drawn, pairOf(by), streams),
+        height: flowHeight(streams),
+        // Streams and their ends are parts of one series: the table is where they are chosen.
+        keysAt: () => [],
       }
     }
     case 'cells': {

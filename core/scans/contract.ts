@@ -210,6 +210,21 @@ export const scansApi = {
     summary: 'Counted scans a minute over the last hour, the current minute last',
     answer: z.object({ minutes: z.array(z.int()).length(60), total: z.int() }),
   }),
+  lastHour: endpoint({
+    method: 'GET',
+    path: '/last-hour',
+    room: 'scans',
+    access: { right: 'view', things: thingsIn('query'), orAll: true },
+    summary: 'Counted scans of the last hour, second by second',
+    query: z.strictObject({ clientId: idQuery.optional(), ...scopeIds }).refine(hasAtMostOne, ONE_AT_MOST),
+    answer: z.object({
+      /** The end of the last second, in UTC ms. */
+      until: z.int(),
+      /** How many seconds before that end each of them was, the oldest first, and how many scans it had; others had none. */
+      seconds: z.array(z.tuple([z.int(), z.int()])),
+      total: z.int(),
+    }),
+  }),
   retention: endpoint({
     method: 'GET',
     path: '/settings/retention',

@@ -7,6 +7,7 @@ import { insertedId, tables, type CampaignRow, type Database } from '../database
 import { checkDomain, domainFor } from '../domains/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { tallyOf, type TallyAmong } from '../results/index.ts'
+import { copyGoals } from '../goals/index.ts'
 import { forgetCodes, type Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 
@@ -211,6 +212,7 @@ export function campaignsEndpoints(mounts: Mounts, { database, reader, doors, li
         slugLength,
         { turns },
       )
+      await copyGoals(manager, params.id, copy, at)
       return copy
     })
     // Somebody may have tried one of the new short links before it was issued.

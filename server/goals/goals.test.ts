@@ -271,6 +271,24 @@ describe('the server of a site', () => {
   })
 })
 
+describe('a copy of a campaign', () => {
+  it('has the same goals, which nobody reached yet', async () => {
+    const { body: copy } = await flimbo.ask<Campaign>(
+      'POST',
+      `/api/campaigns/${String(campaign.id)}/copies`,
+      {
+        ...{ name: 'Next year', utmCampaign: 'next', startsOn: null, endsOn: null, pieceDays: 'clear' },
+      },
+    )
+    const goalsOf = async (id: number) =>
+      (await flimbo.ask<{ rows: GoalRow[] }>('GET', `/api/goals?campaignId=${String(id)}`)).body.rows
+    const [was, is] = [await goalsOf(campaign.id), await goalsOf(copy.id)]
+    expect(is.map(settingsOf)).toEqual(was.map(settingsOf))
+    expect(is.every(({ reached, version }) => reached === 0 && version === 1)).toBe(true)
+    expect(copy.referenceHours).toBe(24)
+  })
+})
+
 describe('goals', () => {
   it('have a key of their own in a campaign, and stay once they were reached', async () => {
     const made = await goal({ name: 'Once', key: 'once' })

@@ -1,3 +1,4 @@
+export { copyGoals } from './copyGoals.ts'
 export { goalsEndpoints } from './endpoints.ts'
 export type { SiteRecord } from './record.ts'
 export { references } from './references.ts'

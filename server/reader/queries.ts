@@ -41,6 +41,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
     ...foldedScans(database, facts),
     effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),
+    lastHour: scans.lastHour.bind(scans),
     recent: recent(database, facts),
     scansPage: scans.page.bind(scans),
     summary: summary(database, facts),

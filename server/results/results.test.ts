@@ -318,8 +318,27 @@ describe('live events', () => {
     await listening
   })
 
+  it('are seen second by second, of all or of one piece', async () => {
+    interface LastHour {
+      until: number
+      seconds: [number, number][]
+      total: number
+    }
+    const lastHour = async (query = '') => (await flimbo.ask<LastHour>('GET', `/api/last-hour${query}`)).body
+    const { total: before } = await lastHour(`?codeId=${String(leaflet.id)}`)
+    await flimbo.scan(`/${leaflet.slug}`)
+    const { until, seconds, total } = await lastHour(`?codeId=${String(leaflet.id)}`)
+    expect(total).toBe(before + 1)
+    expect(Math.abs(until - Date.now())).toBeLessThan(3000)
+    const [ago, scans] = seconds.at(-1) ?? []
+    expect(ago).toBeLessThan(4)
+    expect(scans).toBeGreaterThan(0)
+    expect(seconds.reduce((sum, [, n]) => sum + n, 0)).toBe(total)
+    expect((await lastHour()).total).toBeGreaterThan(total)
+  })
+
   it('have a pulse of the last hour', async () => {
     const { body } = await flimbo.ask<{ minutes: number[]; total: number }>('GET', '/api/pulse')
-    expect([body.minutes.length, body.total]).toEqual([60, 10])
+    expect([body.minutes.length, body.total]).toEqual([60, 11])
   })
 })

@@ -127,6 +127,8 @@ export function* scansInOrder(
   return undefined
 }
 
+const HOUR_SECONDS = 3600
+
 /** Scans row by row, for lists. */
 export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
   const byId = database.prepare(BY_ID)
@@ -139,6 +141,12 @@ export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimens
     ): { rows: Scan[]; total: number } {
       const { ids, total } = pageInOrder(scans, soughtBy(database, filter), order, limit, offset)
       return { total, rows: ids.map((id) => scanOf(byId.get(id) as ScanRow)) }
+    },
+
+    /** Counted scans a second over an hour, the last of them `last` (whole seconds since 1970). */
+    lastHour(within: Within, last: number): number[] {
+      const owner = scopeOwner(database, within)
+      return countSteps(scans, owner, (last - HOUR_SECONDS + 1) * 1000, 1000, HOUR_SECONDS)
     },
 
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */

@@ -124,6 +124,16 @@ export function scansEndpoints(
     return { minutes, total: minutes.reduce((sum, n) => sum + n, 0) }
   })
 
+  mount(mounts, scansApi.lastHour, async ({ query, who }) => {
+    const last = Math.floor(Date.now() / 1000)
+    const counts = await reader.ask('lastHour', withinOf(query, who.workspace.id), last)
+    return {
+      until: (last + 1) * 1000,
+      seconds: counts.flatMap((n, i): [number, number][] => (n > 0 ? [[counts.length - i, n]] : [])),
+      total: counts.reduce((sum, n) => sum + n, 0),
+    }
+  })
+
   mount(mounts, scansApi.events, ({ who, request, response }) => {
     response.set({
       'Content-Type': 'text/event-stream',

@@ -62,13 +62,20 @@ async function keep(
 /** Looks over all campaigns that are not archived. */
 export async function lookForUnusual({ database, reviewer, live }: Parts, now: number): Promise<void> {
   const campaigns = await database.read.findBy(tables.campaigns, { archivedAt: IsNull() })
+  const faults: unknown[] = []
   for (const campaign of campaigns) {
-    const found = await campaignFindings(database, reviewer, campaign, now)
-    if (found.length === 0) continue
-    const news = await database.writeAside((manager) => keep(manager, campaign, found, now))
-    if (news > 0) live.tell(campaign.workspaceId, { type: 'mails' })
+    try {
+      const found = await campaignFindings(database, reviewer, campaign, now)
+      if (found.length === 0) continue
+      const news = await database.writeAside((manager) => keep(manager, campaign, found, now))
+      if (news > 0) live.tell(campaign.workspaceId, { type: 'mails' })
+    } catch (error) {
+      // One that cannot be looked over must not keep the others from it.
+      faults.push(error)
+    }
   }
   await database.writeAside((manager) => manager.delete(tables.unusual, { at: LessThan(now - KEPT_MS) }))
+  if (faults.length > 0) throw new AggregateError(faults, 'Some campaigns could not be looked over')
 }
 
 /** Looks again and again, for as long as the office runs. */

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material'
 import { CHART_COLOURS, type ChartColours, type ChartOption } from '@flimbo/core/charts'
-import { BarChart, HeatmapChart, LineChart } from 'echarts/charts'
+import { BarChart, HeatmapChart, LineChart, SankeyChart } from 'echarts/charts'
 import {
   AriaComponent,
   GridComponent,
@@ -19,6 +19,7 @@ register([
   BarChart,
   HeatmapChart,
   LineChart,
+  SankeyChart,
   AriaComponent,
   GridComponent,
   LegendComponent,

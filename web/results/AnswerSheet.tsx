@@ -38,6 +38,7 @@ const LABELS: Readonly<Record<Shown, string>> = {
   week: 'Chart',
   bars: 'Bars',
   cells: 'Cells',
+  flow: 'Flow',
   map: 'Map',
   table: 'Table',
 }
@@ -61,6 +62,12 @@ export interface AnswerProps {
   readonly choose: (keys: readonly string[]) => void
 }
 
+/** The ways an answer can be drawn: only what is counted flows. */
+function kindsOf(what: Measure, by: readonly Dimension[]): readonly [ChartKind, ...ChartKind[]] {
+  const [usual, ...others] = chartKinds(by)
+  return [usual, ...others.filter((kind) => kind !== 'flow' || MEASURES[what].form === 'count')]
+}
+
 /** What a question is called: "Scans by day and medium". */
 export const titleOf = (what: Measure, by: readonly Dimension[]): string =>
   [
@@ -71,7 +78,7 @@ export const titleOf = (what: Measure, by: readonly Dimension[]): string =>
 /** The answer to the question: drawn in one of the ways it can be, or as a table; each to be taken away. */
 export function AnswerSheet(props: AnswerProps) {
   const { what, by, answer, currency, zone, from, to, against, marks, expected, chosen, choose } = props
-  const kinds: readonly [Shown, ...Shown[]] = [...chartKinds(by), 'table']
+  const kinds: readonly [Shown, ...Shown[]] = [...kindsOf(what, by), 'table']
   const [wanted, setWanted] = useState<Shown | null>(null)
   const [hasPatterns, setPatterns] = useState(false)
   const shown = wanted !== null && kinds.includes(wanted) ? wanted : kinds[0]

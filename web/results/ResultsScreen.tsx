@@ -13,6 +13,7 @@ import { WatchButton } from '../watches/index.ts'
 import { AnswerSheet } from './AnswerSheet.tsx'
 import { FoldedNote } from './FoldedNote.tsx'
 import { HowMany } from './HowMany.tsx'
+import { LastHour } from './LastHour.tsx'
 import { Marks } from './Marks.tsx'
 import { MissingVisits } from './MissingVisits.tsx'
 import { MoreThanChance } from './MoreThanChance.tsx'
@@ -136,6 +137,7 @@ export function ResultsScreen() {
           first={figures.data?.before?.from ?? from}
           isLeftOut={figures.data?.answers.some((each) => each.leavesOutFolded) ?? false}
         />
+        <LastHour asked={asked} />
         <HowMany
           total={total?.total}
           summary={summary.data}

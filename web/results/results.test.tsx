@@ -102,6 +102,7 @@ function show(address: string) {
         marks: MARKS,
         rowsSince: null,
       }
+    if (path.startsWith('/last-hour')) return { until: 1e12, seconds: [[5, 3]], total: 3 }
     if (path === '/campaigns/names')
       return {
         rows: [
@@ -146,7 +147,16 @@ function show(address: string) {
     const path = office.asked.map((each) => each.path).find((each) => each.startsWith('/scans?')) ?? ''
     return Object.fromEntries(new URLSearchParams(path.split('?')[1]))
   }
-  return { router, asked, questions, rows, writes: office.writes, search: () => router.state.location.search }
+  const paths = () => office.asked.map(({ path }) => path)
+  return {
+    router,
+    paths,
+    asked,
+    questions,
+    rows,
+    writes: office.writes,
+    search: () => router.state.location.search,
+  }
 }
 const choose = (label: string, option: string) => {
   fireEvent.mouseDown(screen.getByRole('combobox', { name: label }))
@@ -311,6 +321,20 @@ describe('to what end', () => {
     const table = await screen.findByRole('table', { name: 'Differences, the surest first' })
     expect(within(table).getAllByText('may be chance')).toHaveLength(2)
     screen.getByText(/corrected for 2 comparisons by Benjamini and Hochberg/)
+  })
+})
+
+describe('the last hour', () => {
+  it('is asked for only where somebody wants it, of what the screen is of', async () => {
+    const { paths } = show('/campaigns/3/results?code=7')
+    await screen.findByRole('table', { name: 'Country' })
+    expect(paths().some((path) => path.startsWith('/last-hour'))).toBe(false)
+    fireEvent.click(screen.getByRole('button', { name: 'Show the last hour' }))
+    await screen.findByText('3 in the last hour, second by second')
+    expect(paths()).toContain('/last-hour?codeId=7')
+    await screen.findByText('No scan since yesterday.')
+    fireEvent.click(screen.getByRole('button', { name: 'Hide the last hour' }))
+    expect(screen.queryByRole('list', { name: 'Newest scans' })).toBeNull()
   })
 })
 
