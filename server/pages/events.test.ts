@@ -12,6 +12,7 @@ import {
 } from '@flimbo/core/pages'
 import type { Job } from '@flimbo/core/jobs'
 import { readTable } from '@flimbo/core/plan'
+import { dayIn } from '@flimbo/core/time'
 import { deviceOf, keptSince, NOWHERE, type Retention } from '@flimbo/core/scans'
 import { pack, proveEvents, scanInserter, type Packed } from '../scans/queries.ts'
 import { PHONE, runningFlimbo, type Running } from '../tests/running.ts'
@@ -69,7 +70,7 @@ function opened(moment: number, count: number, pageId: number, apart: 'crawler' 
   database.close()
 }
 const day = (at: number) => new Date(at).toISOString().slice(0, 10)
-const PERIOD = `from=${day(now - 400 * 24 * HOUR_MS)}&to=${day(now)}`
+const PERIOD = `from=${day(now - 400 * 24 * HOUR_MS)}&to=${dayIn(ZONE, now)}`
 const tallies = async ({ id }: Page, period = PERIOD) =>
   (await flimbo.ask<{ tallies: PageTally[] }>('GET', `/api/pages/${String(id)}/results?${period}`)).body
     .tallies

@@ -1,10 +1,11 @@
 import { daysAgainst, isOfOther, resultsApi } from '@flimbo/core/results'
 import type { ChannelRule } from '@flimbo/core/tagging'
-import { mount, wrongField, type Mounts } from '../api/index.ts'
+import { mount, type Mounts } from '../api/index.ts'
 import { dayIn } from '@flimbo/core/time'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import { withinOf } from './scope.ts'
+import { unlessTooMuch } from './tooMuch.ts'
 
 /** The table that sorts a workspace's visits into channels. */
 export interface Channels {
@@ -13,9 +14,6 @@ export interface Channels {
 
 /** The first day of a campaign: as it was planned, or else the day it was made. */
 const startOf = ({ startsOn, createdAt }: CampaignRow, zone: string) => startsOn ?? dayIn(zone, createdAt)
-
-/** Errors that say what to ask instead, by their names: they come from another thread. */
-const TOO_MUCH: ReadonlySet<string> = new Set(['TooManyBuckets', 'TooManyPairs'])
 
 /** The endpoints of results, as `core`’s contract describes them. */
 export function resultsEndpoints(
@@ -44,8 +42,9 @@ export function resultsEndpoints(
     const starts = campaign && other ? { own: startOf(campaign, zone), other: startOf(other, zone) } : null
     const before = daysAgainst(against, { from, to }, starts)
     const folded = await reader.ask('foldedScans', workspace.id)
-    try {
-      const answers = await reader.ask('answers', {
+    const channels = await tagging.channelsOf(workspace.id)
+    const answers = await unlessTooMuch('questions', () =>
+      reader.ask('answers', {
         workspaceId: workspace.id,
         within: withinOf(of, workspace.id),
         zone,
@@ -53,14 +52,10 @@ export function resultsEndpoints(
         to,
         before,
         ...(other ? { other: { campaignId: other.id } } : {}),
-        channels: await tagging.channelsOf(workspace.id),
+        channels,
         questions,
-      })
-      return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
-    } catch (error) {
-      // What is too much is the asker's to change.
-      if (error instanceof Error && TOO_MUCH.has(error.name)) throw wrongField('questions', error.message)
-      throw error
-    }
+      }),
+    )
+    return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
   })
 }

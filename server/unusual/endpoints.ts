@@ -3,7 +3,7 @@ import { findingInWords, unusualApi } from '@flimbo/core/unusual'
 import { mount, type Mounts } from '../api/index.ts'
 import { tables, type Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
-import { withinOf } from '../results/index.ts'
+import { unlessTooMuch, withinOf } from '../results/index.ts'
 
 /** What is on the desk, and for how long. */
 const SHOWN_MS = 7 * 24 * 3_600_000
@@ -57,6 +57,9 @@ export function unusualEndpoints(
     const zone = campaign?.zone ?? who.workspace.zone
     const within = withinOf(of, who.workspace.id)
     const minute = Math.floor(Date.now() / 60_000)
-    return { rows: await reader.ask('expectedDays', within, zone, { from, to }, minute) }
+    const rows = await unlessTooMuch('from', () =>
+      reader.ask('expectedDays', within, zone, { from, to }, minute),
+    )
+    return { rows }
   })
 }

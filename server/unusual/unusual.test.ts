@@ -106,6 +106,8 @@ describe('what is expected', () => {
   })
   it('is nothing of days to come, however far', async () => {
     expect(await expected('2199-01-01', '2199-12-31')).toEqual([])
+    const ages = '/api/expected?from=1970-01-01&to=2199-12-31'
+    expect((await flimbo.refused('GET', ages)).fields?.[0]?.path).toBe('from')
     expect((await flimbo.refused('GET', '/api/expected?from=9999-01-01&to=9999-12-31')).status).toBe(422)
   })
 })
