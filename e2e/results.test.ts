@@ -127,7 +127,11 @@ describe('results of all campaigns', () => {
     const svg = (await take('Drawing (SVG)')).toString()
     for (const text of ['<svg', '>poster<', '>card<']) expect(svg).toContain(text)
     const csv = (await take('Its numbers (CSV)')).toString().trim().split('\r\n')
-    expect(csv).toEqual(['Medium,Scans,Unique scans,Leads,Cost', 'poster,6,6,1,', 'card,2,2,0,'])
+    expect(csv).toEqual([
+      'Medium,Scans,Unique scans,Leads,Arrivals,Goals,Value,Cost',
+      'poster,6,6,1,0,0,0,',
+      'card,2,2,0,0,0,0,',
+    ])
   })
 
   it('show cities on a map with the list beside it, and cells of two things at once', async () => {

@@ -123,7 +123,8 @@ function answer(
   }
   response
     .writeHead(200, { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': 'no-store' })
-    .end(page(host, address, script()))
+    // In the frame of the phone stand-in nothing may run.
+    .end(page(host, address, request.headers['sec-fetch-dest'] === 'iframe' ? '' : script()))
 }
 
 /**
