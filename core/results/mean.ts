@@ -1,4 +1,5 @@
 import { logGamma } from './gamma.ts'
+import { median } from './robust.ts'
 import type { Interval } from './proportion.ts'
 
 /** What values have in common. */
@@ -67,13 +68,11 @@ export function spreadOf(values: readonly number[]): Spread | null {
   if (least === undefined || most === undefined) return null
   const mean = sorted.reduce((sum, each) => sum + each, 0) / count
   const squares = sorted.reduce((sum, each) => sum + (each - mean) ** 2, 0)
-  const upper = sorted[Math.floor(count / 2)] ?? mean
-  const lower = sorted[Math.ceil(count / 2) - 1] ?? mean
   return {
     count,
     mean,
     deviation: count < 2 ? null : Math.sqrt(squares / (count - 1)),
-    median: (lower + upper) / 2,
+    median: median(sorted),
     least,
     most,
   }

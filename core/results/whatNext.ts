@@ -1,5 +1,6 @@
 import type { Interval } from './proportion.ts'
 import type { AnswerRow } from './question.ts'
+import { countAt, stabilised, STABLE_95 } from './robust.ts'
 
 /** What pieces are held to: what they brought in, or else goals, leads or scans for their cost. */
 export const WORTH_BY = ['value', 'goals', 'leads', 'scans'] as const
@@ -24,17 +25,12 @@ export interface WhatNext {
   readonly pieces: readonly EarningPiece[]
 }
 
-const HALF_95 = 0.98
-
-/** Between what a count may lie by chance alone, with 95 %, by Anscombe's square root (Biometrika 35, 1948). */
-export function countInterval(count: number): Interval {
-  const root = Math.sqrt(count + 3 / 8)
-  return {
-    value: count,
-    low: Math.max(0, (root - HALF_95) ** 2 - 3 / 8) * (root > HALF_95 ? 1 : 0),
-    high: (root + HALF_95) ** 2 - 3 / 8,
-  }
-}
+/** Between what a count may lie by chance alone, with 95 %. */
+export const countInterval = (count: number): Interval => ({
+  value: count,
+  low: countAt(stabilised(count) - STABLE_95),
+  high: countAt(stabilised(count) + STABLE_95),
+})
 
 /**
  * Which pieces earn their place. Where goals have values, one does that brought in more than it cost, even at the lower

@@ -1,3 +1,5 @@
+import { countAt, median, robustDeviation, stabilised, STABLE_95 } from '../results/index.ts'
+
 /** What a day was expected to bring, with the ends between which 95 of 100 days lie, and how widely days scatter. */
 export interface Expected {
   readonly expected: number
@@ -19,25 +21,12 @@ const SPREAD_DAYS = 4 * WEEK
 const SPREAD_LEAST = WEEK
 /** A weekday on which nearly nothing is scanned is no reason to divide by nothing. */
 const FACTOR_LEAST = 0.05
-/** Makes the median of absolute deviations that of a standard deviation (normal distribution). */
-const MAD_SCALE = 1.4826
-const Z95 = 1.96
-
-function median(values: readonly number[]): number {
-  const sorted = Float64Array.from(values).sort()
-  const [lower, upper] = [sorted[Math.ceil(sorted.length / 2) - 1], sorted[Math.floor(sorted.length / 2)]]
-  return ((lower ?? 0) + (upper ?? 0)) / 2
-}
-
-/** The square root that makes the scatter of a count the same, however large it is (F. J. Anscombe, Biometrika 35, 1948). */
-const transformed = (count: number) => 2 * Math.sqrt(count + 3 / 8)
-const restored = (value: number) => Math.max(0, (Math.max(0, value) / 2) ** 2 - 3 / 8)
 
 /** By how many of its spreads a count lies above what was expected; below where it is negative. */
 export const deviation = (
   count: number,
   { expected, spread }: Pick<Expected, 'expected' | 'spread'>,
-): number => (transformed(count) - transformed(expected)) / spread
+): number => (stabilised(count) - stabilised(expected)) / spread
 
 /** What the day after some days is expected to bring: the level of two weeks, times what its weekday has over the others. */
 function nextOf(history: readonly number[]): number {
@@ -74,15 +63,14 @@ export function expectedDays(counts: readonly number[]): (Expected | null)[] {
     }
     const expected = nextOf(counts.slice(begun, day))
     const known = errors.slice(-SPREAD_DAYS).filter((error) => !Number.isNaN(error))
-    const spread =
-      known.length < SPREAD_LEAST ? NaN : Math.max(1, MAD_SCALE * median(known.map((each) => Math.abs(each))))
-    errors.push(transformed(counts[day] ?? 0) - transformed(expected))
+    const spread = known.length < SPREAD_LEAST ? NaN : Math.max(1, robustDeviation(known, 0))
+    errors.push(stabilised(counts[day] ?? 0) - stabilised(expected))
     if (Number.isNaN(spread)) return null
-    const middle = transformed(expected)
+    const middle = stabilised(expected)
     return {
       expected,
-      low: restored(middle - Z95 * spread),
-      high: restored(middle + Z95 * spread),
+      low: countAt(middle - STABLE_95 * spread),
+      high: countAt(middle + STABLE_95 * spread),
       spread,
     }
   })

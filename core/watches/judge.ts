@@ -1,3 +1,4 @@
+import { median, robustDeviation } from '../results/index.ts'
 import type { WatchWhat } from './watch.ts'
 
 /** What is known of the scans of a thing at a moment. Moments are UTC milliseconds. */
@@ -24,21 +25,12 @@ export interface WatchMemory {
 export type Told = { readonly kind: 'first' | 'count' | 'silent' | 'spike'; readonly usual: number } | null
 
 const DAY_MS = 86_400_000
-/** So that the median absolute deviation estimates the standard deviation of normal values. */
-const MAD_SCALE = 1.4826
 /** So many deviations above what is usual. */
 const DEVIATIONS = 4
 /** Fewer scans in a day are never many. */
 const SPIKE_LEAST = 20
 /** Fewer days to compare with say nothing of what is usual. */
 const DAYS_LEAST = 7
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  const half = sorted.length / 2
-  const upper = sorted[Math.floor(half)] ?? 0
-  return Number.isInteger(half) ? ((sorted[half - 1] ?? 0) + upper) / 2 : upper
-}
 
 /**
  * From how many scans in 24 hours on they are many more than usual: the median of the days before, and four times their
@@ -52,7 +44,7 @@ export function spikeFrom(
 ): { readonly from: number; readonly usual: number } | null {
   if (before.length < DAYS_LEAST) return null
   const usual = median(before)
-  const spread = MAD_SCALE * median(before.map((each) => Math.abs(each - usual)))
+  const spread = robustDeviation(before, usual)
   return { usual, from: Math.max(SPIKE_LEAST, 2 * usual, usual + DEVIATIONS * spread) }
 }
 
