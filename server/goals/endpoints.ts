@@ -1,6 +1,5 @@
 import { goalsApi, GOALS_MAX, type Goal, type GoalRow } from '@flimbo/core/goals'
 import { spanOfDays } from '@flimbo/core/time'
-import { In } from 'typeorm'
 import { missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
 import { insertedId, tables, type Database } from '../database/index.ts'
 import type { Addresses, Doors } from '../line/index.ts'
@@ -41,7 +40,7 @@ export function goalsEndpoints(
   }
 
   async function whole(id: number): Promise<GoalRow> {
-    const [row] = await withTallies(await read.findBy(tables.goals, { id: In([id]) }))
+    const [row] = await withTallies([await read.findOneByOrFail(tables.goals, { id })])
     if (!row) throw missing('goal')
     return row
   }

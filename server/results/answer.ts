@@ -15,7 +15,7 @@ import type { ScanDimension } from '../scans/queries.ts'
 import { citySpots } from './citySpots.ts'
 import { codeRows, type FigureCode } from './codeRows.ts'
 import { keyNames } from './keyNames.ts'
-import { conversionFacts, conversionNeeds } from './conversionFacts.ts'
+import { conversionFacts } from './conversionFacts.ts'
 import { lookUps } from './lookUps.ts'
 import { countQuestions, questionCounts } from './questionCount.ts'
 import { questionRows, type FoundRows } from './questionRows.ts'
@@ -65,15 +65,8 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
     sides.meet(parts)
     const ids = new Set(codes.map(({ id }) => id))
-    /** Questions that need to know the same share what they count. */
-    const known = new Map<string, ReturnType<typeof conversionsOf>>()
-    const conversions = questions.map((question) => {
-      const needs = conversionNeeds(dimensionsOf(question))
-      const key = [...needs].sort().join(' ')
-      const found = known.get(key) ?? conversionsOf(workspaceId, ids, span, needs)
-      known.set(key, found)
-      return found
-    })
+    const conversionsBy = conversionsOf(workspaceId, ids, span)
+    const conversions = questions.map((question) => conversionsBy(dimensionsOf(question)))
     // They may bring keys that no scan has: these are met before it is known how many there are.
     for (const [i, { count }] of counts.entries())
       for (const side of [count.a, count.b])

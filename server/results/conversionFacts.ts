@@ -64,7 +64,7 @@ const NEEDS: Partial<Record<Dimension, ConversionNeed>> = {
 }
 
 /** What a question by some dimensions needs to know of each conversion. */
-export const conversionNeeds = (dimensions: readonly Dimension[]): ReadonlySet<ConversionNeed> =>
+const conversionNeeds = (dimensions: readonly Dimension[]): ReadonlySet<ConversionNeed> =>
   new Set(
     dimensions.flatMap((dimension): ConversionNeed[] => {
       if (isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring')) return ['time']
@@ -94,15 +94,13 @@ export function conversionFacts(database: Sqlite.Database) {
     `SELECT p.latitude, p.longitude, a.browser, s.language, s.referrer, s.outcome, s.exit, s.variant
     FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`,
   )
-  const knownOf = (scanId: number, needs: ReadonlySet<ConversionNeed>): OfScan =>
-    needs.has('scan') ? ((scanOf.get(scanId) as OfScan | undefined) ?? NO_SCAN) : NO_SCAN
-
   /** Goals that differ in nothing that is asked for stand together. */
   function goalFacts(
     workspaceId: number,
     codes: ReadonlySet<number>,
     span: Span,
     needs: ReadonlySet<ConversionNeed>,
+    knownOf: (scanId: number) => OfScan,
   ): ConversionFact[] {
     const [ofTime, ofPlace, ofAgent, ofScan] = (['time', 'place', 'agent', 'scan'] as const).map((need) =>
       needs.has(need),
@@ -118,7 +116,7 @@ export function conversionFacts(database: Sqlite.Database) {
     function begin(columns: GoalColumns, i: number): Tallied {
       const { country, region, city } = goals.placeOf(columns.place[i] ?? 0)
       const { device, system } = goals.agentOf(columns.agent[i] ?? 0)
-      const known = knownOf(columns.scanId[i] ?? 0, needs)
+      const known = ofScan ? knownOf(columns.scanId[i] ?? 0) : NO_SCAN
       // Written out: there are many.
       return {
         at: columns.at[i] ?? 0,
@@ -163,22 +161,38 @@ export function conversionFacts(database: Sqlite.Database) {
     return facts
   }
 
-  return (
-    workspaceId: number,
-    codes: ReadonlySet<number>,
-    span: Span,
-    needs: ReadonlySet<ConversionNeed>,
-  ): ConversionFact[] => {
+  /**
+   * Those of some codes in a span: for each question, by what it needs to know. Rows and scans are read once, however many
+   * questions there are; questions that need the same share what they count.
+   */
+  return (workspaceId: number, codes: ReadonlySet<number>, span: Span) => {
     const stored = (leads.all(workspaceId, span.start, span.end) as StoredLead[]).filter(({ codeId }) =>
       codes.has(codeId),
     )
-    return [
-      ...stored.map(({ scanId, ...lead }) => ({
-        ...lead,
-        ...knownOf(scanId, needs),
-        ...{ leads: 1, arrivals: 0, goals: 0, valueMilli: 0 },
-      })),
-      ...goalFacts(workspaceId, codes, span, needs),
-    ]
+    const scans = new Map<number, OfScan>()
+    function knownOf(scanId: number): OfScan {
+      const there = scans.get(scanId)
+      if (there) return there
+      const found = (scanOf.get(scanId) as OfScan | undefined) ?? NO_SCAN
+      scans.set(scanId, found)
+      return found
+    }
+    const byNeeds = new Map<string, ConversionFact[]>()
+    return (dimensions: readonly Dimension[]): ConversionFact[] => {
+      const needs = conversionNeeds(dimensions)
+      const key = [...needs].sort().join(' ')
+      const there = byNeeds.get(key)
+      if (there) return there
+      const found = [
+        ...stored.map(({ scanId, ...lead }) => ({
+          ...lead,
+          ...(needs.has('scan') ? knownOf(scanId) : NO_SCAN),
+          ...{ leads: 1, arrivals: 0, goals: 0, valueMilli: 0 },
+        })),
+        ...goalFacts(workspaceId, codes, span, needs, knownOf),
+      ]
+      byNeeds.set(key, found)
+      return found
+    }
   }
 }

@@ -2,7 +2,8 @@ import type Sqlite from 'better-sqlite3'
 import { expectedDays, type ExpectedDay } from '@flimbo/core/unusual'
 import { buckets, dayIn, shiftDay, spanOfDays } from '@flimbo/core/time'
 import type { FactStore } from '../figures/index.ts'
-import { readWay, type ScanDimension } from '../scans/queries.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import { apartRequests } from './apartRequests.ts'
 import { codeRows } from './codeRows.ts'
 import { countBuckets } from './quarters.ts'
 import { codesOwners } from './questionCount.ts'
@@ -41,18 +42,9 @@ export function expectedCounts(database: Sqlite.Database, scans: FactStore<ScanD
       const today = dayIn(zone, minute * 60_000)
       const owners = codesOwners(codeRows(database, within), within)
       const parts = [...scans.parts()]
-      return buckets(zone, spanOfDays(zone, shiftDay(today, 1 - days), today), 'day').map((span) => {
-        let requests = 0
-        for (const part of parts)
-          for (const owner of owners) {
-            const ways = part.sums(owner, span)?.dimensions.way
-            for (let i = 0; ways && i < ways.value.length; i++) {
-              const { apart } = readWay(String(part.values.way[ways.value[i] ?? 0]))
-              if (apart === 'crawler') requests += ways.count[i] ?? 0
-            }
-          }
-        return requests
-      })
+      return buckets(zone, spanOfDays(zone, shiftDay(today, 1 - days), today), 'day').map(
+        (span) => apartRequests(parts, owners, span).find(({ kind }) => kind === 'crawler')?.requests ?? 0,
+      )
     },
   }
 }

@@ -151,11 +151,7 @@ export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimens
 
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */
     pulse(workspaceId: number, last: number): number[] {
-      const codes = database
-        .prepare('SELECT c.id FROM codes c JOIN campaigns k ON k.id = c.campaignId WHERE k.workspaceId = ?')
-        .pluck()
-        .all(workspaceId) as number[]
-      return countSteps(scans, { codes: new Set(codes), key: null }, (last - 59) * 60_000, 60_000, 60)
+      return countSteps(scans, scopeOwner(database, { workspaceId }), (last - 59) * 60_000, 60_000, 60)
     },
   }
 }

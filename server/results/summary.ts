@@ -1,10 +1,9 @@
 import type Sqlite from 'better-sqlite3'
-import { addDimension, type DimensionValue, type Tallied } from '@flimbo/core/figures'
 import type { ResultsSummary } from '@flimbo/core/results'
-import type { Apart } from '@flimbo/core/scans'
 import { spanOfDays } from '@flimbo/core/time'
 import { EVER, eachTotal, type FactStore } from '../figures/index.ts'
-import { readWay, type ScanDimension } from '../scans/queries.ts'
+import type { ScanDimension } from '../scans/queries.ts'
+import { apartRequests } from './apartRequests.ts'
 import { codeRows } from './codeRows.ts'
 import { codesOwners } from './questionCount.ts'
 import type { Within } from './scope.ts'
@@ -30,32 +29,19 @@ export function summary(database: Sqlite.Database, scans: FactStore<ScanDimensio
   }: SummaryQuestion): Omit<ResultsSummary, 'zone' | 'rowsSince'> => {
     const span = spanOfDays(zone, from, to)
     const ever = { scans: 0, uniques: 0, lastAt: -1 }
-    const ways: Tallied<DimensionValue> = new Map()
     const owners = codesOwners(codeRows(database, scope), scope)
-    for (const part of scans.parts())
-      for (const owner of owners) {
+    const parts = [...scans.parts()]
+    for (const part of parts)
+      for (const owner of owners)
         eachTotal(part, owner.codes, EVER, (_code, count, uniques, lastAt) => {
           ever.scans += count
           ever.uniques += uniques
           ever.lastAt = Math.max(ever.lastAt, lastAt)
         })
-        const sums = part.sums(owner, span)
-        if (sums) addDimension(ways, part.values.way, sums.dimensions.way)
-      }
     return {
       ever: { ...ever, lastAt: ever.lastAt < 0 ? null : ever.lastAt },
-      apart: apartOf(ways),
+      apart: apartRequests(parts, owners, span),
       marks: marksOf(scope, { zone, from, to }, workspaceId),
     }
   }
-}
-
-/** Requests that are in no other figure, by why; the most frequent first. */
-function apartOf(ways: Tallied<DimensionValue>): ResultsSummary['apart'] {
-  const kinds = new Map<Apart, number>()
-  for (const [way, { count }] of ways) {
-    const { apart } = readWay(String(way))
-    if (apart !== null) kinds.set(apart, (kinds.get(apart) ?? 0) + count)
-  }
-  return [...kinds].map(([kind, requests]) => ({ kind, requests })).sort((a, b) => b.requests - a.requests)
 }

@@ -1,13 +1,16 @@
 import { In, IsNull, MoreThan } from 'typeorm'
 import { findingInWords, unusualApi } from '@flimbo/core/unusual'
 import { mount, type Mounts } from '../api/index.ts'
-import { tables, type Database } from '../database/index.ts'
+import { findAmong, tables, type Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import { unlessTooMuch, withinOf } from '../results/index.ts'
 
 /** What is on the desk, and for how long. */
 const SHOWN_MS = 7 * 24 * 3_600_000
 const SHOWN_MAX = 200
+
+const nameOf = (rows: readonly { id: number; name: string }[]) =>
+  new Map(rows.map(({ id, name }) => [id, name]))
 
 /** The endpoints of what is unusual, as `core`’s contract describes them. */
 export function unusualEndpoints(
@@ -21,17 +24,21 @@ export function unusualEndpoints(
       order: { at: 'DESC', id: 'DESC' },
       take: SHOWN_MAX,
     })
-    const named = async (table: typeof tables.codes | typeof tables.campaigns, ids: readonly number[]) => {
-      const found = await read.find(table, { select: { id: true, name: true }, where: { id: In([...ids]) } })
-      return new Map(found.map(({ id, name }) => [id, name]))
-    }
-    const codes = await named(
-      tables.codes,
-      rows.map(({ codeId }) => codeId),
+    const codes = nameOf(
+      await findAmong(
+        read,
+        tables.codes,
+        'id',
+        rows.map(({ codeId }) => codeId),
+      ),
     )
-    const campaigns = await named(
-      tables.campaigns,
-      rows.map(({ campaignId }) => campaignId),
+    const campaigns = nameOf(
+      await findAmong(
+        read,
+        tables.campaigns,
+        'id',
+        rows.map(({ campaignId }) => campaignId),
+      ),
     )
     return {
       rows: rows.map((row) => {
