@@ -44,6 +44,8 @@ export function apartKind({ method, purpose, test, onward, program }: RequestSig
 
 /** Whether a scan is a person's: counted (null), or the next step of one that was asked something. */
 export const isPersons = (apart: string | null): boolean => apart === null || apart === 'onward'
+/** Whether a scan is somebody's who goes on to where it leads: a person's, or a rehearsed one. Programs go nowhere. */
+export const isVisit = (apart: string | null): boolean => isPersons(apart) || apart === 'test'
 /** Why what follows from a scan, such as an event on a page, is kept apart; empty where it is a person's. */
 export const apartAfter = (apart: string | null): string =>
   apart === null || apart === 'onward' ? '' : apart

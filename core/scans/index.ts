@@ -1,4 +1,4 @@
-export { APART, apartAfter, apartKind, isPersons, programKind } from './apart.ts'
+export { APART, apartAfter, apartKind, isPersons, isVisit, programKind } from './apart.ts'
 export type { RowFormat } from './contract.ts'
 export type { Apart, RequestSigns } from './apart.ts'
 export {

@@ -1,6 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { decide, isLetThrough, type Decision } from '@flimbo/core/routing'
-import { apartAfter, isPersons, type Outcome, type Place } from '@flimbo/core/scans'
+import { apartAfter, isPersons, isVisit, type Outcome, type Place } from '@flimbo/core/scans'
 import type { Doorway } from '../domains/index.ts'
 import type { Worn } from '../pages/index.ts'
 import type { Posting } from '../routing/index.ts'
@@ -89,17 +89,15 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
       seen?.(outcome.kind === 'stored')
       if (outcome.kind === 'failed') refuse(parts, response, outcome.error)
       else if (outcome.kind === 'none-left') answerOverLimit(parts, scanned, came, outcome.none)
-      else if (onWay?.page && decision.kind === 'redirect')
-        send(response, onWay.page(named(parts, scanned, came, decision.address, outcome.scanId)))
       else if (decision.kind === 'page') answerWithPage(parts, scanned, came, decision, outcome.scanId)
-      else
-        carryOut(
-          response,
-          leadingWithName(parts, scanned, came, decision, outcome.scanId),
-          scanned.request.method === 'POST',
-          scanned.worn,
-          () => askedAs(parts, posting, standing, arrival.at),
-        )
+      else {
+        const leading = withName(parts, scanned, came, decision, outcome.scanId)
+        if (onWay?.page && leading.kind === 'redirect') send(response, onWay.page(leading.address))
+        else
+          carryOut(response, leading, scanned.request.method === 'POST', scanned.worn, () =>
+            askedAs(parts, posting, standing, arrival.at),
+          )
+      }
     })
   } catch (error) {
     seen?.(false)
@@ -107,28 +105,19 @@ function store(parts: AnswerParts, scanned: Scanned, came: CameIn, decision: Dec
   }
 }
 
-/** An address with the reference of the scan that is sent there. */
-function named(
+/** A decision that leads on, with the reference of its scan where the site is to be told; else as it was. */
+function withName(
   parts: AnswerParts,
   { posting }: Scanned,
   { arrival: { at }, enriched: { apart } }: CameIn,
-  address: string,
+  decision: Exclude<Decision, { kind: 'page' }>,
   scanId: number,
-): string {
+): Exclude<Decision, { kind: 'page' }> {
+  if (decision.kind !== 'redirect' || scanId === 0) return decision
   const { codeId, routeId } = posting
-  return withReference(parts, posting, { codeId, scanId, routeId, at, apart: apartAfter(apart) }, address)
+  const scan = { codeId, scanId, routeId, at, apart: apartAfter(apart) }
+  return { ...decision, address: withReference(parts, posting, scan, decision.address) }
 }
-
-const leadingWithName = <D extends Exclude<Decision, { kind: 'page' }>>(
-  parts: AnswerParts,
-  scanned: Scanned,
-  came: CameIn,
-  decision: D,
-  scanId: number,
-): D =>
-  decision.kind === 'redirect'
-    ? { ...decision, address: named(parts, scanned, came, decision.address, scanId) }
-    : decision
 
 function answerWithPage(
   parts: AnswerParts,
@@ -226,7 +215,7 @@ function recordOf(
     referrer,
     visitor,
     takes,
-    isNamed: referenceHours > 0 && decision.kind === 'redirect' && (isPersons(apart) || apart === 'test'),
+    isNamed: referenceHours > 0 && decision.kind === 'redirect' && isVisit(apart),
     pageId: decision.kind === 'page' ? decision.page.id : null,
     outbox,
   }

@@ -16,8 +16,14 @@ import {
   type ViewHit,
 } from '@flimbo/core/goals'
 import { apartAfter } from '@flimbo/core/scans'
-import { GOALS_PATH, siteAddresses, type GoalShelf, type Reference, type References } from '../goals/index.ts'
-import type { SiteKeys } from '../goals/index.ts'
+import {
+  GOALS_PATH,
+  siteBase,
+  type GoalShelf,
+  type Reference,
+  type References,
+  type SiteKeys,
+} from '../goals/index.ts'
 import type { ScanWriter } from '../scans/index.ts'
 import { factsOf, type ArrivalParts } from './readArrival.ts'
 import type { FormPace } from './formPace.ts'
@@ -77,7 +83,7 @@ export async function answerGoals(
   if (what === '.js') {
     request.resume()
     if (isMethod(response, method, ['GET', 'HEAD']))
-      sendScript(response, siteScript(siteBase(parts, key), settings.honoursSignals))
+      sendScript(response, siteScript(siteBase(parts.doorOrigin(), key), settings.honoursSignals))
     return
   }
   if (what === '.gif') {
@@ -116,9 +122,6 @@ interface Reporting {
   readonly currency: string
   readonly isSigned: boolean
 }
-
-const siteBase = ({ doorOrigin }: GoalParts, key: string) =>
-  siteAddresses(doorOrigin(), key).call.replace(/\/calls$/, '')
 
 const asksNotToBeTracked = ({ headers }: IncomingMessage) => headers.dnt === '1' || headers['sec-gpc'] === '1'
 

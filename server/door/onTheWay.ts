@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Decision } from '@flimbo/core/routing'
-import { isPersons } from '@flimbo/core/scans'
+import { isVisit } from '@flimbo/core/scans'
 import { HIT, type VisitValues } from '@flimbo/core/visitTags'
 import type { Posting } from '../routing/index.ts'
 import type { OutboxEntry } from '../scans/index.ts'
@@ -42,7 +42,7 @@ export function onTheWay(
   worn: Worn,
 ): OnTheWay | null {
   const { apart, place, language, device } = enriched
-  if (!fired || decision.kind !== 'redirect' || !(isPersons(apart) || apart === 'test')) return null
+  if (!fired || decision.kind !== 'redirect' || !isVisit(apart)) return null
   const { page, asked, server, consent } = fired
   const visit: VisitValues = {
     ...settings.utm,

@@ -1,4 +1,4 @@
-import { shortSigner } from '../signing/index.ts'
+import { joinNumbers, shortSigner, splitNumbers } from '../signing/index.ts'
 
 /** The visit of a page: which scan was shown it, and what decided that. */
 export interface PageVisit {
@@ -24,22 +24,18 @@ export interface PageVisits {
   read(token: string, codeId: number, now: number, lastsMs?: number): PageVisit | null
 }
 
-const numbers = (text: string) => text.split('.').map((part) => Number.parseInt(part, 36))
-
 export function pageVisits(key: Buffer): PageVisits {
   const signer = shortSigner(key)
   return {
     issue({ codeId, pageId, scanId, routeId, revisionId, at, repeat, apart }) {
-      const text = [codeId, pageId, scanId, routeId, revisionId, at, repeat ? 1 : 0]
-        .map((n) => n.toString(36))
-        .join('.')
+      const text = joinNumbers([codeId, pageId, scanId, routeId, revisionId, at, repeat ? 1 : 0])
       return signer.signed(`${text}.${apart}`)
     },
     read(token, codeId, now, lastsMs = VISIT_MS) {
       const signed = signer.read(token)
       if (signed === null) return null
       const [code = 0, pageId = 0, scanId = 0, routeId = 0, revisionId = 0, at = 0, again = 0] =
-        numbers(signed)
+        splitNumbers(signed)
       const apart = signed.slice(signed.lastIndexOf('.') + 1)
       const isGood = code === codeId && at <= now && now - at <= lastsMs
       const repeat = again === 1

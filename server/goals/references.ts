@@ -1,4 +1,4 @@
-import { shortSigner } from '../signing/index.ts'
+import { joinNumbers, shortSigner, splitNumbers } from '../signing/index.ts'
 
 /** Which scan led somebody to a site. */
 export interface Reference {
@@ -20,17 +20,14 @@ export function references(key: Buffer) {
   const signer = shortSigner(key)
   return {
     issue({ codeId, scanId, routeId, at, hours, apart }: Reference): string {
-      const numbers = [codeId, scanId, routeId, at, hours].map((n) => n.toString(36))
-      return signer.signed([...numbers, apart].join('.'))
+      return signer.signed(`${joinNumbers([codeId, scanId, routeId, at, hours])}.${apart}`)
     },
     /** The reference that was issued; null where it is made up or no longer good. */
     read(given: string, now: number): Reference | null {
-      const parts = signer.read(given)?.split('.')
-      if (!parts) return null
-      const apart = parts.pop() ?? ''
-      const [codeId = 0, scanId = 0, routeId = 0, at = 0, hours = 0] = parts.map((part) =>
-        Number.parseInt(part, 36),
-      )
+      const signed = signer.read(given)
+      if (signed === null) return null
+      const [codeId = 0, scanId = 0, routeId = 0, at = 0, hours = 0] = splitNumbers(signed)
+      const apart = signed.slice(signed.lastIndexOf('.') + 1)
       return now - at <= hours * HOUR_MS ? { codeId, scanId, routeId, at, hours, apart } : null
     },
   }

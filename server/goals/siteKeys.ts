@@ -16,8 +16,11 @@ export function siteKeys(key: Buffer) {
 }
 export type SiteKeys = ReturnType<typeof siteKeys>
 
+/** Where on the front door the scripts of a workspace's sites report. */
+export const siteBase = (door: string, key: string): string => `${door}${GOALS_PATH}${key}`
+
 /** Where on the front door the sites of a workspace find what they need. */
 export function siteAddresses(door: string, key: string): { script: string; image: string; call: string } {
-  const base = `${door}${GOALS_PATH}${key}`
+  const base = siteBase(door, key)
   return { script: `${base}.js`, image: `${base}.gif`, call: `${base}/calls` }
 }
