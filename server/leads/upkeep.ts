@@ -1,6 +1,7 @@
 import type { Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { AnswerFiles } from './answerFiles.ts'
+import { lookAgain } from '../jobs/index.ts'
 import { dropUnconfirmed } from '../mail/index.ts'
 import { keepLeads } from './retention.ts'
 
@@ -16,7 +17,7 @@ interface Parts {
 }
 
 /** Deletes or anonymises what forms do not keep any longer, and files that were sent with forms nobody finished. */
-export function startLeadUpkeep({ database, reader, files, failed }: Parts): { stop(): void } {
+export function startLeadUpkeep({ database, reader, files, failed }: Parts): { stop(): Promise<void> } {
   const look = async () => {
     const now = Date.now()
     await keepLeads({ database, files }, now)
@@ -24,15 +25,5 @@ export function startLeadUpkeep({ database, reader, files, failed }: Parts): { s
     const keys = new Set(await reader.ask('answerFileKeys'))
     await files.tidy((key) => keys.has(key), now)
   }
-  const run = () => {
-    look().catch(failed)
-  }
-  const first = setTimeout(run, FIRST_MS).unref()
-  const every = setInterval(run, EVERY_MS).unref()
-  return {
-    stop() {
-      clearTimeout(first)
-      clearInterval(every)
-    },
-  }
+  return lookAgain(look, failed, { everyMs: EVERY_MS, firstMs: FIRST_MS })
 }

@@ -185,7 +185,7 @@ export async function openOffice({
     },
     async close() {
       stopNightly()
-      leadUpkeep.stop()
+      await leadUpkeep.stop()
       await watching.stop()
       await unusual.stop()
       await outbox.stop()

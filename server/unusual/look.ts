@@ -2,6 +2,7 @@ import { IsNull, LessThan, MoreThanOrEqual, type EntityManager } from 'typeorm'
 import { shiftDay } from '@flimbo/core/time'
 import { findingInWords, type Finding } from '@flimbo/core/unusual'
 import { tables, type CampaignRow, type Database } from '../database/index.ts'
+import { lookAgain } from '../jobs/index.ts'
 import { queueMail } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -59,11 +60,16 @@ async function keep(
   return fresh.length
 }
 
-/** Looks over all campaigns that are not archived. */
-export async function lookForUnusual({ database, reviewer, live }: Parts, now: number): Promise<void> {
+/** Looks over all campaigns that are not archived; ends before the next of them where it is to stop. */
+export async function lookForUnusual(
+  { database, reviewer, live }: Parts,
+  now: number,
+  stopping?: AbortSignal,
+): Promise<void> {
   const campaigns = await database.read.findBy(tables.campaigns, { archivedAt: IsNull() })
   const faults: unknown[] = []
   for (const campaign of campaigns) {
+    if (stopping?.aborted) return
     try {
       const found = await campaignFindings(database, reviewer, campaign, now)
       if (found.length === 0) continue
@@ -79,27 +85,8 @@ export async function lookForUnusual({ database, reviewer, live }: Parts, now: n
 }
 
 /** Looks again and again, for as long as the office runs. */
-export function startLookingForUnusual(
-  parts: Parts,
-  failed: (error: unknown) => void,
-): { stop(): Promise<void> } {
-  let looking: Promise<void> | null = null
-  const look = () => {
-    looking ??= lookForUnusual(parts, Date.now())
-      .catch(failed)
-      .finally(() => {
-        looking = null
-      })
-  }
-  const first = setTimeout(look, FIRST_MS)
-  const timer = setInterval(look, LOOK_MS)
-  first.unref()
-  timer.unref()
-  return {
-    async stop() {
-      clearTimeout(first)
-      clearInterval(timer)
-      await looking
-    },
-  }
-}
+export const startLookingForUnusual = (parts: Parts, failed: (error: unknown) => void) =>
+  lookAgain((stopping) => lookForUnusual(parts, Date.now(), stopping), failed, {
+    everyMs: LOOK_MS,
+    firstMs: FIRST_MS,
+  })

@@ -10,6 +10,7 @@ import {
   type Watched,
 } from '@flimbo/core/watches'
 import { tables, type Database, type WatchRow } from '../database/index.ts'
+import { lookAgain } from '../jobs/index.ts'
 import { queueMail } from '../mail/index.ts'
 import type { Reader } from '../reader/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -129,20 +130,5 @@ export async function lookAtWatches({ database, reader, live }: Parts, now: numb
 }
 
 /** Looks again and again, for as long as the office runs. */
-export function startWatching(parts: Parts, failed: (error: unknown) => void): { stop(): Promise<void> } {
-  let looking: Promise<void> | null = null
-  const timer = setInterval(() => {
-    looking ??= lookAtWatches(parts, Date.now())
-      .catch(failed)
-      .finally(() => {
-        looking = null
-      })
-  }, LOOK_MS)
-  timer.unref()
-  return {
-    async stop() {
-      clearInterval(timer)
-      await looking
-    },
-  }
-}
+export const startWatching = (parts: Parts, failed: (error: unknown) => void) =>
+  lookAgain(() => lookAtWatches(parts, Date.now()), failed, { everyMs: LOOK_MS })
