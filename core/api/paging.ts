@@ -1,5 +1,8 @@
 import { z } from 'zod'
 
+/** Numbers of things that something is done with at once. */
+export const someIds = (max: number) => z.array(z.int().positive()).min(1).max(max)
+
 export const PAGE_SIZE_MAX = 500
 
 /**

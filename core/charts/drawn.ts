@@ -46,7 +46,7 @@ export const beforeOf = (what: Measure, { before }: AnswerRow): number | null =>
   before && measured(what, before)
 
 /** What all charts have in common. */
-export function commonOption({ colours, hasPatterns }: Drawn): ChartOption {
+export function commonOption({ colours, hasPatterns }: Pick<Drawn, 'colours' | 'hasPatterns'>): ChartOption {
   return {
     animation: false,
     color: [...colours.series],
@@ -66,7 +66,7 @@ export function figureItems({ what, answer, chosen }: Drawn, rows: readonly Answ
 }
 
 /** A tooltip that is drawn on the canvas: the page's policy lets no inline styles in. */
-export function tooltipOf({ colours }: Drawn, more: ChartOption): ChartOption {
+export function tooltipOf({ colours }: Pick<Drawn, 'colours'>, more: ChartOption): ChartOption {
   return {
     renderMode: 'richText',
     confine: true,
@@ -86,7 +86,7 @@ export const axisTooltip = (drawn: Drawn, more: ChartOption = {}): ChartOption =
     ...more,
   })
 
-export const axisText = ({ colours }: Drawn) => ({ color: colours.quiet, fontSize: 12 })
+export const axisText = ({ colours }: Pick<Drawn, 'colours'>) => ({ color: colours.quiet, fontSize: 12 })
 export const legendOf = ({ colours }: Drawn): ChartOption => ({
   type: 'scroll',
   top: 0,

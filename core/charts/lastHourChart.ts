@@ -1,7 +1,6 @@
-import { TEXT, type ChartColours } from './colours.ts'
-import type { ChartOption } from './drawn.ts'
-
-const HOUR_SECONDS = 3600
+import { LAST_HOUR_SECONDS } from '../scans/index.ts'
+import type { ChartColours } from './colours.ts'
+import { axisText, commonOption, tooltipOf, type ChartOption } from './drawn.ts'
 
 /** A moment of the clock in a zone, to the second. */
 const clock = (zone: string) =>
@@ -19,21 +18,19 @@ export function lastHourChart(
   zone: string,
   colours: ChartColours,
 ): ChartOption {
-  const counts = Array.from({ length: HOUR_SECONDS }, () => 0)
-  for (const [ago, scans] of seconds) if (ago >= 1 && ago <= HOUR_SECONDS) counts[HOUR_SECONDS - ago] = scans
+  const counts = Array.from({ length: LAST_HOUR_SECONDS }, () => 0)
+  for (const [ago, scans] of seconds)
+    if (ago >= 1 && ago <= LAST_HOUR_SECONDS) counts[LAST_HOUR_SECONDS - ago] = scans
   const written = clock(zone)
   const [petrol = ''] = colours.series
-  const axis = { color: colours.quiet, fontSize: 12, fontFamily: TEXT }
+  const axis = axisText({ colours })
   return {
-    animation: false,
+    ...commonOption({ colours, hasPatterns: false }),
     grid: { left: 8, right: 12, top: 8, bottom: 4, containLabel: true },
-    tooltip: {
-      ...{ renderMode: 'richText', confine: true, trigger: 'axis', backgroundColor: colours.sheet },
-      ...{ borderColor: colours.hairline, textStyle: { color: colours.ink, fontSize: 12 } },
-    },
+    tooltip: tooltipOf({ colours }, { trigger: 'axis' }),
     xAxis: {
       type: 'category',
-      data: counts.map((_n, i) => written.format(until - (HOUR_SECONDS - i) * 1000)),
+      data: counts.map((_n, i) => written.format(until - (LAST_HOUR_SECONDS - i) * 1000)),
       axisLabel: { ...axis, interval: 599 },
       axisLine: { lineStyle: { color: colours.hairline } },
       axisTick: { show: false },
@@ -48,6 +45,5 @@ export function lastHourChart(
       // A second is less than a pixel wide: each bar is drawn wide enough to be seen.
       { name: 'Scans', type: 'bar', data: counts, barMinWidth: 2, itemStyle: { color: petrol } },
     ],
-    aria: { enabled: true, label: { enabled: false } },
   }
 }

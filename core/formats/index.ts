@@ -1,2 +1,2 @@
 export { age, bounds, quantity, day, moment, number, percent, rateWithin, share } from './formats.ts'
-export { country, language, orUnknown } from './names.ts'
+export { cityAndCountry, country, language, orUnknown } from './names.ts'

@@ -2,22 +2,14 @@ import { z } from 'zod'
 import { endpoint, idParams, idQuery, pageOf, pageQuery, versioned, versionedChange } from '../api/index.ts'
 import { hasAtMostOne, ONE_AT_MOST, scopeIds, thingsIn } from '../scans/index.ts'
 import { calendarDay } from '../time/index.ts'
-import { GOAL_COUNTS, GOAL_KINDS, goalSettings } from './goal.ts'
+import { goalFields, goalSettings } from './goal.ts'
 import { siteSettings } from './site.ts'
 
 /** A goal with what came of it. */
 export const goal = z.object({
   id: z.int(),
   campaignId: z.int(),
-  name: z.string(),
-  kind: z.enum(GOAL_KINDS),
-  key: z.string(),
-  pattern: z.string(),
-  selector: z.string(),
-  value: z.number().nullable(),
-  counts: z.enum(GOAL_COUNTS),
-  signedOnly: z.boolean(),
-  isOn: z.boolean(),
+  ...goalFields,
   version: z.int(),
   /** How often it was reached by people, and what that is worth in the workspace's currency. */
   reached: z.int(),

@@ -27,7 +27,8 @@ export const goalKey = z
   .regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'Use small letters, digits and single hyphens, such as season-pass.')
   .max(40, 'Make the key no longer than 40 characters.')
 
-const fields = {
+/** What somebody decides of a goal. */
+export const goalFields = {
   name: requiredLine('the goal a name', 80),
   kind: z.enum(GOAL_KINDS),
   key: goalKey,
@@ -44,7 +45,7 @@ const fields = {
 }
 
 /** A goal as somebody decides it. */
-export const goalSettings = z.strictObject(fields).superRefine((goal, context) => {
+export const goalSettings = z.strictObject(goalFields).superRefine((goal, context) => {
   const fault = goal.kind === 'address' ? patternFault(goal.pattern) : null
   if (fault !== null) context.addIssue({ code: 'custom', path: ['pattern'], message: fault })
   if (goal.kind === 'click' && goal.selector === '')

@@ -8,6 +8,7 @@ import {
   pageQuery,
   versioned,
   versionedChange,
+  someIds,
 } from '../api/index.ts'
 import { rowKey } from '../fields/index.ts'
 import { job } from '../jobs/index.ts'
@@ -277,7 +278,7 @@ export const leadsApi = {
     room: 'leads',
     access: { right: 'edit', things: { lead: 'body.ids' } },
     summary: 'Change the state, the person, or the tags of some',
-    body: z.strictObject({ ids: z.array(z.int().positive()).min(1).max(LEADS_AT_ONCE), set: leadChange }),
+    body: z.strictObject({ ids: someIds(LEADS_AT_ONCE), set: leadChange }),
     /** What each was before, so that it can be changed back. */
     answer: z.object({
       were: z.array(

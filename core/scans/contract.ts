@@ -80,6 +80,14 @@ export const ONE_SCOPE = { message: 'Name one campaign, one route or one code.',
 /** What a file of scans may be written as. */
 export const ROW_FORMATS = ['csv', 'arrow', 'parquet'] as const
 export type RowFormat = (typeof ROW_FORMATS)[number]
+export const ROW_FORMAT_NAMES: Readonly<Record<RowFormat, string>> = {
+  csv: 'CSV',
+  arrow: 'Arrow',
+  parquet: 'Parquet',
+}
+
+/** Seconds that are seen one by one. */
+export const LAST_HOUR_SECONDS = 3600
 
 /** Days from `from` to `to`, both included, in the campaign's zone; open ends where they are left out. */
 export const scanFilter = z.strictObject({

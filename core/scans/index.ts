@@ -9,6 +9,8 @@ export {
   ONE_SCOPE,
   OUTCOMES,
   scan,
+  LAST_HOUR_SECONDS,
+  ROW_FORMAT_NAMES,
   ROW_FORMATS,
   scanFilter,
   scansApi,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint } from '../api/index.ts'
+import { endpoint, someIds } from '../api/index.ts'
 import { hasAtMostOne, ONE_AT_MOST, thingsIn } from '../scans/index.ts'
 import { resultsQueryFields } from '../results/index.ts'
 import { UNUSUAL_KINDS } from './findings.ts'
@@ -44,7 +44,7 @@ export const unusualApi = {
     room: 'unusual',
     access: { right: 'edit' },
     summary: 'Take what was unusual off the desk, for everybody',
-    body: z.strictObject({ ids: z.array(z.int().positive()).min(1).max(200) }),
+    body: z.strictObject({ ids: someIds(200) }),
   }),
   expected: endpoint({
     method: 'GET',

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idParams } from '../api/index.ts'
+import { endpoint, idParams, someIds } from '../api/index.ts'
 import { hasOneScope, scopeIds } from '../scans/index.ts'
 import { WATCH_EVERY, WATCH_OF, WATCH_WHAT } from './watch.ts'
 
@@ -116,6 +116,6 @@ export const watchesApi = {
     room: 'watches',
     access: { right: 'view' },
     summary: 'Take notices off the desk',
-    body: z.strictObject({ ids: z.array(z.int().positive()).min(1).max(200) }),
+    body: z.strictObject({ ids: someIds(200) }),
   }),
 }

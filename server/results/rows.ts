@@ -10,7 +10,7 @@ import { scanRowReader } from './scanRowReader.ts'
 import { sideMaker } from './sideMaker.ts'
 import type { Filters } from '@flimbo/core/dimensions'
 import type { ChannelRule } from '@flimbo/core/tagging'
-import type { Apart, Outcome, Scan, DeviceType } from '@flimbo/core/scans'
+import { LAST_HOUR_SECONDS, type Apart, type Outcome, type Scan, type DeviceType } from '@flimbo/core/scans'
 
 export interface ScanFilter {
   readonly within: Within
@@ -127,8 +127,6 @@ export function* scansInOrder(
   return undefined
 }
 
-const HOUR_SECONDS = 3600
-
 /** Scans row by row, for lists. */
 export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
   const byId = database.prepare(BY_ID)
@@ -146,7 +144,7 @@ export function readScans(database: Sqlite.Database, scans: FactStore<ScanDimens
     /** Counted scans a second over an hour, the last of them `last` (whole seconds since 1970). */
     lastHour(within: Within, last: number): number[] {
       const owner = scopeOwner(database, within)
-      return countSteps(scans, owner, (last - HOUR_SECONDS + 1) * 1000, 1000, HOUR_SECONDS)
+      return countSteps(scans, owner, (last - LAST_HOUR_SECONDS + 1) * 1000, 1000, LAST_HOUR_SECONDS)
     },
 
     /** Counted scans of a workspace a minute over an hour, the last of them `last`: whole minutes since 1970. */

@@ -1,5 +1,5 @@
 import { dayIn, openSpanOfDays } from '@flimbo/core/time'
-import { ROW_FORMATS, scansApi, type RowFormat, type scanFilter } from '@flimbo/core/scans'
+import { ROW_FORMAT_NAMES, ROW_FORMATS, scansApi, type RowFormat, type scanFilter } from '@flimbo/core/scans'
 import type { z } from 'zod'
 import { attach, mount, wrongField, writeTo, type Mounts } from '../api/index.ts'
 import type { CampaignRow } from '../database/index.ts'
@@ -23,7 +23,6 @@ interface Parts {
 }
 
 const CSV = 'text/csv; charset=utf-8; header=present'
-const FORMAT_NAMES: Readonly<Record<RowFormat, string>> = { csv: 'CSV', arrow: 'Arrow', parquet: 'Parquet' }
 /** As they are registered with IANA. */
 const FILE_TYPES: Readonly<Record<RowFormat, string>> = {
   csv: CSV,
@@ -114,7 +113,7 @@ export function scansEndpoints(
       workspaceId: who.workspace.id,
       personId: who.person.id,
       campaignId: campaign?.id ?? null,
-      title: `Scans as ${FORMAT_NAMES[format]}: ${campaign?.name ?? 'all campaigns'}`,
+      title: `Scans as ${ROW_FORMAT_NAMES[format]}: ${campaign?.name ?? 'all campaigns'}`,
     })
     return jobView.one(job, who)
   })

@@ -1,4 +1,4 @@
-import { country, language } from '@flimbo/core/formats'
+import { cityAndCountry, language } from '@flimbo/core/formats'
 import { Box, Typography } from '@mui/material'
 import { PLACE_NOTE, scansApi } from '@flimbo/core/scans'
 import { useAnswer } from '../api/index.ts'
@@ -36,7 +36,7 @@ export function LatestScans({ codeId, zone }: { codeId: number; zone: string }) 
               <When at={scan.at} zone={zone} />
             </Typography>
             <Typography variant="body2">
-              {[scan.city, country(scan.country)].filter(Boolean).join(', ')}
+              {cityAndCountry(scan)}
               <br />
               {[
                 scan.device,

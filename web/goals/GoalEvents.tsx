@@ -1,5 +1,5 @@
 import { measureText } from '@flimbo/core/charts'
-import { country, moment } from '@flimbo/core/formats'
+import { cityAndCountry, moment } from '@flimbo/core/formats'
 import { goalsApi, type GoalEvent } from '@flimbo/core/goals'
 import { DataGrid, type GridColDef, type GridPaginationModel } from '@mui/x-data-grid'
 import { useState } from 'react'
@@ -39,8 +39,7 @@ export function GoalEvents({
       field: 'city',
       headerName: 'City',
       width: 130,
-      valueGetter: (_v, row) =>
-        [row.city, row.country === '' ? '' : country(row.country)].filter(Boolean).join(', '),
+      valueGetter: (_v, row) => (row.country === '' ? row.city : cityAndCountry(row)),
     },
     { field: 'device', headerName: 'Device', width: 90 },
     { field: 'apart', headerName: 'Kept apart', width: 100, valueGetter: (_v, row) => row.apart ?? '' },

@@ -1,6 +1,6 @@
 import { Chip, Stack } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { country, moment } from '@flimbo/core/formats'
+import { cityAndCountry, moment } from '@flimbo/core/formats'
 import type { LeadSummary } from '@flimbo/core/leads'
 import { useLeadStates } from './useLeadStates.ts'
 
@@ -49,8 +49,7 @@ const columns = (
     headerName: 'Where',
     flex: 0.8,
     minWidth: 110,
-    valueGetter: (_value, row) =>
-      [row.city, row.country === '' ? '' : country(row.country)].filter(Boolean).join(', '),
+    valueGetter: (_value, row) => (row.country === '' ? row.city : cityAndCountry(row)),
   },
   {
     field: 'tags',

@@ -1,6 +1,6 @@
 import { Box, Button, Chip } from '@mui/material'
 import type { GridColDef } from '@mui/x-data-grid'
-import { country, language, moment } from '@flimbo/core/formats'
+import { cityAndCountry, language, moment } from '@flimbo/core/formats'
 import { pageResultsApi, type EventFilter, type PageEventRow } from '@flimbo/core/pages'
 import { useEffect, useRef, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
@@ -41,7 +41,7 @@ const columns = (zone: string, isOnePage: boolean): GridColDef<PageEventRow>[] =
     headerName: 'Where',
     flex: 1,
     minWidth: 120,
-    valueGetter: (_value, row) => [row.city, country(row.country)].filter(Boolean).join(', '),
+    valueGetter: (_value, row) => cityAndCountry(row),
   },
   { field: 'device', headerName: 'Device', width: 90 },
   { field: 'language', headerName: 'Language', width: 110, valueFormatter: language },

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { lastHourChart } from '@flimbo/core/charts'
-import { country, number, quantity } from '@flimbo/core/formats'
+import { cityAndCountry, number, quantity } from '@flimbo/core/formats'
 import { scansApi } from '@flimbo/core/scans'
 import { dayIn, shiftDay } from '@flimbo/core/time'
 import { useMemo, useState } from 'react'
@@ -65,7 +65,7 @@ function Seconds({ asked: { of, zone } }: { asked: AskedResults }) {
         {(newest.data?.rows ?? []).map((scan) => (
           <Typography key={scan.id} component="li" variant="body2" noWrap>
             <When at={scan.at} zone={zone} /> {scan.codeName}
-            {scan.country === '' ? '' : `, ${[scan.city, country(scan.country)].filter(Boolean).join(', ')}`}
+            {scan.country === '' ? '' : `, ${cityAndCountry(scan)}`}
           </Typography>
         ))}
         {newest.data?.rows.length === 0 && (

@@ -3,6 +3,7 @@ import { keyLabel } from '@flimbo/core/charts'
 import { DIMENSIONS, isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import { day, percent, quantity, rateWithin } from '@flimbo/core/formats'
 import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } from '@flimbo/core/results'
+import { useMemo } from 'react'
 import { Sheet } from '../ui/index.ts'
 
 const SHOWN = 12
@@ -23,11 +24,14 @@ export function MoreThanChance({
   before: { from: string; to: string } | null
 }) {
   const [dimension] = by
-  if (MEASURES[what].form !== 'share' || !answer || dimension === undefined || by.length > 1) return null
-  // Pieces of time follow each other: one against all others says little, but against before it does.
-  if (isOfKind(dimension, 'time') && !before) return null
-  const found = compareRates(what, answer.rows, answer.total, before ? 'before' : 'others')
-  if (found.length < 2) return null
+  const isHeld = before !== null
+  const found = useMemo(() => {
+    if (MEASURES[what].form !== 'share' || !answer || dimension === undefined || by.length > 1) return []
+    // Pieces of time follow each other: one against all others says little, but against before it does.
+    if (isOfKind(dimension, 'time') && !isHeld) return []
+    return compareRates(what, answer.rows, answer.total, isHeld ? 'before' : 'others')
+  }, [what, by, dimension, answer, isHeld])
+  if (!answer || dimension === undefined || found.length < 2) return null
   const sure = found.filter(({ isMoreThanChance }) => isMoreThanChance).length
   const other = before ? `${day(before.from)} to ${day(before.to)}` : 'All others'
   return (

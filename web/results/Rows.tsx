@@ -1,11 +1,18 @@
 import type { GridColDef } from '@mui/x-data-grid'
 import { MenuItem, TextField } from '@mui/material'
-import { ROW_FORMATS, scansApi, type Of, type RowFormat, type Scan } from '@flimbo/core/scans'
+import {
+  ROW_FORMAT_NAMES,
+  ROW_FORMATS,
+  scansApi,
+  type Of,
+  type RowFormat,
+  type Scan,
+} from '@flimbo/core/scans'
 import type { Filters } from '@flimbo/core/dimensions'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { country, language, moment, orUnknown } from '@flimbo/core/formats'
+import { cityAndCountry, language, moment, orUnknown } from '@flimbo/core/formats'
 import { RowsTable, type Counted } from '../ui/index.ts'
 
 const columns = (zone: string): GridColDef<Scan>[] => [
@@ -21,7 +28,7 @@ const columns = (zone: string): GridColDef<Scan>[] => [
     headerName: 'Where',
     flex: 1,
     minWidth: 150,
-    valueGetter: (_value, row) => [row.city, country(row.country)].filter(Boolean).join(', '),
+    valueGetter: (_value, row) => cityAndCountry(row),
   },
   { field: 'device', headerName: 'Device', width: 90 },
   {
@@ -46,8 +53,6 @@ const columns = (zone: string): GridColDef<Scan>[] => [
     valueGetter: (_value, row) => row.apart ?? (row.unique ? `${row.outcome}, unique` : row.outcome),
   },
 ]
-
-const FORMATS: Readonly<Record<RowFormat, string>> = { csv: 'CSV', arrow: 'Arrow', parquet: 'Parquet' }
 
 /** The scans behind the figures, row by row, and as a file. */
 export function Rows({
@@ -91,7 +96,7 @@ export function Rows({
       none="No scan in these days."
       counted={{ value: counted, countedWord: 'Counted scans', change: setCounted }}
       paging={{ value: paging, change: setPaging }}
-      format={FORMATS[format]}
+      format={ROW_FORMAT_NAMES[format]}
       aside={
         <TextField
           select
@@ -105,7 +110,7 @@ export function Rows({
         >
           {ROW_FORMATS.map((each) => (
             <MenuItem key={each} value={each}>
-              {FORMATS[each]}
+              {ROW_FORMAT_NAMES[each]}
             </MenuItem>
           ))}
         </TextField>

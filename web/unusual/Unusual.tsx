@@ -3,6 +3,9 @@ import { unusualApi, type Unusual as Row } from '@flimbo/core/unusual'
 import { useAnswer, useChange } from '../api/index.ts'
 import { NoteList } from '../ui/index.ts'
 
+/** What shows it, where days do not. */
+const BY: Partial<Record<Row['kind'], string>> = { hour: 'hour', country: 'country' }
+
 /** The results that show it: of the day it is of, and narrowed to what is unusual about it. */
 export function resultsOf({
   campaignId,
@@ -10,14 +13,11 @@ export function resultsOf({
   day,
   kind,
 }: Pick<Row, 'campaignId' | 'codeId' | 'day' | 'kind'>): string {
-  const address = new URLSearchParams()
-  if (codeId !== null) address.set('code', String(codeId))
-  if (kind === 'hour') {
-    address.set('from', day)
-    address.set('to', day)
-  } else address.set('days', '90')
-  address.set('by', kind === 'hour' ? 'hour' : 'day')
-  if (kind === 'country') address.set('by', 'country')
+  const address = new URLSearchParams({
+    by: BY[kind] ?? 'day',
+    ...(kind === 'hour' ? { from: day, to: day } : { days: '90' }),
+    ...(codeId === null ? {} : { code: String(codeId) }),
+  })
   return `/campaigns/${String(campaignId)}/results?${address.toString()}`
 }
 
@@ -37,13 +37,13 @@ export function Unusual() {
       }))}
       action={
         <Button
-          color="inherit"
+          size="small"
           disabled={seen.isPending}
           onClick={() => {
             seen.mutate({ body: { ids: rows.map(({ id }) => id) } })
           }}
         >
-          Take off the desk
+          Take all off the desk
         </Button>
       }
     />
