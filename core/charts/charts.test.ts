@@ -105,6 +105,8 @@ describe('a figure', () => {
   it('is written by what it is, and is no figure where there is none', () => {
     expect(measureText('scans', 12345, 'EUR')).toBe('12,345')
     expect(measureText('leadRate', 0.0512, 'EUR')).toBe('5.1 %')
+    expect(measureText('returnOnCost', -0.508, 'EUR')).toBe('−50.8 %')
+    expect(measureShort('returnOnCost', -0.508, 'EUR')).toBe('−50.8 %')
     expect(measureText('costPerScan', 2.5, 'EUR')).toBe('€2.50')
     expect(measureText('cost', 1200, 'GBP')).toBe('£1,200')
     expect(measureText('costPerLead', null, 'EUR')).toBe('no figure')

@@ -1,4 +1,4 @@
-import { number, percent } from '../formats/index.ts'
+import { number, percent, withMinus } from '../formats/index.ts'
 import { MEASURES, type Measure } from '../results/index.ts'
 
 /** Writes amounts of a currency (ISO 4217): whole ones without their cents. */
@@ -24,7 +24,7 @@ export function measureText(measure: Measure, value: number | null, currency: st
 export function measureShort(measure: Measure, value: number | null, currency: string): string {
   if (value === null) return '–'
   const { form } = MEASURES[measure]
-  if (form === 'share' || form === 'ratio') return `${String(Math.round(value * 1000) / 10)} %`
+  if (form === 'share' || form === 'ratio') return `${withMinus(String(Math.round(value * 1000) / 10))} %`
   const short = new Intl.NumberFormat('en-GB', { notation: 'compact', maximumFractionDigits: 1 })
   return form === 'money' && Math.abs(value) < 1000 ? money(value, currency) : short.format(value)
 }

@@ -11,8 +11,11 @@ export function share(part: number, all: number): string {
   return all === 0 ? '–' : shares.format(part / all)
 }
 
-/** A part between 0 and 1 as a percentage, always to one decimal: "5.0 %". */
-export const percent = (part: number): string => `${(100 * part).toFixed(1)} %`
+/** A figure that was written with a hyphen, with the sign for minus: "−12.5". */
+export const withMinus = (figure: string): string => figure.replace('-', '−')
+
+/** A part as a percentage, always to one decimal: "5.0 %", "−12.5 %". */
+export const percent = (part: number): string => `${withMinus((100 * part).toFixed(1))} %`
 
 /** The ends of an interval: "22.3 to 39.9 %". */
 export const bounds = ({ low, high }: { readonly low: number; readonly high: number }): string =>

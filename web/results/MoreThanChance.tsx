@@ -1,14 +1,14 @@
 import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { keyLabel } from '@flimbo/core/charts'
 import { DIMENSIONS, isOfKind, type Dimension } from '@flimbo/core/dimensions'
-import { day, percent, quantity, rateWithin } from '@flimbo/core/formats'
+import { day, percent, quantity, rateWithin, withMinus } from '@flimbo/core/formats'
 import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } from '@flimbo/core/results'
 import { useMemo } from 'react'
 import { Sheet } from '../ui/index.ts'
 
 const SHOWN = 12
 /** A difference of two rates, in points of a hundred. */
-const points = (part: number) => `${part < 0 ? '−' : '+'}${(Math.abs(part) * 100).toFixed(1)}`
+const points = (part: number) => `${part < 0 ? '' : '+'}${withMinus((part * 100).toFixed(1))}`
 const chance = (p: number) => (p < 0.001 ? 'below 0.1 %' : percent(p))
 
 /** Which keys of a rate differ from the others, or from before, by more than chance; nothing where no rate is asked. */
