@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { endpoint, idParams, idQuery, pageOf, pageQuery } from '../api/index.ts'
 import { revision } from '../routing/index.ts'
-import { FINDING_KINDS } from '../tagging/index.ts'
+import { FINDING_KINDS, plainName } from '../tagging/index.ts'
 import { isSlug } from './slug.ts'
 import { code, type Code } from './code.ts'
 import { newCode, seriesPiece, codeSet, codeChange } from './piece.ts'
@@ -185,12 +185,6 @@ export const codesApi = {
 
 /** A file name for a code's symbol: its name in plain signs, then its slug. */
 export function symbolFileName(of: Pick<Code, 'name' | 'slug'>, extension: string): string {
-  const plain = of.name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^a-z0-9]+/gi, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 60)
+  const plain = plainName(of.name, 60)
   return `${plain ? `${plain}-` : ''}${isSlug(of.slug) ? of.slug : 'symbol'}.${extension}`
 }

@@ -34,6 +34,7 @@ export type { Finding, FindingKind, TagContext, TaggedPiece, TagField } from './
 export { bareForm, isLookAlike, NO_VALUES, valuesInUse } from './lookAlike.ts'
 export type { ValuesInUse } from './lookAlike.ts'
 export { personalPart } from './personal.ts'
+export { plainName } from './plainName.ts'
 export { reviewPieces } from './reviewPieces.ts'
 export type { ReviewedPieces } from './reviewPieces.ts'
 export { tidyValue } from './tidy.ts'

@@ -7,6 +7,7 @@ import { houseRules, DEFAULT_RULES, type HouseRules } from './houseRules.ts'
 import { applyFixes, fixesOf, lint, type FindingKind, type TaggedPiece } from './lint.ts'
 import { isLookAlike, valuesInUse } from './lookAlike.ts'
 import { personalPart } from './personal.ts'
+import { plainName } from './plainName.ts'
 import { tidyValue } from './tidy.ts'
 
 const PIECE: TaggedPiece = {
@@ -297,6 +298,20 @@ describe('channels', () => {
     ['sky-writing', ''],
   ])('the usual table puts %s into %j', (medium, channel) => {
     expect(channelOf({ ...tags, medium }, DEFAULT_CHANNELS)).toBe(channel)
+  })
+})
+
+describe('a plain name', () => {
+  it('has nothing but small letters, digits and single hyphens within it, and stays what it is', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme' }), fc.integer({ min: 1, max: 60 }), (name, longest) => {
+        const plain = plainName(name, longest)
+        expect(plain).toMatch(/^$|^[a-z0-9]+(-[a-z0-9]+)*$/)
+        expect(plain.length).toBeLessThanOrEqual(longest)
+        expect(plainName(plain, longest)).toBe(plain)
+      }),
+    )
+    expect(plainName('Überfahrt & Zurück')).toBe('uberfahrt-zuruck')
   })
 })
 

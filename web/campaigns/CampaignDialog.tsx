@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react'
 import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { domainsApi } from '@flimbo/core/domains'
+import { plainName } from '@flimbo/core/tagging'
 import { byContract, showFaults, useAnswer, useChange, useVersion } from '../api/index.ts'
 import { Conflict, disagreements, FormChoice, FormDay, FormText, Fault } from '../ui/index.ts'
 import { useSession } from '../session/index.ts'
@@ -34,16 +35,6 @@ const sent = ({ domain, ...values }: Values) => ({
   endsOn: values.endsOn || null,
   domainId: domain === USUAL ? null : Number(domain),
 })
-
-/** A campaign value from a name: small letters, dashes. */
-function suggestion(name: string): string {
-  return name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-}
 
 const valuesOf = (campaign: Campaign | undefined, zone: string): Values => ({
   name: campaign?.name ?? '',
@@ -90,7 +81,7 @@ function CampaignForm({ close, campaign }: Props) {
   const name = useWatch({ control, name: 'name' })
   const isOwn = formState.dirtyFields.utmCampaign === true
   useEffect(() => {
-    if (!campaign && !isOwn) setValue('utmCampaign', suggestion(name))
+    if (!campaign && !isOwn) setValue('utmCampaign', plainName(name))
   }, [name, isOwn, campaign, setValue])
 
   const submit = handleSubmit(async (values) => {

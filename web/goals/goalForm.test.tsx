@@ -35,6 +35,7 @@ describe('a goal as it is typed', () => {
   })
   it.each([
     ['Café & Bar!', 'cafe-bar'],
+    ['Tag der Öffnung', 'tag-der-offnung'],
     ['  ', ''],
     ['x'.repeat(60), 'x'.repeat(40)],
     [`${'x'.repeat(39)} y`, 'x'.repeat(39)],

@@ -1,5 +1,6 @@
 import { goalSettings, type GoalKind, type GoalRow, type GoalSettings } from '@flimbo/core/goals'
 import { fieldFaults } from '@flimbo/core/api'
+import { plainName } from '@flimbo/core/tagging'
 
 /** A goal as it is typed: its value is text until it is saved. */
 export interface GoalDraft extends Omit<GoalSettings, 'value'> {
@@ -34,14 +35,7 @@ export const draftOf = ({
 })
 
 /** A key made of a name, as long as nobody typed one. */
-export const keyOfName = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 40)
-    .replace(/-+$/, '')
+export const keyOfName = (name: string): string => plainName(name, 40)
 
 /** Whether browsers understand a selector; the server has none to ask. */
 function isSelector(selector: string): boolean {
