@@ -1,7 +1,9 @@
 import { hasOrder, isOfKind, type Dimension } from '../dimensions/index.ts'
+import { MEASURES, type Measure } from '../results/index.ts'
 
 /** How an answer is drawn. */
-export type ChartKind = 'time' | 'lines' | 'multiples' | 'week' | 'bars' | 'cells' | 'flow' | 'map'
+export const CHART_KINDS = ['time', 'lines', 'multiples', 'week', 'bars', 'cells', 'flow', 'map'] as const
+export type ChartKind = (typeof CHART_KINDS)[number]
 
 /** The ways an answer by some dimensions can be drawn, the usual one first. */
 export function chartKinds(by: readonly Dimension[]): readonly [ChartKind, ...ChartKind[]] {
@@ -11,4 +13,10 @@ export function chartKinds(by: readonly Dimension[]): readonly [ChartKind, ...Ch
   if (first === 'hourOfWeek') return ['week']
   if (first === 'country' || first === 'city') return ['bars', 'map']
   return hasOrder(first) ? ['time'] : ['bars']
+}
+
+/** The ways an answer to a question can be drawn: only what is counted flows. */
+export function answerKinds(what: Measure, by: readonly Dimension[]): readonly [ChartKind, ...ChartKind[]] {
+  const [usual, ...others] = chartKinds(by)
+  return [usual, ...others.filter((kind) => kind !== 'flow' || MEASURES[what].form === 'count')]
 }

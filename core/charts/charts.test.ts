@@ -6,6 +6,7 @@ import { DIMENSION_NAMES } from '../dimensions/index.ts'
 import { NO_FIGURES, type AnswerRow } from '../results/index.ts'
 import {
   answerTable,
+  changeInWords,
   CHART_COLOURS,
   chartKinds,
   drawAnswer,
@@ -351,5 +352,19 @@ describe('the table of an answer', () => {
       table.rows[0]?.map((cell) => (typeof cell === 'number' ? Math.round(cell * 1e4) / 1e4 : cell)),
     ).toEqual(['Poster', 0.308, 0.2553, 0.3662, 0.1, 263, 263, 81, 0, 0, 0, null])
     expect(table.rows[1]).toEqual(['Card', null, null, null, null, 0, 0, 0, 0, 0, 0, null])
+  })
+})
+
+describe('a figure beside an earlier one', () => {
+  const write = (value: number) => String(value)
+  it.each([
+    [12, 10, '+20 % against 10'],
+    [5, 10, '−50 % against 10'],
+    [5, 0, 'none before'],
+    [0, 0, 'none before either'],
+    [null, 10, '10 before'],
+    [5, null, 'no figure before'],
+  ])('%s after %s: %s', (now, before, words) => {
+    expect(changeInWords(now, before, write)).toBe(words)
   })
 })

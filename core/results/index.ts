@@ -54,5 +54,13 @@ export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'
 export { daysOf, periodBetween, presetNamed, PRESETS } from './period.ts'
 export type { Period, Preset } from './period.ts'
+export {
+  AGAINST_NAMES,
+  isForecast,
+  namingQuestions,
+  partedBy,
+  viewAgainst,
+  viewQuestions,
+} from './viewQuestions.ts'
 export { DEFAULT_VIEW, readView, writeView } from './view.ts'
 export type { QuestionView } from './view.ts'

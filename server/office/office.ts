@@ -23,7 +23,7 @@ import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
-import { keptEndpoints, resultsEndpoints } from '../results/index.ts'
+import { keptEndpoints, resultsEndpoints, type AskFigures } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { goalsEndpoints, type SiteKeys } from '../goals/index.ts'
 import { leadsEndpoints } from '../leads/index.ts'
@@ -52,6 +52,7 @@ export interface OfficeParts {
   readonly live: LiveHub
   readonly domains: Domains
   readonly tagging: Tagging
+  readonly askFigures: AskFigures
   readonly checker: DestinationChecker
   readonly findRecords: FindRecords
   readonly sheets: SheetReader

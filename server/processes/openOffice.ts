@@ -18,6 +18,7 @@ import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
+import { figuresAsker } from '../results/index.ts'
 import { foldingJob, liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
 import { keyFor } from '../signing/index.ts'
 import { isStandInHost, standInMailServer, type StandIns } from '../standins/index.ts'
@@ -71,6 +72,7 @@ export async function openOffice({
   const bodies = bodyReader()
   const domains = await openDomains(database, addresses)
   const tagging = makeTagging(database, reader, live)
+  const askFigures = figuresAsker({ read: database.read, reader, tagging })
   const { bind } = config
   const findRecords = recordFinder(
     () => config.dns ?? (standIns ? `${loopback(bind)}:${String(ports().dns)}` : null),
@@ -134,6 +136,7 @@ export async function openOffice({
       live,
       domains,
       tagging,
+      askFigures,
       checker,
       findRecords,
       sheets,

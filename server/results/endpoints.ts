@@ -1,24 +1,13 @@
-import { daysAgainst, isOfOther, resultsApi } from '@flimbo/core/results'
-import type { ChannelRule } from '@flimbo/core/tagging'
+import { resultsApi } from '@flimbo/core/results'
 import { mount, type Mounts } from '../api/index.ts'
-import { dayIn } from '@flimbo/core/time'
-import { tables, type CampaignRow, type Database } from '../database/index.ts'
 import type { Reader } from '../reader/index.ts'
+import type { AskFigures } from './askFigures.ts'
 import { withinOf } from './scope.ts'
-import { unlessTooMuch } from './tooMuch.ts'
-
-/** The table that sorts a workspace's visits into channels. */
-export interface Channels {
-  channelsOf(workspaceId: number): Promise<readonly ChannelRule[]>
-}
-
-/** The first day of a campaign: as it was planned, or else the day it was made. */
-const startOf = ({ startsOn, createdAt }: CampaignRow, zone: string) => startsOn ?? dayIn(zone, createdAt)
 
 /** The endpoints of results, as `core`’s contract describes them. */
 export function resultsEndpoints(
   mounts: Mounts,
-  { database: { read }, reader, tagging }: { database: Database; reader: Reader; tagging: Channels },
+  { reader, askFigures }: { reader: Reader; askFigures: AskFigures },
 ): void {
   mount(mounts, resultsApi.get, async ({ query: { from, to, ...of }, who, campaign }) => {
     const zone = campaign?.zone ?? who.workspace.zone
@@ -31,31 +20,5 @@ export function resultsEndpoints(
     }
   })
 
-  mount(mounts, resultsApi.ask, async ({ body, who, campaign }) => {
-    const { from, to, against, otherCampaignId, questions, ...of } = body
-    const { workspace } = who
-    const zone = campaign?.zone ?? workspace.zone
-    const other =
-      otherCampaignId !== undefined && isOfOther(against)
-        ? await read.findOneByOrFail(tables.campaigns, { id: otherCampaignId })
-        : null
-    const starts = campaign && other ? { own: startOf(campaign, zone), other: startOf(other, zone) } : null
-    const before = daysAgainst(against, { from, to }, starts)
-    const folded = await reader.ask('foldedScans', workspace.id)
-    const channels = await tagging.channelsOf(workspace.id)
-    const answers = await unlessTooMuch('questions', () =>
-      reader.ask('answers', {
-        workspaceId: workspace.id,
-        within: withinOf(of, workspace.id),
-        zone,
-        from,
-        to,
-        before,
-        ...(other ? { other: { campaignId: other.id } } : {}),
-        channels,
-        questions,
-      }),
-    )
-    return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
-  })
+  mount(mounts, resultsApi.ask, ({ body, who, campaign }) => askFigures(who.workspace, campaign, body))
 }

@@ -10,19 +10,21 @@ import {
   ToggleButtonGroup,
 } from '@mui/material'
 import {
+  answerKinds,
   answerTable,
   CHART_COLOURS,
-  chartKinds,
-  drawAnswer,
+  crossedTimeKeys,
+  drawShown,
+  plainKind,
+  questionTitle,
   type ChartKind,
   type ChartMark,
   type ExpectedPiece,
 } from '@flimbo/core/charts'
-import { DIMENSIONS, isOfKind, timePieces, type Dimension } from '@flimbo/core/dimensions'
+import type { Dimension } from '@flimbo/core/dimensions'
 import { quantity } from '@flimbo/core/formats'
 import { writeTable, escapeFormula } from '@flimbo/core/plan'
-import { MEASURES, type Answer, type Measure } from '@flimbo/core/results'
-import { spanOfDays } from '@flimbo/core/time'
+import type { Answer, Measure } from '@flimbo/core/results'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Chart, drawChart, saveFile, useChartColours, type ChartFile } from '../charts/index.ts'
 import { Fault, Sheet } from '../ui/index.ts'
@@ -62,44 +64,40 @@ export interface AnswerProps {
   readonly choose: (keys: readonly string[]) => void
 }
 
-/** The ways an answer can be drawn: only what is counted flows. */
-function kindsOf(what: Measure, by: readonly Dimension[]): readonly [ChartKind, ...ChartKind[]] {
-  const [usual, ...others] = chartKinds(by)
-  return [usual, ...others.filter((kind) => kind !== 'flow' || MEASURES[what].form === 'count')]
-}
-
-/** What a question is called: "Scans by day and medium". */
-export const titleOf = (what: Measure, by: readonly Dimension[]): string =>
-  [
-    MEASURES[what].label,
-    ...(by.length > 0 ? ['by', by.map((each) => DIMENSIONS[each].label.toLowerCase()).join(' and ')] : []),
-  ].join(' ')
-
 /** The answer to the question: drawn in one of the ways it can be, or as a table; each to be taken away. */
 export function AnswerSheet(props: AnswerProps) {
   const { what, by, answer, currency, zone, from, to, against, marks, expected, chosen, choose } = props
-  const kinds: readonly [Shown, ...Shown[]] = [...kindsOf(what, by), 'table']
+  const kinds: readonly [Shown, ...Shown[]] = [...answerKinds(what, by), 'table']
   const [wanted, setWanted] = useState<Shown | null>(null)
   const [hasPatterns, setPatterns] = useState(false)
   const shown = wanted !== null && kinds.includes(wanted) ? wanted : kinds[0]
   const colours = useChartColours()
-  const timeKeys = useMemo(() => {
-    const unit = by.length === 2 ? by.find((each) => isOfKind(each, 'time')) : undefined
-    return unit && isOfKind(unit, 'time')
-      ? timePieces(zone, spanOfDays(zone, from, to), unit).map(({ key }) => key)
-      : []
-  }, [by, zone, from, to])
   const drawn = useMemo(() => {
-    const given = { what, by, answer, currency, against, marks, expected, chosen, hasPatterns }
+    const given = { what, by, answer, currency, zone, from, to, against, marks, expected, chosen }
     // A table, and a map, have a usual chart that stands for them in a file.
-    const kind =
-      shown === 'table' || shown === 'map' ? (chartKinds(by)[0] as Exclude<ChartKind, 'map'>) : shown
+    const kind = shown === 'table' || shown === 'map' ? plainKind(by) : shown
+    const timeKeys = crossedTimeKeys(by, given)
     return {
-      ...drawAnswer(kind, { ...given, colours }, timeKeys),
-      onPaper: drawAnswer(kind, { ...given, colours: CHART_COLOURS.light }, timeKeys).option,
+      ...drawShown(kind, given, { colours, hasPatterns }, timeKeys),
+      onPaper: drawShown(kind, given, { colours: CHART_COLOURS.light, hasPatterns }, timeKeys).option,
     }
-  }, [what, by, answer, currency, against, marks, expected, chosen, hasPatterns, shown, colours, timeKeys])
-  const title = titleOf(what, by)
+  }, [
+    what,
+    by,
+    answer,
+    currency,
+    zone,
+    from,
+    to,
+    against,
+    marks,
+    expected,
+    chosen,
+    hasPatterns,
+    shown,
+    colours,
+  ])
+  const title = questionTitle(what, by)
   const label = `${title}: ${quantity(answer.total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
   return (
     <Sheet

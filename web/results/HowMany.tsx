@@ -1,5 +1,5 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { measureText } from '@flimbo/core/charts'
+import { changeInWords, measureText } from '@flimbo/core/charts'
 import { bounds, day, moment, number, quantity } from '@flimbo/core/formats'
 import {
   intervalOf,
@@ -27,15 +27,6 @@ const KINDS_MANY: Record<Apart, string> = {
   crawler: 'crawlers',
   test: 'test scans',
   onward: 'second steps of scans',
-}
-
-/** How a figure stands against an earlier one: "+12.5 % against 40". */
-export function against(now: number | null, before: number | null, write: (value: number) => string): string {
-  if (before === null) return now === null ? '\u00a0' : 'no figure before'
-  if (now === null) return `${write(before)} before`
-  if (before === 0) return now === 0 ? 'none before either' : 'none before'
-  const part = (now - before) / before
-  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
 }
 
 function Figure({ name, value, beside }: { name: string; value: React.ReactNode; beside: string }) {
@@ -98,7 +89,7 @@ export function HowMany({ total, summary, currency, zone, from, to, before, isNa
       return before === null ? 'no figure before' : `${write(measure)(before)} before`
     }
     if (total?.before && measure !== 'cost')
-      return against(measured(measure, total), measured(measure, total.before), write(measure))
+      return changeInWords(measured(measure, total), measured(measure, total.before), write(measure))
     const interval = total && intervalOf(measure, total)
     return interval ? bounds(interval) : (BESIDE[measure] ?? '\u00a0')
   }

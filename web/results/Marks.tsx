@@ -1,26 +1,11 @@
 import CloseIcon from '@mui/icons-material/Close'
 import { Box, Button, IconButton, MenuItem, Stack, TextField, Typography } from '@mui/material'
-import { day, moment } from '@flimbo/core/formats'
-import { resultsApi, type ResultsSummary, type TimeMark } from '@flimbo/core/results'
-import { dayIn } from '@flimbo/core/time'
+import { markInWords } from '@flimbo/core/charts'
+import { resultsApi, type ResultsSummary } from '@flimbo/core/results'
 import { useState, type SubmitEvent } from 'react'
 import { sentenceOf, useChange } from '../api/index.ts'
 import { DayField, Fault, PanelButton } from '../ui/index.ts'
 import type { AskedResults } from './useResults.ts'
-
-/** What a mark says, but where its route leads. */
-function markInWords({ kind, at, by, name, detail }: TimeMark, zone: string): string {
-  switch (kind) {
-    case 'destination':
-      return `${moment(at, zone)}: ${by} made “${name}” lead to `
-    case 'lanes':
-      return `${moment(at, zone)}: ${by} published other lanes of “${name}”`
-    case 'release':
-      return `${moment(at, zone)}: ${by} released “${name}” for print, ${detail}`
-    case 'note':
-      return `${day(dayIn(zone, at))}: ${name} (noted by ${by})`
-  }
-}
 
 /** What may explain the figures, numbered as it is marked on the chart of time; notes are added and deleted here. */
 export function Marks({ summary: { marks, zone }, asked }: { summary: ResultsSummary; asked: AskedResults }) {

@@ -1,9 +1,8 @@
 import { Autocomplete, Button, Chip, MenuItem, Stack, TextField } from '@mui/material'
-import { keyLabel } from '@flimbo/core/charts'
+import { filtersInWords, keyLabel } from '@flimbo/core/charts'
 import {
   DIMENSION_NAMES,
   DIMENSIONS,
-  filterEntries,
   isOfKind,
   toggleKey,
   withoutDimension,
@@ -18,7 +17,6 @@ import { PanelButton } from '../ui/index.ts'
 import { useKeyNames } from './useKeyNames.ts'
 import type { AskedResults } from './useResults.ts'
 
-const NAMED_MAX = 3
 /** Pieces of time are chosen on the chart, and by the days. */
 const OFFERED = DIMENSION_NAMES.filter((name) => !isOfKind(name, 'time'))
 
@@ -26,20 +24,15 @@ const OFFERED = DIMENSION_NAMES.filter((name) => !isOfKind(name, 'time'))
 export function Narrowing({ asked }: { asked: AskedResults }) {
   const { view, ask } = asked
   const names = useKeyNames(asked)
-  const filters = filterEntries(view.filters)
-  const label = ([dimension, keys]: [Dimension, string[]]) => {
-    const named = keys.slice(0, NAMED_MAX).map((key) => keyLabel(dimension, key, names))
-    const more = keys.length > NAMED_MAX ? ` and ${number(keys.length - NAMED_MAX)} more` : ''
-    return `${DIMENSIONS[dimension].label}: ${named.join(' or ')}${more}`
-  }
+  const filters = filtersInWords(view.filters, names)
   return (
     <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap', alignItems: 'center' }}>
-      {filters.map((filter) => (
+      {filters.map(({ dimension, text }) => (
         <Chip
-          key={filter[0]}
-          label={label(filter)}
+          key={dimension}
+          label={text}
           onDelete={() => {
-            const { [filter[0]]: _gone, ...others } = view.filters
+            const { [dimension]: _gone, ...others } = view.filters
             ask({ filters: others })
           }}
         />

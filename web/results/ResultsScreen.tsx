@@ -1,7 +1,13 @@
 import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
-import { isOfKind, timeKey, toggleKey, withoutDimension, type Dimension } from '@flimbo/core/dimensions'
-import { isOfOther, resultsApi } from '@flimbo/core/results'
-import { daysBetween, unitFor } from '@flimbo/core/time'
+import { isOfKind, timeKey, toggleKey } from '@flimbo/core/dimensions'
+import {
+  AGAINST_NAMES,
+  isForecast,
+  partedBy,
+  resultsApi,
+  viewAgainst,
+  viewQuestions,
+} from '@flimbo/core/results'
 import type { ExpectedPiece } from '@flimbo/core/charts'
 import { unusualApi } from '@flimbo/core/unusual'
 import { workspaceApi } from '@flimbo/core/workspace'
@@ -30,21 +36,6 @@ import { useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
 const NOTHING_EXPECTED: readonly ExpectedPiece[] = []
-const AGAINST = {
-  none: null,
-  before: 'days before',
-  year: 'year before',
-  campaign: 'other campaign',
-  campaignFromStart: 'other campaign',
-} as const
-
-/** What the figures are held against; nothing while the other campaign is not chosen, or where none can be. */
-function againstOf({ of, view: { against, otherCampaignId } }: AskedResults) {
-  if (!isOfOther(against)) return { against }
-  return of.campaignId === undefined || otherCampaignId === null || otherCampaignId === of.campaignId
-    ? { against: 'none' as const }
-    : { against, otherCampaignId }
-}
 
 /** What is watched, in a word. */
 function nameOf({ of: { codeId, routeId } }: AskedResults): string {
@@ -57,22 +48,9 @@ export function ResultsScreen() {
   const asked = useResults()
   const { of, zone, campaign, view, from, to } = asked
   const currency = useAnswer(workspaceApi.settings, {}).data?.value.currency ?? 'EUR'
-  const by = useMemo<readonly Dimension[]>(
-    () => (view.by.length > 0 ? view.by : [unitFor(daysBetween(from, to))]),
-    [view.by, from, to],
-  )
+  const by = useMemo(() => partedBy(view, { from, to }), [view, from, to])
   const figures = useAnswer(resultsApi.ask, {
-    body: {
-      ...of,
-      from,
-      to,
-      ...againstOf(asked),
-      questions: [
-        { what: view.what, filters: view.filters },
-        // What it is parted by is chosen on it: all of that stays there to be seen.
-        { what: view.what, by: [...by], filters: withoutDimension(view.filters, ...by), top: 500 },
-      ],
-    },
+    body: { ...of, from, to, ...viewAgainst(view, of.campaignId), questions: viewQuestions(view, by) },
   })
   const summary = useAnswer(resultsApi.get, { query: { ...of, from, to } })
   const [total, answer] = figures.data?.answers ?? []
@@ -87,19 +65,14 @@ export function ResultsScreen() {
         : [],
     [summary.data, unit, zone],
   )
-  // A forecast is one of scans a day: parts of them were not expected by themselves.
-  const isForecast = unit === 'day' && by.length === 1 && view.what === 'scans' && view.against === 'none'
-  const forecast = useAnswer(
-    unusualApi.expected,
-    { query: { ...of, from, to } },
-    { enabled: isForecast && Object.keys(view.filters).length === 0 },
-  )
+  const isExpected = isForecast(view, by)
+  const forecast = useAnswer(unusualApi.expected, { query: { ...of, from, to } }, { enabled: isExpected })
   const expected = useMemo(
     () =>
-      isForecast && Object.keys(view.filters).length === 0
+      isExpected
         ? (forecast.data?.rows ?? []).map(({ day, ...rest }) => ({ key: day, ...rest }))
         : NOTHING_EXPECTED,
-    [isForecast, view.filters, forecast.data],
+    [isExpected, forecast.data],
   )
   const fault = figures.error ?? summary.error
 
@@ -146,7 +119,7 @@ export function ResultsScreen() {
           from={from}
           to={to}
           before={figures.data?.before ?? null}
-          isNarrowed={Object.keys(view.filters).length > 0}
+          isNarrowed={asked.isNarrowed}
         />
         {answer ? (
           <AnswerSheet
@@ -157,7 +130,7 @@ export function ResultsScreen() {
             zone={zone}
             from={from}
             to={to}
-            against={figures.data?.before ? AGAINST[view.against] : null}
+            against={figures.data?.before ? AGAINST_NAMES[view.against] : null}
             marks={marks}
             expected={expected}
             chosen={(by[0] && view.filters[by[0]]) ?? NONE}

@@ -44,9 +44,8 @@ export function ToWhatEnd({
   total: Answer['total']
   currency: string
 }) {
-  const { of, from, to, campaign, view } = asked
+  const { of, from, to, campaign, isNarrowed } = asked
   const { campaignId, routeId, codeId } = of
-  const isNarrowed = Object.keys(view.filters).length > 0
   const pieces = useAnswer(
     pageResultsApi.pieces,
     { query: { campaignId, routeId, codeId, from, to } },

@@ -18,9 +18,8 @@ const amount = (value: number) => (value >= 10 ? String(Math.round(value)) : val
 
 /** Which pieces earn their place and which do not; nothing where no piece has a cost. */
 export function WhatNextSheet({ asked, currency }: { asked: AskedResults; currency: string }) {
-  const { of, from, to, campaign, view } = asked
+  const { of, from, to, campaign, isNarrowed } = asked
   const [isOpen, setOpen] = useState(false)
-  const isNarrowed = Object.keys(view.filters).length > 0
   const { data } = useAnswer(
     resultsApi.ask,
     { body: { ...of, from, to, questions: [{ what: 'cost', by: ['piece'], top: 500 }] } },

@@ -4,7 +4,6 @@ import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { SessionContext, type SignedIn } from '../session/index.ts'
 import { around, startOffice } from '../tests/office.tsx'
-import { against } from './HowMany.tsx'
 import { ResultsScreen } from './ResultsScreen.tsx'
 
 // A chart needs a canvas; what it is told is tested where it is made.
@@ -376,19 +375,5 @@ describe('where the visits of a piece are', () => {
       )
     })
     expect(writes().map(({ path }) => path)).toContain('/codes/7/checks')
-  })
-})
-
-describe('a figure beside an earlier one', () => {
-  const write = (value: number) => String(value)
-  it.each([
-    [12, 10, '+20 % against 10'],
-    [5, 10, '−50 % against 10'],
-    [5, 0, 'none before'],
-    [0, 0, 'none before either'],
-    [null, 10, '10 before'],
-    [5, null, 'no figure before'],
-  ])('%s after %s: %s', (now, before, words) => {
-    expect(against(now, before, write)).toBe(words)
   })
 })

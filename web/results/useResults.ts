@@ -1,4 +1,5 @@
 import type { Campaign } from '@flimbo/core/campaigns'
+import { filterEntries } from '@flimbo/core/dimensions'
 import { daysOf, readView, writeView, type QuestionView } from '@flimbo/core/results'
 import type { Of } from '@flimbo/core/scans'
 import { useMemo } from 'react'
@@ -20,6 +21,8 @@ export interface AskedResults extends ResultsOf {
   readonly view: QuestionView
   readonly from: string
   readonly to: string
+  /** Whether some of the scans are left out. */
+  readonly isNarrowed: boolean
   /** Asks something else. */
   readonly ask: (change: Partial<QuestionView>) => void
   /** Shows the results of something else, by what its name in the address is; null for what is not named any more. */
@@ -53,6 +56,7 @@ export function useResults(): AskedResults {
     campaign,
     view,
     ...daysOf(view.period, zone, now),
+    isNarrowed: filterEntries(view.filters).length > 0,
     ask(change) {
       setAddress((old) => writeView(old, { ...readView(old), ...change }))
     },

@@ -1,0 +1,52 @@
+import { DIMENSIONS, filterEntries, type Dimension, type Filters } from '../dimensions/index.ts'
+import { day, moment, number } from '../formats/index.ts'
+import { MEASURES, type Answer, type Measure, type TimeMark } from '../results/index.ts'
+import { dayIn } from '../time/index.ts'
+import { keyLabel } from './keyLabels.ts'
+
+const NAMED_MAX = 3
+
+/** What a question is called: "Scans by day and medium". */
+export const questionTitle = (what: Measure, by: readonly Dimension[]): string =>
+  [
+    MEASURES[what].label,
+    ...(by.length > 0 ? ['by', by.map((each) => DIMENSIONS[each].label.toLowerCase()).join(' and ')] : []),
+  ].join(' ')
+
+/** What figures are narrowed to, a text for each dimension: "Medium: print or label". */
+export const filtersInWords = (
+  filters: Filters,
+  names: Answer['names'],
+): { readonly dimension: Dimension; readonly text: string }[] =>
+  filterEntries(filters).map(([dimension, keys]) => {
+    const named = keys.slice(0, NAMED_MAX).map((key) => keyLabel(dimension, key, names))
+    const more = keys.length > NAMED_MAX ? ` and ${number(keys.length - NAMED_MAX)} more` : ''
+    return { dimension, text: `${DIMENSIONS[dimension].label}: ${named.join(' or ')}${more}` }
+  })
+
+/** How a figure stands against an earlier one: "+12.5 % against 40". */
+export function changeInWords(
+  now: number | null,
+  before: number | null,
+  write: (value: number) => string,
+): string {
+  if (before === null) return now === null ? '\u00a0' : 'no figure before'
+  if (now === null) return `${write(before)} before`
+  if (before === 0) return now === 0 ? 'none before either' : 'none before'
+  const part = (now - before) / before
+  return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
+}
+
+/** What a mark on time says; where its route leads now stands apart from that. */
+export function markInWords({ kind, at, by, name, detail }: TimeMark, zone: string): string {
+  switch (kind) {
+    case 'destination':
+      return `${moment(at, zone)}: ${by} made “${name}” lead to `
+    case 'lanes':
+      return `${moment(at, zone)}: ${by} published other lanes of “${name}”`
+    case 'release':
+      return `${moment(at, zone)}: ${by} released “${name}” for print, ${detail}`
+    case 'note':
+      return `${day(dayIn(zone, at))}: ${name} (noted by ${by})`
+  }
+}
