@@ -19,6 +19,9 @@ export type Thing =
   | 'pageStyle'
   | 'question'
   | 'release'
+  | 'report'
+  | 'reportLink'
+  | 'reportMailing'
   | 'view'
   | 'watch'
 

@@ -25,7 +25,14 @@ export function barsChart(drawn: Drawn): ChartOption {
   const [petrol = '', , plum = ''] = colours.series
   return {
     ...commonOption(drawn),
-    grid: { left: 8, right: 90, top: against === null ? 4 : 32, bottom: 4, containLabel: true },
+    grid: {
+      left: 8,
+      right: 90,
+      top: against === null ? 4 : 32,
+      bottom: 4,
+      outerBoundsMode: 'same',
+      outerBoundsContain: 'axisLabel',
+    },
     ...(against === null ? {} : { legend: legendOf(drawn) }),
     tooltip: axisTooltip(drawn, { axisPointer: { type: 'shadow' } }),
     xAxis: { ...figureAxis(drawn), axisLabel: { show: false }, splitLine: { show: false } },

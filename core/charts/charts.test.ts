@@ -330,6 +330,7 @@ describe('the table of an answer', () => {
       {
         rows: [row(['7'], 263, { leads: 81, before }), row(['8'], 0)],
         names: { piece: { 7: 'Poster', 8: 'Card' } },
+        total: { ...NO_FIGURES, scans: 263, uniques: 263, leads: 81, before },
       },
       'days before',
     )
@@ -352,6 +353,8 @@ describe('the table of an answer', () => {
       table.rows[0]?.map((cell) => (typeof cell === 'number' ? Math.round(cell * 1e4) / 1e4 : cell)),
     ).toEqual(['Poster', 0.308, 0.2553, 0.3662, 0.1, 263, 263, 81, 0, 0, 0, null])
     expect(table.rows[1]).toEqual(['Card', null, null, null, null, 0, 0, 0, 0, 0, 0, null])
+    expect(table.total.slice(0, 2)).toEqual(['All', 81 / 263])
+    expect([table.forms.length, table.total.length]).toEqual([12, 12])
   })
 })
 

@@ -1,5 +1,5 @@
 /** The face of everything but values people copy. */
-export const TEXT = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif'
+export const TEXT = "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif"
 
 /** Colours of chart series, told apart in any colour vision; the order matters. */
 export const SERIES = {

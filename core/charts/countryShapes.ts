@@ -1,4 +1,4 @@
-import { numericToAlpha2 } from 'i18n-iso-countries'
+import codes from 'i18n-iso-countries/codes.json' with { type: 'json' }
 import { feature } from 'topojson-client'
 import type { Topology } from 'topojson-specification'
 
@@ -6,6 +6,9 @@ import type { Topology } from 'topojson-specification'
 export type CountryShapes = Extract<ReturnType<typeof feature>, { type: 'FeatureCollection' }>
 
 const ANTARCTICA = '010'
+
+/** Two-letter codes by the numbers of countries (ISO 3166-1). */
+const alpha2 = new Map(codes.map(([short = '', , numeric = '']) => [numeric, short]))
 
 const nameOf = ({ properties }: CountryShapes['features'][number]) =>
   (properties as { name?: string } | null)?.name
@@ -29,7 +32,7 @@ export function codedShapes(topology: Topology): CountryShapes | null {
         .filter(({ id }) => id !== ANTARCTICA)
         .map((each) => ({
           ...each,
-          properties: { ...each.properties, name: numericToAlpha2(String(each.id ?? '')) ?? nameOf(each) },
+          properties: { ...each.properties, name: alpha2.get(String(each.id ?? '')) ?? nameOf(each) },
         })),
     }
   )

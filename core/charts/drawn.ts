@@ -42,7 +42,7 @@ export interface Drawn {
 export type ChartOption = Readonly<Record<string, unknown>>
 
 /** The figure that a row is held against; null where it is held against nothing, or there was none. */
-export const beforeOf = (what: Measure, { before }: AnswerRow): number | null =>
+export const beforeOf = (what: Measure, { before }: Pick<AnswerRow, 'before'>): number | null =>
   before && measured(what, before)
 
 /** What all charts have in common. */

@@ -79,7 +79,14 @@ export function heatChart(drawn: Drawn, { across, down, values }: Cells): ChartO
   })
   return {
     ...commonOption(drawn),
-    grid: { left: 8, right: 12, top: 8, bottom: 36, containLabel: true },
+    grid: {
+      left: 8,
+      right: 12,
+      top: 8,
+      bottom: 36,
+      outerBoundsMode: 'same',
+      outerBoundsContain: 'axisLabel',
+    },
     tooltip: tooltipOf(drawn, {
       formatter: ({ value: [x, y, value] }: { value: [number, number, number | null] }) =>
         `${down[y] ?? ''} ${across[x] ?? ''}\n${measureText(what, value, currency)}`,

@@ -1,5 +1,5 @@
 export { answerTable, COUNTS } from './answerTable.ts'
-export type { AnswerTable, TableCell } from './answerTable.ts'
+export type { AnswerTable, ColumnForm, TableCell } from './answerTable.ts'
 export { answerKinds, CHART_KINDS, chartKinds } from './chartKind.ts'
 export type { ChartKind } from './chartKind.ts'
 export { CHART_COLOURS, INKS, SERIES, TEXT } from './colours.ts'

@@ -26,7 +26,7 @@ export function lastHourChart(
   const axis = axisText({ colours })
   return {
     ...commonOption({ colours, hasPatterns: false }),
-    grid: { left: 8, right: 12, top: 8, bottom: 4, containLabel: true },
+    grid: { left: 8, right: 12, top: 8, bottom: 4, outerBoundsMode: 'same', outerBoundsContain: 'axisLabel' },
     tooltip: tooltipOf({ colours }, { trigger: 'axis' }),
     xAxis: {
       type: 'category',

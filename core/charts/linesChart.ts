@@ -50,7 +50,14 @@ export function linesChart(drawn: Drawn, { time, other, timeKeys, lines }: Lines
   const { answer } = drawn
   return {
     ...commonOption(drawn),
-    grid: { left: 8, right: 12, top: 40, bottom: 4, containLabel: true },
+    grid: {
+      left: 8,
+      right: 12,
+      top: 40,
+      bottom: 4,
+      outerBoundsMode: 'same',
+      outerBoundsContain: 'axisLabel',
+    },
     legend: legendOf(drawn),
     tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, keyLabels(time, timeKeys)),
@@ -93,7 +100,8 @@ export function multiplesChart(drawn: Drawn, { time, other, timeKeys, lines }: L
       width: `${String(width - 2 * GAP_X)}%`,
       top: `${String(at(i).row * height + GAP_Y)}%`,
       height: `${String(height - 1.8 * GAP_Y)}%`,
-      containLabel: true,
+      outerBoundsMode: 'same',
+      outerBoundsContain: 'axisLabel',
     })),
     tooltip: axisTooltip(drawn),
     xAxis: shown.map((_line, i) => ({

@@ -111,7 +111,14 @@ export function timeChart(drawn: Drawn): ChartOption {
   const [petrol = '', ochre = '', plum = ''] = colours.series
   return {
     ...commonOption(drawn),
-    grid: { left: 8, right: 12, top: 40, bottom: 4, containLabel: true },
+    grid: {
+      left: 8,
+      right: 12,
+      top: 40,
+      bottom: 4,
+      outerBoundsMode: 'same',
+      outerBoundsContain: 'axisLabel',
+    },
     legend: legendOf(drawn),
     tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, labels),

@@ -13,6 +13,7 @@ import { pageResultsApi, pagesApi, pageStylesApi, teamApi, walletApi } from '../
 import { phoneApi } from '../phone/index.ts'
 import { planApi } from '../plan/index.ts'
 import { printApi } from '../print/index.ts'
+import { reportsApi } from '../reports/index.ts'
 import { resultsApi } from '../results/index.ts'
 import { laneSetsApi, routesApi } from '../routing/index.ts'
 import { scansApi } from '../scans/index.ts'
@@ -37,6 +38,7 @@ const ROOMS: readonly Readonly<Record<string, Endpoint>>[] = [
   codesApi,
   scansApi,
   resultsApi,
+  reportsApi,
   goalsApi,
   unusualApi,
   taggingApi,

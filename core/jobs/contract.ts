@@ -10,6 +10,7 @@ export const JOB_KINDS = [
   'release',
   'packing',
   'folding',
+  'report',
 ] as const
 /** What Flimbo itself needs, and goes on with. */
 const OWN_KINDS: readonly JobKind[] = ['packing', 'folding']

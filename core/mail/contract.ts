@@ -2,7 +2,16 @@ import { z } from 'zod'
 import { endpoint, idParams, pageOf, pageQuery } from '../api/index.ts'
 
 /** Why a mail is sent. */
-export const MAIL_KINDS = ['confirm', 'answer', 'lead', 'summary', 'notice', 'test'] as const
+export const MAIL_KINDS = [
+  'confirm',
+  'answer',
+  'lead',
+  'summary',
+  'notice',
+  'report',
+  'report-fault',
+  'test',
+] as const
 export type MailKind = (typeof MAIL_KINDS)[number]
 export const MAIL_KIND_NAMES: Readonly<Record<MailKind, string>> = {
   confirm: 'Asks whether the address is right',
@@ -10,6 +19,8 @@ export const MAIL_KIND_NAMES: Readonly<Record<MailKind, string>> = {
   lead: 'Tells of a new lead',
   summary: 'Sums up',
   notice: 'Tells what happened',
+  report: 'Report',
+  'report-fault': 'Says why a report could not be made',
   test: 'Test',
 }
 

@@ -6,6 +6,7 @@ export {
   resultsSummary,
   savedQuestion,
   savedValue,
+  timeMark,
 } from './contract.ts'
 export type { ResultsSummary, SavedQuestion, SavedValue, TimeMark } from './contract.ts'
 export { chancesOfBeing, difference, trialsNeeded, wilson } from './proportion.ts'
@@ -42,6 +43,7 @@ export {
 export type { Figures, Measure } from './measures.ts'
 export {
   AGAINST,
+  answer,
   CELLS_MAX,
   CROSSED_MAX,
   daysAgainst,
@@ -52,7 +54,7 @@ export {
 export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'
-export { daysOf, periodBetween, presetNamed, PRESETS } from './period.ts'
+export { DEFAULT_PRESET, daysOf, periodBetween, presetNamed, PRESETS } from './period.ts'
 export type { Period, Preset } from './period.ts'
 export {
   AGAINST_NAMES,
@@ -62,5 +64,5 @@ export {
   viewAgainst,
   viewQuestions,
 } from './viewQuestions.ts'
-export { DEFAULT_VIEW, readView, writeView } from './view.ts'
+export { DEFAULT_VIEW, period, readView, writeView } from './view.ts'
 export type { QuestionView } from './view.ts'

@@ -1,8 +1,20 @@
-import { dayIn, isKnownDay, shiftDay, shiftYear } from '../time/index.ts'
+import {
+  dayIn,
+  firstOfMonth,
+  firstOfNextMonth,
+  isKnownDay,
+  mondayOf,
+  shiftDay,
+  shiftYear,
+} from '../time/index.ts'
 
 /** Days a choice of period stands for, on a day. */
 const lastDays = (count: number) => (today: string) => ({ from: shiftDay(today, 1 - count), to: today })
-const lastOfMonth = (first: string) => shiftDay(`${shiftDay(first, 31).slice(0, 7)}-01`, -1)
+/** Weeks begin on Monday (ISO 8601). */
+const lastWeek = (today: string) => {
+  const from = shiftDay(mondayOf(today), -7)
+  return { from, to: shiftDay(from, 6) }
+}
 
 /** Periods that go with the days, in the order in which people are offered them. */
 export const PRESETS = [
@@ -17,16 +29,22 @@ export const PRESETS = [
   { id: '90', label: 'Last 90 days', days: lastDays(90) },
   { id: '365', label: 'Last 365 days', days: lastDays(365) },
   {
+    id: 'week',
+    label: 'This week',
+    days: (today: string) => ({ from: mondayOf(today), to: today }),
+  },
+  { id: 'last-week', label: 'Last week', days: lastWeek },
+  {
     id: 'month',
     label: 'This month',
-    days: (today: string) => ({ from: `${today.slice(0, 7)}-01`, to: today }),
+    days: (today: string) => ({ from: firstOfMonth(today), to: today }),
   },
   {
     id: 'last-month',
     label: 'Last month',
     days: (today: string) => {
-      const from = `${shiftDay(`${today.slice(0, 7)}-01`, -1).slice(0, 7)}-01`
-      return { from, to: lastOfMonth(from) }
+      const from = firstOfMonth(shiftDay(firstOfMonth(today), -1))
+      return { from, to: shiftDay(firstOfNextMonth(from), -1) }
     },
   },
   {

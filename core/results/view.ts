@@ -11,17 +11,20 @@ import {
 import { calendarDay } from '../time/index.ts'
 import { MEASURE_NAMES, type Measure } from './measures.ts'
 import { DEFAULT_PRESET, periodBetween, PRESET_IDS, presetNamed, type Period } from './period.ts'
-import { AGAINST, isOfOther, type Against } from './question.ts'
+import { AGAINST, DAYS_IN_ORDER, isOfOther, type Against } from './question.ts'
+
+/** Days that go with the day on which it is asked, or days that stay. */
+export const period = z.union([
+  z.strictObject({ preset: z.enum(PRESET_IDS) }),
+  z.strictObject({ from: calendarDay, to: calendarDay }).refine(({ from, to }) => from <= to, DAYS_IN_ORDER),
+])
 
 /** A question as it is kept: days that go with the day on which it is asked, or days that stay. */
 export const questionView = z.strictObject({
   what: z.enum(MEASURE_NAMES),
   by: z.array(dimension).max(2),
   filters,
-  period: z.union([
-    z.strictObject({ preset: z.enum(PRESET_IDS) }),
-    z.strictObject({ from: calendarDay, to: calendarDay }),
-  ]),
+  period,
   against: z.enum(AGAINST),
   otherCampaignId: z.int().positive().nullable().default(null),
 })

@@ -16,6 +16,8 @@ export {
   shiftDay,
   shiftYear,
 } from './day.ts'
+export { firstOfMonth, firstOfNextMonth, mondayOf, nextTime } from './recurrence.ts'
+export type { Recurrence } from './recurrence.ts'
 export { readDay, readMoment } from './readDay.ts'
 export type { ReadDay } from './readDay.ts'
 export { isZone, QUARTER_MS, zoneName, zoneOffsetMs } from './zone.ts'

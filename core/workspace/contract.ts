@@ -1,6 +1,6 @@
 import { zoneName } from '../time/index.ts'
 import { z } from 'zod'
-import { endpoint, idParams, requiredLine, versioned, versionedChange } from '../api/index.ts'
+import { email, endpoint, idParams, requiredLine, versioned, versionedChange } from '../api/index.ts'
 import { SLUG_LENGTH, SLUG_LENGTHS } from '../codes/index.ts'
 
 export const ROLES = ['admin', 'editor', 'viewer'] as const
@@ -50,13 +50,6 @@ export const session = z.discriminatedUnion('state', [
   }),
 ])
 export type Session = z.infer<typeof session>
-
-const email = z
-  .string({ error: 'Give an e-mail address.' })
-  .trim()
-  .toLowerCase()
-  .max(254, 'That is longer than an e-mail address can be.')
-  .pipe(z.email('Give a whole e-mail address, such as you@example.com.'))
 
 const newPassword = z
   .string({ error: 'Choose a password.' })

@@ -28,6 +28,7 @@ export async function bundleServer(outdir, more = {}) {
       'upkeep-thread': 'server/scans/upkeep-thread.ts',
       'writer-thread': 'server/scans/writer-thread.ts',
       'reader-thread': 'server/reader/reader-thread.ts',
+      'report-thread': 'server/reports/report-thread.ts',
       'cities-thread': 'server/scans/cities-thread.ts',
       'bodies-thread': 'server/api/bodies-thread.ts',
       'rows-thread': 'server/scans/rows-thread.ts',

@@ -1,5 +1,7 @@
 export { mailDelivery } from './delivery.ts'
 export type { LetterWriters, WriteLetter } from './delivery.ts'
+export { endingMails, UNSUBSCRIBE_PATH } from './endingMails.ts'
+export type { EndOfMails, FindEnd } from './endingMails.ts'
 export { mailEndpoints } from './endpoints.ts'
 export { currentMailer } from './currentMailer.ts'
 export type { Letter } from './mailer.ts'

@@ -12,6 +12,14 @@ export interface Letter {
   readonly html: string
   /** Where its reader ends what it was sent for, where there is such a place. */
   readonly unsubscribe?: string | undefined
+  readonly attachments?: readonly Attachment[]
+}
+
+/** A file that goes with a mail. */
+export interface Attachment {
+  readonly name: string
+  readonly type: string
+  readonly bytes: Buffer
 }
 
 /** What became of a mail: taken; refused for good; or not sent this time. With what the mail server said. */
@@ -81,7 +89,7 @@ export function createMailer(server: MailServer): Mailer {
   })
   const domain = from.slice(from.lastIndexOf('@') + 1)
   return {
-    async send({ to, fromName, replyTo, subject, text, html, unsubscribe }, key, at) {
+    async send({ to, fromName, replyTo, subject, text, html, unsubscribe, attachments = [] }, key, at) {
       try {
         const { response } = await transport.sendMail({
           from: { name: fromName, address: from },
@@ -91,6 +99,11 @@ export function createMailer(server: MailServer): Mailer {
           subject,
           text,
           html,
+          attachments: attachments.map(({ name, type, bytes }) => ({
+            filename: name,
+            contentType: type,
+            content: bytes,
+          })),
           date: new Date(at),
           messageId: `<${key}@${domain}>`,
           headers: {

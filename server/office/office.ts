@@ -13,7 +13,7 @@ import { codesEndpoints, codeSelection, codeViewer, teamEndpoints } from '../cod
 import type { Config, MailServer } from '../config/index.ts'
 import type { Database } from '../database/index.ts'
 import { domainsEndpoints, type Domains, type FindRecords } from '../domains/index.ts'
-import type { Rehearsals } from '../door/index.ts'
+import { createAttempts, type Rehearsals } from '../door/index.ts'
 import { filesEndpoints, type FileLibrary } from '../files/index.ts'
 import { houseStylesEndpoints } from '../houseStyles/index.ts'
 import { jobsEndpoints, jobViewer, type Exporter, type Jobs, type Outbox } from '../jobs/index.ts'
@@ -23,18 +23,28 @@ import { phoneEndpoints } from '../phone/index.ts'
 import { planEndpoints, type SheetReader } from '../plan/index.ts'
 import { type Reader } from '../reader/index.ts'
 import { printEndpoints, type PrintThreads } from '../print/index.ts'
+import {
+  reportLinkEndpoints,
+  reportMailingEndpoints,
+  reportsEndpoints,
+  SHARED_REPORT_PATH,
+  sharedReports,
+  type MakeReport,
+  type ReportDrawing,
+  type ReportLinks,
+} from '../reports/index.ts'
 import { keptEndpoints, resultsEndpoints, type AskFigures } from '../results/index.ts'
 import { routesEndpoints, type TagsOf } from '../routing/index.ts'
 import { goalsEndpoints, type SiteKeys } from '../goals/index.ts'
 import { leadsEndpoints } from '../leads/index.ts'
-import { mailEndpoints } from '../mail/index.ts'
+import { endingMails, mailEndpoints, UNSUBSCRIBE_PATH, type FindEnd } from '../mail/index.ts'
 import { retentionEndpoints, rowFiles, scansEndpoints, type LiveHub } from '../scans/index.ts'
 import type { StandIns } from '../standins/index.ts'
 import { staticCodesEndpoints } from '../staticCodes/index.ts'
 import { taggingEndpoints, type Tagging } from '../tagging/index.ts'
 import { visitTagsEndpoints } from '../visitTags/index.ts'
 import { unusualEndpoints } from '../unusual/index.ts'
-import { UNSUBSCRIBE_PATH, unsubscribing, watchesEndpoints, type UnsubscribeLinks } from '../watches/index.ts'
+import { watchesEndpoints } from '../watches/index.ts'
 import { findEndpoint, sessions as makeSessions, workspaceEndpoints } from '../workspace/index.ts'
 import { application } from './static.ts'
 
@@ -60,7 +70,11 @@ export interface OfficeParts {
   readonly outbox: Outbox
   /** The mail server that is used by now; null while there is none. */
   readonly mailServer: () => MailServer | null
-  readonly unsubscribeLinks: UnsubscribeLinks
+  /** What links in mails end. */
+  readonly mailEnds: readonly FindEnd[]
+  readonly makeReport: MakeReport
+  readonly reportDrawing: ReportDrawing
+  readonly reportLinks: ReportLinks
   readonly siteKeys: SiteKeys
   readonly jobs: Jobs
   readonly files: FileLibrary
@@ -128,7 +142,11 @@ export function office(parts: OfficeParts): Express {
     }),
   )
   app.use('/api', api(parts))
-  app.use(UNSUBSCRIBE_PATH, unsubscribing(database, parts.unsubscribeLinks))
+  app.use(UNSUBSCRIBE_PATH, endingMails(database, parts.mailEnds))
+  app.use(
+    SHARED_REPORT_PATH,
+    sharedReports({ ...parts, attempts: createAttempts(), isSecure: isSecure(config) }),
+  )
   app.use(application(parts.webDirectory))
   app.use(failures(log))
 
@@ -184,6 +202,9 @@ export function office(parts: OfficeParts): Express {
     goalsEndpoints(mounts, rest)
     unusualEndpoints(mounts, rest)
     keptEndpoints(mounts, database)
+    reportsEndpoints(mounts, rest)
+    reportLinkEndpoints(mounts, rest)
+    reportMailingEndpoints(mounts, rest)
     taggingEndpoints(mounts, rest)
     domainsEndpoints(mounts, rest)
     planEndpoints(mounts, rest)

@@ -18,6 +18,15 @@ import { sheetReader } from '../plan/index.ts'
 import { printThreads } from '../print/index.ts'
 import type { Reach } from '../reach/index.ts'
 import { startReader } from '../reader/index.ts'
+import {
+  mailingEnds,
+  mailingWork,
+  reportDrawing as makeReportDrawing,
+  reportLetters,
+  reportLinks,
+  reportMaker,
+  startMailingReports,
+} from '../reports/index.ts'
 import { figuresAsker } from '../results/index.ts'
 import { foldingJob, liveHub, packingJob, showPacking, startPacking } from '../scans/index.ts'
 import { keyFor } from '../signing/index.ts'
@@ -104,6 +113,12 @@ export async function openOffice({
     links: confirmLinks(keyFor('confirm', ownSecret)),
   })
   const links = unsubscribeLinks(keyFor('unsubscribe', ownSecret))
+  const ends = mailingEnds(keyFor('report-mails', ownSecret))
+  const makeReport = reportMaker({ read: database.read, reader, askFigures })
+  const reportDrawing = makeReportDrawing({ read: database.read, files })
+  const reportsDirectory = join(config.dataDir, 'reports')
+  const mailingParts = { database, jobs, live, makeReport, reportDrawing, directory: reportsDirectory }
+  jobs.define(mailingWork(mailingParts))
   const outbox = startOutbox(database, [
     hitDelivery(database, reach),
     mailDelivery({
@@ -113,6 +128,7 @@ export async function openOffice({
       writers: {
         ...letters,
         ...watchLetters({ database, reader, addresses, links }),
+        ...reportLetters({ database, addresses, ends, directory: reportsDirectory }),
         test: testLetter(database, () => addresses.office),
       },
     }),
@@ -143,7 +159,10 @@ export async function openOffice({
       bodies,
       outbox,
       mailServer,
-      unsubscribeLinks: links,
+      mailEnds: [links.endOf, ends.endOf],
+      makeReport,
+      reportDrawing,
+      reportLinks: reportLinks(keyFor('reports', ownSecret)),
       siteKeys: siteKeys(keyFor('site', ownSecret)),
       jobs,
       files,
@@ -169,6 +188,9 @@ export async function openOffice({
   const watching = startWatching({ database, reader, live }, (error) => {
     log.error({ error }, 'what is watched could not be looked at; it is tried again')
   })
+  const mailing = startMailingReports(mailingParts, (error) => {
+    log.error({ error }, 'reports that are due could not be mailed; it is tried again')
+  })
   const unusual = startLookingForUnusual({ database, reviewer, live }, (error) => {
     log.error({ error }, 'it could not be looked for what is unusual; it is tried again')
   })
@@ -190,6 +212,7 @@ export async function openOffice({
       stopNightly()
       await leadUpkeep.stop()
       await watching.stop()
+      await mailing.stop()
       await unusual.stop()
       await outbox.stop()
       mailer.close()
@@ -198,6 +221,7 @@ export async function openOffice({
       live.close()
       await closeServer(server)
       await threads.close()
+      await reportDrawing.close()
       await sheets.close()
       await bodies.close()
       await packing.close()

@@ -20,6 +20,7 @@ const GOAL = {
   ...{ counts: 'scan', signedOnly: false, isOn: true },
 }
 const SUMMARY = { what: 'summary', every: 'week', n: null }
+const MAILING = { every: 'week', zone: 'UTC', to: ['bo@gull.example'] }
 const FIGURES = { from: '2026-07-01', to: '2026-07-01', questions: [{}] }
 const saving = (of: object) => ({ name: 'A', value: { ...of, view: DEFAULT_VIEW } })
 const VIEW = { columns: [], sort: 'name', order: 'asc', group: '', filter: {} }
@@ -52,10 +53,16 @@ beforeAll(async () => {
     houseStyle: await made('/api/house-styles', { name: 'Navy', look: PLAIN_LOOK }),
     release: 0,
     goal: await made('/api/goals', { campaignId: campaign, value: GOAL }),
+    report: await made('/api/reports', { name: 'Monthly', campaignId: campaign }),
+    reportLink: 0,
+    reportMailing: 0,
     lead: storeLead(flimbo.file, { campaignId: campaign, codeId: code, routeId: route }),
     staticCode: await made('/api/static-codes', { ...FIXED, campaignId: campaign }),
     file: (await flimbo.ask<StoredFile>('POST', '/api/files?name=gull.svg', Buffer.from(GULL))).body.sum,
   }
+  const report = `/api/reports/${String(ours.report)}`
+  ours.reportLink = await made(`${report}/links`, { until: '2099-01-01' })
+  ours.reportMailing = await made(`${report}/mailings`, MAILING)
   const released = await made('/api/releases', { ...RELEASE, filter: { campaignId: campaign } })
   await flimbo.ended(released)
   ours.release = flimbo.rows<{ id: number }>('SELECT id FROM releases')[0]?.id ?? 0
@@ -146,8 +153,32 @@ const TEAM = {
   source: 'crew',
   destination: 'https://a.example',
 }
+/** A report with one thing in it, by where that stands. */
+const REPORTING: Readonly<Record<string, (id: number | string) => object>> = {
+  clientId: (clientId) => ({ clientId }),
+  campaignId: (campaignId) => ({ campaignId }),
+  styleId: (styleId) => ({ styleId }),
+  'blocks.value.clientId': (clientId) => asking({ clientId }),
+  'blocks.value.campaignId': (campaignId) => asking({ campaignId }),
+  'blocks.value.routeId': (routeId) => asking({ routeId }),
+  'blocks.value.codeId': (codeId) => asking({ codeId }),
+  'blocks.value.view.otherCampaignId': (otherCampaignId) => asking({}, { otherCampaignId }),
+}
+const asking = (of: object, view: object = {}) => ({
+  blocks: [{ kind: 'question', key: 'a', value: { ...of, view: { ...DEFAULT_VIEW, ...view } } }],
+})
+const reporting = (endpoint: string, body: string, whole: (content: object) => unknown) =>
+  Object.fromEntries(
+    Object.entries(REPORTING).map(([place, content]) => [
+      `${endpoint} ${body}.${place}`,
+      (id: number | string) => whole({ name: 'A', ...content(id) }),
+    ]),
+  )
 /** A body that is whole but for one thing in it that is not the caller's, by endpoint and place. */
 const BODIES: Readonly<Record<string, (id: number | string) => unknown>> = {
+  ...reporting('POST /reports', 'body', (content) => content),
+  ...reporting('POST /report-pages', 'body', (content) => content),
+  ...reporting('PATCH /reports/:id', 'body.content', (content) => ({ version: 1, content })),
   'POST /campaigns body.clientId': (clientId) => ({ name: 'A', utmCampaign: 'a', zone: 'UTC', clientId }),
   'POST /routes body.campaignId': (campaignId) => ({
     campaignId,

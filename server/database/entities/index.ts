@@ -8,6 +8,7 @@ import { erasures, formCounts, leadNotes, leads } from './leads.ts'
 import { goals } from './goals.ts'
 import { mails, notices, watches } from './mails.ts'
 import { dayNotes, questions } from './results.ts'
+import { reportLinks, reportMailings, reports } from './reports.ts'
 import { unusual } from './unusual.ts'
 import { staticCodes } from './staticCodes.ts'
 import { houseStyles, proofs, releases } from './print.ts'
@@ -47,6 +48,9 @@ export const tables = {
   houseStyles,
   proofs,
   releases,
+  reports,
+  reportLinks,
+  reportMailings,
   staticCodes,
   revisions,
   unusual,
@@ -62,6 +66,7 @@ export type * from './goals.ts'
 export type * from './leads.ts'
 export type * from './mails.ts'
 export type * from './print.ts'
+export type * from './reports.ts'
 export type * from './results.ts'
 export type * from './staticCodes.ts'
 export type * from './unusual.ts'

@@ -15,6 +15,7 @@ import { StaticReleases1765100000000 } from './staticReleases.ts'
 import { Releases1764800000000 } from './releases.ts'
 import { Placements1765000000000 } from './placements.ts'
 import { Plan1764100000000 } from './plan.ts'
+import { Reports1766100000000 } from './reports.ts'
 import { Results1765800000000 } from './results.ts'
 import { Routes1764200000000 } from './routes.ts'
 import { Unusual1766000000000 } from './unusual.ts'
@@ -43,4 +44,5 @@ export const MIGRATIONS = [
   Results1765800000000,
   Goals1765900000000,
   Unusual1766000000000,
+  Reports1766100000000,
 ]

@@ -1,0 +1,180 @@
+import {
+  CHART_COLOURS,
+  changeInWords,
+  drawMap,
+  drawShown,
+  kindFor,
+  markInWords,
+  measureText,
+  type ChartOption,
+  type ShownAnswer,
+} from '../charts/index.ts'
+import { isOfKind, timeKey } from '../dimensions/index.ts'
+import type { RichText } from '../fields/index.ts'
+import { bounds, day, moment, quantity } from '../formats/index.ts'
+import { intervalOf, measured, MEASURES, type Figures, type Measure } from '../results/index.ts'
+import type { MadeQuestion, MadeReport } from './made.ts'
+import { methodSentences } from './method.ts'
+import { shownTable } from './shownTable.ts'
+
+/** CSS pixels that charts of a report are as wide as. */
+export const REPORT_CHART_PX = 680
+
+/** One figure, with what stands beside it. */
+export interface ReportFigure {
+  readonly label: string
+  readonly value: string
+  readonly beside: string
+}
+
+/** A part of a report, as a page and a PDF both draw it. */
+export type ReportPart =
+  | { readonly kind: 'heading'; readonly text: string }
+  | { readonly kind: 'words'; readonly text: RichText }
+  /** What a question is of, in small letters. */
+  | { readonly kind: 'about'; readonly lines: readonly string[] }
+  | { readonly kind: 'figures'; readonly figures: readonly ReportFigure[] }
+  /** What it shows in words stands in `said`; the table beside it has its numbers. */
+  | { readonly kind: 'chart'; readonly option: ChartOption; readonly height: number; readonly said: string }
+  | { readonly kind: 'list'; readonly items: readonly string[] }
+  | {
+      readonly kind: 'table'
+      readonly caption: string
+      readonly headings: readonly string[]
+      /** Columns from this one on hold figures. */
+      readonly figuresFrom: number
+      readonly rows: readonly (readonly string[])[]
+      /** How many rows are not among them, in words; empty where none. */
+      readonly more: string
+    }
+  | { readonly kind: 'fault'; readonly sentence: string }
+
+/** A report as it is read: its title, what stands under that, and its parts in their order. */
+export interface ReportDocument {
+  readonly title: string
+  /** Whose it is, and of what days. */
+  readonly subtitle: string
+  readonly parts: readonly ReportPart[]
+  /** When and how the figures were counted. */
+  readonly method: readonly string[]
+}
+
+const daysInWords = ({ from, to }: { readonly from: string; readonly to: string }) =>
+  from === to ? day(from) : `${day(from)} to ${day(to)}`
+
+function aboutLines({ of, from, to, zone, before, against, narrowed }: MadeQuestion): string[] {
+  return [
+    ...(of === '' ? [] : [of]),
+    `${daysInWords({ from, to })}, ${zone}${before ? ` · against ${daysInWords(before)}${against === 'other campaign' ? ' of the other campaign' : ''}` : ''}`,
+    ...(narrowed.length === 0 ? [] : [`Only ${narrowed.join('; ')}`]),
+  ]
+}
+
+function figureOf(measure: Measure, { total }: MadeQuestion, currency: string): ReportFigure {
+  const write = (value: number) => measureText(measure, value, currency)
+  const valueOf = (figures: Figures) => measured(measure, figures)
+  const interval = intervalOf(measure, total)
+  const before = total.before && valueOf(total.before)
+  const changed =
+    MEASURES[measure].form === 'ratio'
+      ? before === null
+        ? 'no figure before'
+        : `${write(before)} before`
+      : changeInWords(valueOf(total), before, write)
+  return {
+    label: MEASURES[measure].label,
+    value: measureText(measure, valueOf(total), currency),
+    beside: total.before ? changed : interval ? bounds(interval) : '',
+  }
+}
+
+/** What a question comes to: what was asked, and the scans that it rests on. */
+const headlineOf = (question: MadeQuestion, currency: string): ReportFigure[] =>
+  [question.what, question.what === 'scans' ? ('uniques' as const) : ('scans' as const)].map((measure) =>
+    figureOf(measure, question, currency),
+  )
+
+/** An answer as charts take it, with the marks numbered as they are listed. */
+export function shownOf(question: MadeQuestion, currency: string): ShownAnswer {
+  const { marks, zone, by } = question
+  const [unit] = by
+  return {
+    ...question,
+    currency,
+    marks:
+      unit !== undefined && isOfKind(unit, 'time')
+        ? marks.map(({ at }, i) => ({ key: timeKey(zone, unit, at), name: String(i + 1) }))
+        : [],
+  }
+}
+
+function chartOf(question: MadeQuestion, currency: string): ReportPart[] {
+  const { drawnAs, hasPatterns, title, total, answer, spot } = question
+  if (drawnAs === 'none' || answer.rows.length === 0) return []
+  const shown = shownOf(question, currency)
+  const colours = CHART_COLOURS.light
+  const kind = kindFor(shown, drawnAs === 'usual' ? null : drawnAs)
+  const { option, height } =
+    kind === 'map'
+      ? drawMap(shown, colours, spot, REPORT_CHART_PX)
+      : drawShown(kind, shown, { colours, hasPatterns })
+  const said = `${title}: ${quantity(total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
+  return [{ kind: 'chart', option, height, said }]
+}
+
+function questionParts(question: MadeQuestion, currency: string): ReportPart[] {
+  const { marks, zone, answer } = question
+  const table = shownTable(question, currency)
+  return [
+    { kind: 'heading', text: question.title },
+    { kind: 'about', lines: aboutLines(question) },
+    { kind: 'figures', figures: headlineOf(question, currency) },
+    ...(answer.rows.length === 0
+      ? [{ kind: 'about' as const, lines: ['Nothing was counted in these days.'] }]
+      : []),
+    ...chartOf(question, currency),
+    ...(marks.length === 0
+      ? []
+      : [
+          {
+            kind: 'list' as const,
+            items: marks.map(
+              (mark, i) =>
+                `${String(i + 1)}: ${markInWords(mark, zone)}${mark.kind === 'destination' ? mark.detail : ''}`,
+            ),
+          },
+        ]),
+    ...(table ? [table] : []),
+  ]
+}
+
+/** The days that all questions of a report have in common; null where they differ. */
+function commonDays(questions: readonly MadeQuestion[]): { from: string; to: string } | null {
+  const [first, ...others] = questions
+  return first && others.every(({ from, to }) => from === first.from && to === first.to) ? first : null
+}
+
+/** A report as it is read, whatever it is then drawn as. */
+export function reportDocument(made: MadeReport): ReportDocument {
+  const { name, owner, campaign, zone, madeAt, currency, sections } = made
+  const questions = sections.filter((each) => each.kind === 'question')
+  const days = commonDays(questions)
+  return {
+    title: name,
+    subtitle: [owner, campaign, days ? daysInWords(days) : ''].filter((each) => each !== '').join(' · '),
+    parts: sections.flatMap((section): ReportPart[] => {
+      switch (section.kind) {
+        case 'words':
+          return [{ kind: 'words', text: section.text }]
+        case 'failed':
+          return [
+            { kind: 'heading', text: section.title },
+            { kind: 'fault', sentence: section.sentence },
+          ]
+        case 'question':
+          return questionParts(section, currency)
+      }
+    }),
+    method: [`Made on ${moment(madeAt, zone)}, ${zone}.`, ...methodSentences(questions)],
+  }
+}

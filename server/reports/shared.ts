@@ -1,0 +1,265 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import express, { type Request, type Response, type Router } from 'express'
+import { LRUCache } from 'lru-cache'
+import { html, trusted, type Markup } from '@flimbo/core/fields'
+import { publicDocument } from '@flimbo/core/pages'
+import {
+  PLAIN_REPORT_LOOK,
+  REPORT_FILE_NAMES,
+  REPORT_FILES,
+  reportContent,
+  reportCss,
+  reportFileName,
+  type MadeReport,
+  type ReportFile,
+} from '@flimbo/core/reports'
+import { dayIn } from '@flimbo/core/time'
+import { attach, Refusal } from '../api/index.ts'
+import { tables, type Database, type ReportLinkRow } from '../database/index.ts'
+import type { createAttempts } from '../door/index.ts'
+import { isPassword } from '../workspace/index.ts'
+import { FILE_ENDINGS, FILE_TYPES, type ReportDrawing } from './drawing.ts'
+import { SHARED_REPORT_PATH, type ReportLinks } from './links.ts'
+import type { MakeReport } from './make.ts'
+
+/** Where the fonts of a page lie. */
+export const SHARED_FONTS_PATH = `${SHARED_REPORT_PATH}fonts/`
+const FONTS = ['latin', 'latin-ext'] as const
+/** However often it is opened, a report is made once in so long. */
+const FRESH_MS = 60_000
+const MADE_MAX = 40
+const PASSWORD_LONGEST = 200
+
+interface Parts {
+  readonly database: Database
+  readonly makeReport: MakeReport
+  readonly reportDrawing: ReportDrawing
+  readonly reportLinks: ReportLinks
+  readonly attempts: ReturnType<typeof createAttempts>
+  readonly isSecure: boolean
+}
+
+const fontFile = (range: (typeof FONTS)[number]) =>
+  readFileSync(
+    createRequire(import.meta.url).resolve(
+      `@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${range}-wght-normal.woff2`,
+    ),
+  )
+
+/** Reports for those who were handed a link: read-only, without signing in, without script. */
+export function sharedReports(parts: Parts): Router {
+  const { database, makeReport, reportDrawing, reportLinks, attempts, isSecure } = parts
+  const { read } = database
+  const router = express.Router()
+  /** Reports that were made a moment ago, by link and the report's version. */
+  const made = new LRUCache<string, Promise<MadeReport>>({ max: MADE_MAX, ttl: FRESH_MS })
+  const drawn = new LRUCache<string, Promise<Uint8Array>>({ max: MADE_MAX, ttl: FRESH_MS })
+
+  function say(response: Response, status: number, title: string, body: Markup): void {
+    const { nonce } = response.locals as { nonce: string }
+    const css = reportCss(PLAIN_REPORT_LOOK, SHARED_FONTS_PATH)
+    const head = html`<style nonce="${nonce}">
+      ${trusted(css)}
+    </style>`.markup
+    response
+      .status(status)
+      .type('html')
+      .send(publicDocument(title, body.markup, { css: '', head }))
+  }
+  const over = (response: Response) => {
+    say(
+      response,
+      410,
+      'This report is not shared any more',
+      html`<p>The link is over, or was deleted. Ask whoever sent it for a new one.</p>`,
+    )
+  }
+
+  /** A thing that several wait for, or had a moment ago; what failed is made anew. */
+  function kept<T extends object>(
+    cache: LRUCache<string, Promise<T>>,
+    key: string,
+    make: () => Promise<T>,
+  ): Promise<T> {
+    const there = cache.get(key)
+    if (there) return there
+    const making = make()
+    cache.set(key, making)
+    making.catch(() => cache.delete(key))
+    return making
+  }
+
+  /** The link that a token names; null where it is over. */
+  async function linkOf(token: string): Promise<ReportLinkRow | null> {
+    const id = reportLinks.idOf(token)
+    const link = id === null ? null : await read.findOneBy(tables.reportLinks, { id })
+    return link && link.endsAt > Date.now() ? link : null
+  }
+
+  const cookieName = (id: number) => `flimbo-report-${String(id)}`
+  function hasPass(request: Request, { id, passwordHash }: ReportLinkRow): boolean {
+    if (passwordHash === '') return true
+    const cookies = (request.headers.cookie ?? '').split(/; */)
+    const own = cookies.find((each) => each.startsWith(`${cookieName(id)}=`))
+    return reportLinks.isPass(own?.slice(cookieName(id).length + 1) ?? '', id, passwordHash, Date.now())
+  }
+
+  function askPassword(response: Response, status: number, sentence: string): void {
+    say(
+      response,
+      status,
+      'This report has a password',
+      html`${sentence !== '' && html`<p class="fault" role="alert">${sentence}</p>`}
+        <form method="post">
+          <p>
+            <label>
+              Password<br />
+              <input name="password" type="password" autocomplete="off" required autofocus />
+            </label>
+          </p>
+          <p><button>Open the report</button></p>
+        </form>`,
+    )
+  }
+
+  /** A report as it is now, with its workspace and what it was made under. */
+  async function reportOf({ id, reportId }: ReportLinkRow) {
+    const row = await read.findOneByOrFail(tables.reports, { id: reportId })
+    const workspace = await read.findOneByOrFail(tables.workspaces, { id: row.workspaceId })
+    const key = `${String(id)}/${String(row.version)}`
+    const content = reportContent.parse(row.content)
+    return { key, workspace, report: await kept(made, key, () => makeReport(workspace, content, Date.now())) }
+  }
+
+  router.get('/fonts/:file', (request, response, next) => {
+    const range = FONTS.find((each) => `${each}.woff2` === request.params.file)
+    if (!range) {
+      next()
+      return
+    }
+    // A preview asks for it out of a frame that has no origin.
+    response.set({
+      'Access-Control-Allow-Origin': '*',
+      'Cache-Control': 'public, max-age=31536000, immutable',
+    })
+    response.type('font/woff2').send(fontFile(range))
+  })
+
+  router.use((_request, response, next) => {
+    response.set({ 'Cache-Control': 'no-store', 'Referrer-Policy': 'no-referrer', 'X-Robots-Tag': 'noindex' })
+    next()
+  })
+
+  async function showPage(token: string, request: Request, response: Response): Promise<void> {
+    const link = await linkOf(token)
+    if (!link) {
+      over(response)
+      return
+    }
+    if (!hasPass(request, link)) {
+      askPassword(response, 401, '')
+      return
+    }
+    const { workspace, report } = await reportOf(link)
+    const { nonce } = response.locals as { nonce: string }
+    const files = REPORT_FILES.map(
+      (file) => html`<a href="${SHARED_REPORT_PATH}${token}/${file}">${REPORT_FILE_NAMES[file]}</a>`,
+    )
+    const before = html`<nav aria-label="Download">${files}</nav>`.markup
+    const order = { nonce, fonts: SHARED_FONTS_PATH, before }
+    const page = await reportDrawing.page(workspace.id, report, order)
+    const { id } = link
+    if (request.method === 'GET')
+      await database.writeAside((manager) =>
+        manager.update(tables.reportLinks, { id }, { opened: () => 'opened + 1', openedAt: Date.now() }),
+      )
+    response.type('html').send(page)
+  }
+
+  async function sendFile(token: string, file: ReportFile, request: Request, response: Response) {
+    const link = await linkOf(token)
+    if (!link || !hasPass(request, link)) {
+      response.redirect(303, SHARED_REPORT_PATH + token)
+      return
+    }
+    const { key, workspace, report } = await reportOf(link)
+    const bytes = await kept(drawn, `${key}/${file}`, () => reportDrawing.file(workspace.id, report, file))
+    attach(
+      response,
+      FILE_TYPES[file],
+      reportFileName(report, dayIn(report.zone, report.madeAt), FILE_ENDINGS[file]),
+    )
+    response.end(bytes)
+  }
+
+  async function takePassword(token: string, request: Request, response: Response): Promise<void> {
+    const link = await linkOf(token)
+    if (!link) {
+      over(response)
+      return
+    }
+    const { id, passwordHash } = link
+    // Whatever is sent, only a text can be a password.
+    const { password } = (request.body ?? {}) as { password?: unknown }
+    const given = typeof password === 'string' ? password.slice(0, PASSWORD_LONGEST) : ''
+    if (passwordHash !== '') {
+      const wait = attempts.take(id, request.ip ?? '', Date.now())
+      const seconds = String(Math.ceil(wait / 1000))
+      if (wait > 0) {
+        askPassword(response, 429, `That was wrong too often. Wait ${seconds} s, then try again.`)
+        return
+      }
+      const isRight = await attempts.inTurn(() => isPassword(given, passwordHash))
+      if (isRight !== true) {
+        const isBusy = isRight === null
+        askPassword(
+          response,
+          isBusy ? 503 : 403,
+          isBusy
+            ? 'Very many passwords are being looked at. Try again in a minute.'
+            : 'This is not the password. Try again.',
+        )
+        return
+      }
+      attempts.giveBack(id, request.ip ?? '')
+      response.cookie(cookieName(id), reportLinks.pass(id, passwordHash, Date.now()), {
+        path: SHARED_REPORT_PATH + token,
+        httpOnly: true,
+        sameSite: 'lax',
+        secure: isSecure,
+        encode: String,
+      })
+    }
+    response.redirect(303, SHARED_REPORT_PATH + token)
+  }
+
+  /** What a report cannot be shown for is said in words. */
+  const inWords = (work: (request: Request, response: Response) => Promise<void>) =>
+    ((request, response, next) => {
+      work(request, response).catch((error: unknown) => {
+        if (!(error instanceof Refusal) || response.headersSent) next(error)
+        else say(response, error.problem.status, 'This report cannot be shown', html`<p>${error.message}</p>`)
+      })
+    }) satisfies express.RequestHandler
+  const tokenOf = ({ params }: Request) => String(params.token)
+
+  router.get(
+    '/:token',
+    inWords((request, response) => showPage(tokenOf(request), request, response)),
+  )
+  router.post(
+    '/:token',
+    express.urlencoded({ extended: false, limit: '4kb', parameterLimit: 5 }),
+    inWords((request, response) => takePassword(tokenOf(request), request, response)),
+  )
+  for (const file of REPORT_FILES)
+    router.get(
+      `/:token/${file}`,
+      inWords((request, response) => sendFile(tokenOf(request), file, request, response)),
+    )
+  router.use((_request, response) => {
+    over(response)
+  })
+  return router
+}
