@@ -91,6 +91,7 @@ export const receivedMail = z.object({
   subject: z.string(),
   text: z.string(),
   html: z.string(),
+  attachments: z.array(z.object({ name: z.string(), type: z.string(), bytes: z.int() })),
   /** Every header as it came. */
   headers: z.array(z.tuple([z.string(), z.string()])),
 })

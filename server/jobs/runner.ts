@@ -5,7 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { In, LessThanOrEqual } from 'typeorm'
 import type { Logger } from 'pino'
 import { pauseAfter, type JobKind } from '@flimbo/core/jobs'
-import { Refusal } from '../api/index.ts'
+import { forAll, Refusal } from '../api/index.ts'
 import { insertedId, tables, type Database, type JobRow } from '../database/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { tidyJobs } from './tidy.ts'
@@ -87,7 +87,8 @@ export function createJobs({ database, live, log, directory }: Parts) {
   let looking: Promise<void> | null = null
   /** Begins what is due, the oldest first, as far as there is a place for it. */
   function look(): Promise<void> {
-    looking ??= beginDue()
+    // Whoever had it begun does not wait for it: their leaving stops nothing.
+    looking ??= forAll(beginDue)
       // What fails one time, such as a full disk, is tried again at the next look.
       .catch(() => undefined)
       .finally(() => {

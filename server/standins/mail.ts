@@ -5,7 +5,8 @@ import type { ReceivedMail, StandInManner } from '@flimbo/core/mail'
 
 /** How many mails are remembered. */
 const KEPT = 200
-const BYTES_MAX = 1_000_000
+/** As large as mail servers commonly take; files that come with a mail are not kept. */
+const BYTES_MAX = 25 << 20
 
 /** What was received lately, the newest first, and what becomes of the next. */
 export interface MailReceived {
@@ -47,6 +48,11 @@ async function read(raw: Buffer): Promise<Omit<ReceivedMail, 'number' | 'at' | '
     subject: mail.subject ?? '',
     text: mail.text ?? '',
     html: typeof mail.html === 'string' ? mail.html : '',
+    attachments: mail.attachments.map(({ filename = '', contentType, size }) => ({
+      name: filename,
+      type: contentType,
+      bytes: size,
+    })),
     headers: mail.headerLines.map(({ key, line }): [string, string] => [key, line]),
   }
 }
