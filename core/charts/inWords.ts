@@ -1,8 +1,17 @@
 import { DIMENSIONS, filterEntries, type Dimension, type Filters } from '../dimensions/index.ts'
-import { day, moment, number } from '../formats/index.ts'
-import { MEASURES, type Answer, type Measure, type TimeMark } from '../results/index.ts'
+import { bounds, day, moment, number } from '../formats/index.ts'
+import {
+  intervalOf,
+  measured,
+  MEASURES,
+  type Answer,
+  type AnswerRow,
+  type Measure,
+  type TimeMark,
+} from '../results/index.ts'
 import { dayIn } from '../time/index.ts'
 import { keyLabel } from './keyLabels.ts'
+import { measureText } from './measureText.ts'
 
 const NAMED_MAX = 3
 
@@ -35,6 +44,22 @@ export function changeInWords(
   if (before === 0) return now === 0 ? 'none before either' : 'none before'
   const part = (now - before) / before
   return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
+}
+
+/**
+ * What stands beside a figure: how it stands against an earlier one, or between what a rate may lie by chance; empty where
+ * there is neither. What pieces cost is the same whatever the days.
+ */
+export function besideFigure(measure: Measure, total: Omit<AnswerRow, 'keys'>, currency: string): string {
+  const write = (value: number) => measureText(measure, value, currency)
+  const { form } = MEASURES[measure]
+  if (total.before && measure !== 'cost') {
+    const before = measured(measure, total.before)
+    if (form !== 'ratio') return changeInWords(measured(measure, total), before, write)
+    return before === null ? 'no figure before' : `${write(before)} before`
+  }
+  const interval = intervalOf(measure, total)
+  return interval ? bounds(interval) : ''
 }
 
 /** What a mark on time says; where its route leads now stands apart from that. */

@@ -1,6 +1,6 @@
 import {
   CHART_COLOURS,
-  changeInWords,
+  besideFigure,
   drawMap,
   drawShown,
   kindFor,
@@ -11,8 +11,8 @@ import {
 } from '../charts/index.ts'
 import { isOfKind, timeKey } from '../dimensions/index.ts'
 import type { RichText } from '../fields/index.ts'
-import { bounds, day, moment, quantity } from '../formats/index.ts'
-import { intervalOf, measured, MEASURES, type Figures, type Measure } from '../results/index.ts'
+import { day, moment, quantity } from '../formats/index.ts'
+import { measured, MEASURES, type Measure } from '../results/index.ts'
 import type { MadeQuestion, MadeReport } from './made.ts'
 import { methodSentences } from './method.ts'
 import { shownTable } from './shownTable.ts'
@@ -70,23 +70,11 @@ function aboutLines({ of, from, to, zone, before, against, narrowed }: MadeQuest
   ]
 }
 
-function figureOf(measure: Measure, { total }: MadeQuestion, currency: string): ReportFigure {
-  const write = (value: number) => measureText(measure, value, currency)
-  const valueOf = (figures: Figures) => measured(measure, figures)
-  const interval = intervalOf(measure, total)
-  const before = total.before && valueOf(total.before)
-  const changed =
-    MEASURES[measure].form === 'ratio'
-      ? before === null
-        ? 'no figure before'
-        : `${write(before)} before`
-      : changeInWords(valueOf(total), before, write)
-  return {
-    label: MEASURES[measure].label,
-    value: measureText(measure, valueOf(total), currency),
-    beside: total.before ? changed : interval ? bounds(interval) : '',
-  }
-}
+const figureOf = (measure: Measure, { total }: MadeQuestion, currency: string): ReportFigure => ({
+  label: MEASURES[measure].label,
+  value: measureText(measure, measured(measure, total), currency),
+  beside: besideFigure(measure, total, currency),
+})
 
 /** What a question comes to: what was asked, and the scans that it rests on. */
 const headlineOf = (question: MadeQuestion, currency: string): ReportFigure[] =>

@@ -1,14 +1,12 @@
-import { z } from 'zod'
 import { contrastRatio, type Look, type Paint } from '../symbol/index.ts'
 
 /** The colour of headings and lines, and the file of the logo. */
-export const drawnLook = z.object({
+export interface DrawnLook {
   /** `#0c5a66`; text in it is read on white (WCAG 2.2 AA, 4.5:1). */
-  accent: z.string(),
+  readonly accent: string
   /** The SHA-256 of an uploaded picture; null for none. */
-  logo: z.string().nullable(),
-})
-export type DrawnLook = z.infer<typeof drawnLook>
+  readonly logo: string | null
+}
 
 const PAPER = '#ffffff'
 const TEXT_CONTRAST_MIN = 4.5

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { drawnLook } from './look.ts'
+import type { DrawnLook } from './look.ts'
 import type { RichText } from '../fields/index.ts'
 import { dimension } from '../dimensions/index.ts'
 import { answer, MEASURE_NAMES, timeMark } from '../results/index.ts'
@@ -70,7 +70,7 @@ export interface MadeReport {
   /** UTC ms. */
   readonly madeAt: number
   readonly currency: string
-  readonly look: z.infer<typeof drawnLook>
+  readonly look: DrawnLook
   readonly sections: readonly MadeSection[]
 }
 

@@ -148,7 +148,7 @@ export function reportsEndpoints(
           name,
           clientId,
           campaignId,
-          content: content as never,
+          content,
           version: version + 1,
           changedAt: Date.now(),
         },

@@ -76,7 +76,7 @@ export function reportMailingEndpoints(mounts: Mounts, { database, jobs, jobView
       manager.update(
         tables.reportMailings,
         { id },
-        { settings: body as never, nextAt: nextOf(body, Date.now()), fault: '' },
+        { settings: body, nextAt: nextOf(body, Date.now()), fault: '' },
       ),
     )
     return view(id)

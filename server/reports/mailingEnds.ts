@@ -11,7 +11,7 @@ export function mailingEnds(key: Buffer) {
     pathOf: (mailingId: number, address: string): string =>
       UNSUBSCRIBE_PATH +
       signer.signed(Buffer.from(`${String(mailingId)} ${address}`).toString('base64url'), PURPOSE),
-    endOf(token: string): EndOfMails | null {
+    endOf: (token: string): EndOfMails | null => {
       const text = signer.read(token, PURPOSE)
       if (text === null) return null
       const [id = '', address = ''] = Buffer.from(text, 'base64url').toString('utf8').split(' ')
@@ -24,7 +24,7 @@ export function mailingEnds(key: Buffer) {
           tables.reportMailings,
           { id: mailing.id },
           {
-            settings: { ...mailing.settings, to, isPaused: isOver || mailing.settings.isPaused } as never,
+            settings: { ...mailing.settings, to, isPaused: isOver || mailing.settings.isPaused },
             ...(isOver ? { nextAt: null, fault: 'All its readers ended these mails for themselves.' } : {}),
           },
         )

@@ -248,7 +248,7 @@ export async function reportPdf(made: MadeReport, logo: Logo | null): Promise<Ui
       cells.map((text, i) => setLines([{ text, weight }], style.size, (widths[i] ?? 40) - 8))
     const heightOf = (cells: readonly (readonly Line[])[]) =>
       Math.max(1, ...cells.map(({ length }) => length)) * style.size * LEADING + 5
-    const element = doc.struct('Table', { title: caption } as never)
+    const element = doc.struct('Table', { title: caption })
     const drawCell = (lines: readonly Line[], i: number, y: number, colour: string) => {
       const left = MARGIN + widths.slice(0, i).reduce((sum, each) => sum + each, 0)
       lines.forEach((line, down) => {

@@ -88,7 +88,7 @@ export function drawSvg(doc: Document, root: SvgNode): void {
       // Its types know names of colours alone; it takes what `fillColor` takes.
       if (colour) gradient.stop(numberOf(stop.attributes.offset) / 100, colour as string)
     }
-    return gradient as unknown as PDFKit.Mixins.ColorValue
+    return gradient
   }
 
   /** The tiles of a pattern within an area. */
@@ -123,10 +123,7 @@ export function drawSvg(doc: Document, root: SvgNode): void {
       const colour = paint ? gradientOf(paint, boxOf(path)) : colourOf(fill ?? '#000000')
       if (colour !== null) {
         doc.path(path).fillOpacity(fillOpacity)
-        doc.fill(
-          colour as PDFKit.Mixins.ColorValue,
-          attributes['fill-rule'] === 'evenodd' ? 'even-odd' : 'non-zero',
-        )
+        doc.fill(colour, attributes['fill-rule'] === 'evenodd' ? 'even-odd' : 'non-zero')
       }
     }
     const line = colourOf(stroke)

@@ -7,7 +7,7 @@ export function unsubscribeLinks(key: Buffer) {
   const signer = idSigner(key, ' unsubscribe')
   return {
     pathOf: (watchId: number): string => UNSUBSCRIBE_PATH + signer.signed(watchId),
-    endOf(token: string): EndOfMails | null {
+    endOf: (token: string): EndOfMails | null => {
       const id = signer.read(token)
       return id === null ? null : (manager) => manager.delete(tables.watches, { id })
     },

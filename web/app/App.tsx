@@ -26,7 +26,15 @@ const PrintHere = lazy(async () => ({ default: (await import('../print/index.ts'
 const PagesScreen = lazy(async () => ({ default: (await import('../pages/index.ts')).PagesScreen }))
 const SettingsScreen = lazy(async () => ({ default: (await import('../settings/index.ts')).SettingsScreen }))
 const JobsScreen = lazy(async () => ({ default: (await import('../jobs/index.ts')).JobsScreen }))
-const ResultsScreen = lazy(async () => ({ default: (await import('../results/index.ts')).ResultsScreen }))
+const ResultsScreen = lazy(async () => {
+  const [{ ResultsScreen: Screen }, { AddToReport }] = await Promise.all([
+    import('../results/index.ts'),
+    import('../reports/index.ts'),
+  ])
+  return { default: () => <Screen AddToReport={AddToReport} /> }
+})
+const ReportsScreen = lazy(async () => ({ default: (await import('../reports/index.ts')).ReportsScreen }))
+const ReportScreen = lazy(async () => ({ default: (await import('../reports/index.ts')).ReportScreen }))
 const GoalsScreen = lazy(async () => ({ default: (await import('../goals/index.ts')).GoalsScreen }))
 const LeadsScreen = lazy(async () => ({ default: (await import('../leads/index.ts')).LeadsScreen }))
 const PhoneScreen = lazy(async () => ({ default: (await import('../phone/index.ts')).PhoneScreen }))
@@ -54,6 +62,8 @@ const router = createBrowserRouter([
       { path: '/settings/:part?', element: later(<SettingsScreen />) },
       { path: '/jobs', element: later(<JobsScreen />) },
       { path: '/results', element: later(<ResultsScreen />) },
+      { path: '/reports', element: later(<ReportsScreen />) },
+      { path: '/reports/:reportId', element: later(<ReportScreen />) },
       { path: '/leads', element: later(<LeadsScreen />) },
       { path: '/phone', element: later(<PhoneScreen />) },
       {
@@ -67,6 +77,8 @@ const router = createBrowserRouter([
           { path: 'print', element: later(<PrintScreen />) },
           { path: 'pages', element: later(<PagesScreen />) },
           { path: 'results', element: later(<ResultsScreen />) },
+          { path: 'reports', element: later(<ReportsScreen />) },
+          { path: 'reports/:reportId', element: later(<ReportScreen />) },
           { path: 'goals', element: later(<GoalsScreen />) },
           { path: 'leads', element: later(<LeadsScreen />) },
         ],

@@ -22,7 +22,7 @@ import { PointField } from './PointField.tsx'
 // Only forms have questions.
 const QuestionsField = lazy(async () => ({ default: (await import('./QuestionsField.tsx')).QuestionsField }))
 // The editor of texts is large, and most parts have none.
-const RichEditor = lazy(async () => ({ default: (await import('./RichEditor.tsx')).RichEditor }))
+const RichEditor = lazy(async () => ({ default: (await import('../richText/index.ts')).RichEditor }))
 
 /** What fields of a page are edited by, in one of its languages. */
 export interface Editing {

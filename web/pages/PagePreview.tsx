@@ -15,7 +15,7 @@ import { useQueries } from '@tanstack/react-query'
 import { useState } from 'react'
 import { hrefOf, useAnswer } from '../api/index.ts'
 import { usePlaceMap } from './usePlaceMap.ts'
-import { PhoneFrame, useNow } from '../ui/index.ts'
+import { PageFrame, useNow } from '../ui/index.ts'
 
 interface Props {
   readonly content: PageContent
@@ -142,7 +142,7 @@ export function PagePreview({ content, style, language, fileOf }: Props) {
         />
       </Stack>
       <Box sx={{ overflowX: 'auto' }}>
-        <PhoneFrame
+        <PageFrame
           key={String(hasScript)}
           title="The page as a phone shows it"
           markup={markup}

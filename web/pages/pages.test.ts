@@ -5,7 +5,7 @@ import { richText, type RichText } from '@flimbo/core/fields'
 import { withCopy, withMoved, withoutPart, withPart } from './editParts.ts'
 import { readSlots } from './HoursField.tsx'
 import { partLines, stayLines } from './partResults.ts'
-import { fromDocument, toDocument, type EditorNode } from './richDocument.ts'
+import { fromDocument, toDocument, type EditorNode } from '../richText/index.ts'
 
 const run = fc.record(
   {

@@ -3,7 +3,7 @@ import { phoneApi, type PhoneAnswer, type PhoneChoices } from '@flimbo/core/phon
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { ApiProblem, useAnswer, useChange } from '../api/index.ts'
-import { PhoneFrame, Sheet, Trouble, Fault } from '../ui/index.ts'
+import { PageFrame, Sheet, Trouble, Fault } from '../ui/index.ts'
 import { Picture, type Held } from './Picture.tsx'
 import { NoPicture, readSymbol } from './read.ts'
 
@@ -217,7 +217,7 @@ function Shown({ read, answer }: { read: string | null; answer: PhoneAnswer | nu
           </Typography>
         ))}
       </Box>
-      {answer?.page && <PhoneFrame title="The page that came up" markup={answer.page} height={420} />}
+      {answer?.page && <PageFrame title="The page that came up" markup={answer.page} height={420} />}
       {answer?.landed?.frame && (
         <Box
           component="iframe"

@@ -1,14 +1,7 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { changeInWords, measureText } from '@flimbo/core/charts'
-import { bounds, day, moment, number, quantity } from '@flimbo/core/formats'
-import {
-  intervalOf,
-  measured,
-  MEASURES,
-  type Answer,
-  type Measure,
-  type ResultsSummary,
-} from '@flimbo/core/results'
+import { besideFigure, measureText } from '@flimbo/core/charts'
+import { day, moment, number, quantity } from '@flimbo/core/formats'
+import { measured, MEASURES, type Answer, type Measure, type ResultsSummary } from '@flimbo/core/results'
 import type { Apart } from '@flimbo/core/scans'
 import { Sheet, When } from '../ui/index.ts'
 
@@ -81,18 +74,8 @@ interface Props {
 
 /** The figures of a period, what they were before, and what is kept apart from them. */
 export function HowMany({ total, summary, currency, zone, from, to, before, isNarrowed }: Props) {
-  const write = (measure: Measure) => (value: number) => measureText(measure, value, currency)
-  const beside = (measure: Measure): string => {
-    const isRatio = MEASURES[measure].form === 'ratio'
-    if (total?.before && isRatio) {
-      const before = measured(measure, total.before)
-      return before === null ? 'no figure before' : `${write(measure)(before)} before`
-    }
-    if (total?.before && measure !== 'cost')
-      return changeInWords(measured(measure, total), measured(measure, total.before), write(measure))
-    const interval = total && intervalOf(measure, total)
-    return interval ? bounds(interval) : (BESIDE[measure] ?? '\u00a0')
-  }
+  const beside = (measure: Measure): string =>
+    (total && besideFigure(measure, total, currency)) || (BESIDE[measure] ?? '\u00a0')
   return (
     <Sheet
       title="How many?"

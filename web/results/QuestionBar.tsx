@@ -1,17 +1,10 @@
-import { Box, ListSubheader, MenuItem, Stack, TextField } from '@mui/material'
+import { ListSubheader, MenuItem, Stack } from '@mui/material'
 import { DIMENSION_NAMES, DIMENSIONS, type Dimension, type DimensionKind } from '@flimbo/core/dimensions'
-import {
-  MEASURE_NAMES,
-  MEASURES,
-  presetNamed,
-  PRESETS,
-  isOfOther,
-  type Against,
-  type Measure,
-} from '@flimbo/core/results'
+import { MEASURE_NAMES, MEASURES, isOfOther, type Against, type Measure } from '@flimbo/core/results'
 import { campaignsApi } from '@flimbo/core/campaigns'
 import { useAnswer } from '../api/index.ts'
-import { DayField } from '../ui/index.ts'
+import { Choice } from './Choice.tsx'
+import { PeriodFields } from './PeriodFields.tsx'
 import type { AskedResults } from './useResults.ts'
 
 const GROUPS: readonly (readonly [DimensionKind, string])[] = [
@@ -28,15 +21,19 @@ const AGAINST_LABELS: Readonly<Record<Against, string>> = {
   campaignFromStart: 'another campaign, from its start',
 }
 
-const OWN_DAYS = 'own'
-
-/** What is asked, as a sentence of fields: what, by what, when, and against what. */
-export function QuestionBar({ asked: { of, view, from, to, ask } }: { asked: AskedResults }) {
+/** What is asked, as a sentence of fields: what, by what, when, and against what; without when where others say that. */
+export function QuestionBar({
+  asked,
+  hasPeriod = true,
+}: {
+  asked: Pick<AskedResults, 'of' | 'view' | 'from' | 'to' | 'ask'>
+  hasPeriod?: boolean
+}) {
+  const { of, view, from, to, ask } = asked
   const names = useAnswer(campaignsApi.names, {})
   const others = (names.data?.rows ?? []).filter(({ id }) => id !== of.campaignId)
   const canBeOther = of.campaignId !== undefined && others.length > 0
   const [first, second] = view.by
-  const preset = 'preset' in view.period ? view.period.preset : OWN_DAYS
   return (
     <Stack
       direction="row"
@@ -81,39 +78,15 @@ export function QuestionBar({ asked: { of, view, from, to, ask } }: { asked: Ask
         <MenuItem value="">nothing else</MenuItem>
         {dimensionItems(first ?? null)}
       </Choice>
-      <Choice
-        label="Period"
-        value={preset}
-        width={140}
-        change={(days) => {
-          ask({ period: days === OWN_DAYS ? { from, to } : { preset: presetNamed(days) } })
-        }}
-      >
-        {PRESETS.map(({ id, label }) => (
-          <MenuItem key={id} value={id}>
-            {label}
-          </MenuItem>
-        ))}
-        <MenuItem value={OWN_DAYS}>Custom dates</MenuItem>
-      </Choice>
-      <Box sx={{ width: 150 }}>
-        <DayField
-          label="From"
-          value={from}
-          change={(day) => {
-            if (day !== '') ask({ period: { from: day, to: to < day ? day : to } })
+      {hasPeriod && (
+        <PeriodFields
+          period={view.period}
+          days={{ from, to }}
+          change={(period) => {
+            ask({ period })
           }}
         />
-      </Box>
-      <Box sx={{ width: 150 }}>
-        <DayField
-          label="To"
-          value={to}
-          change={(day) => {
-            if (day !== '') ask({ period: { from: from > day ? day : from, to: day } })
-          }}
-        />
-      </Box>
+      )}
       <Choice
         label="Against"
         value={view.against}
@@ -162,37 +135,4 @@ function dimensionItems(without: Dimension | null) {
       </MenuItem>
     )),
   ])
-}
-
-function Choice({
-  label,
-  value,
-  width,
-  disabled = false,
-  change,
-  children,
-}: {
-  label: string
-  value: string
-  width: number
-  disabled?: boolean
-  change: (value: string) => void
-  children: React.ReactNode
-}) {
-  return (
-    <TextField
-      select
-      size="small"
-      label={label}
-      value={value}
-      disabled={disabled}
-      sx={{ width }}
-      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-      onChange={({ target }) => {
-        change(target.value)
-      }}
-    >
-      {children}
-    </TextField>
-  )
 }

@@ -7,11 +7,12 @@ import {
   resultsApi,
   viewAgainst,
   viewQuestions,
+  type SavedValue,
 } from '@flimbo/core/results'
 import type { ExpectedPiece } from '@flimbo/core/charts'
 import { unusualApi } from '@flimbo/core/unusual'
 import { workspaceApi } from '@flimbo/core/workspace'
-import { useMemo } from 'react'
+import { useMemo, type ComponentType } from 'react'
 import { useSearchParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { Trouble } from '../ui/index.ts'
@@ -32,7 +33,7 @@ import { SavedQuestions } from './SavedQuestions.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
 import { ToWhatEnd } from './ToWhatEnd.tsx'
 import { WhatNextSheet } from './WhatNextSheet.tsx'
-import { useResults, type AskedResults } from './useResults.ts'
+import { savedValueOf, useResults, type AskedResults } from './useResults.ts'
 
 const NONE: readonly string[] = []
 const NOTHING_EXPECTED: readonly ExpectedPiece[] = []
@@ -44,7 +45,12 @@ function nameOf({ of: { codeId, routeId } }: AskedResults): string {
 }
 
 /** What came of a piece, a route, a campaign, a client or everything: one question, and the same figures by all else. */
-export function ResultsScreen() {
+export function ResultsScreen({
+  AddToReport,
+}: {
+  /** Puts what is asked into a report. */
+  AddToReport?: ComponentType<{ value: SavedValue; campaignId: number | null }>
+}) {
   const asked = useResults()
   const { of, zone, campaign, view, from, to } = asked
   const currency = useAnswer(workspaceApi.settings, {}).data?.value.currency ?? 'EUR'
@@ -84,6 +90,7 @@ export function ResultsScreen() {
         </Typography>
         <MissingVisits asked={asked} />
         <SavedQuestions asked={asked} />
+        {AddToReport && <AddToReport value={savedValueOf(asked)} campaignId={campaign?.id ?? null} />}
         {campaign && <WatchButton scope={of} name={nameOf(asked)} />}
         <ScopeChoice asked={asked} />
       </Stack>

@@ -6,7 +6,7 @@ import { useState, type SubmitEvent } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { Fault, PanelButton } from '../ui/index.ts'
-import type { AskedResults } from './useResults.ts'
+import { savedValueOf, type AskedResults } from './useResults.ts'
 
 /** Where a saved question is asked anew. */
 export function addressOf({ value: { clientId, campaignId, routeId, codeId, view } }: SavedQuestion): string {
@@ -80,18 +80,13 @@ export function SavedQuestions({ asked }: { asked: AskedResults }) {
   )
 }
 
-function SaveForm({ asked: { of, campaign, view } }: { asked: AskedResults }) {
+function SaveForm({ asked }: { asked: AskedResults }) {
   const save = useChange(resultsApi.save)
   const [name, setName] = useState('')
   function submit(event: SubmitEvent) {
     event.preventDefault()
-    const value = {
-      ...of,
-      ...(campaign ? { campaignId: campaign.id } : {}),
-      view: { ...view, by: [...view.by] },
-    }
     save.mutate(
-      { body: { name, value } },
+      { body: { name, value: savedValueOf(asked) } },
       {
         onSuccess() {
           setName('')

@@ -1,1 +1,5 @@
+export { Narrowing } from './Narrowing.tsx'
+export { PeriodFields } from './PeriodFields.tsx'
+export { QuestionBar } from './QuestionBar.tsx'
 export { ResultsScreen } from './ResultsScreen.tsx'
+export type { AskedResults } from './useResults.ts'

@@ -1,6 +1,6 @@
 import type { Campaign } from '@flimbo/core/campaigns'
 import { filterEntries } from '@flimbo/core/dimensions'
-import { daysOf, readView, writeView, type QuestionView } from '@flimbo/core/results'
+import { daysOf, readView, writeView, type QuestionView, type SavedValue } from '@flimbo/core/results'
 import type { Of } from '@flimbo/core/scans'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
@@ -28,6 +28,13 @@ export interface AskedResults extends ResultsOf {
   /** Shows the results of something else, by what its name in the address is; null for what is not named any more. */
   readonly show: (things: Readonly<Record<'code' | 'route' | 'client', number | null>>) => void
 }
+
+/** What is asked, and of whom, as it is saved: the campaign one is in goes along, so that it is found again. */
+export const savedValueOf = ({ of, campaign, view }: AskedResults): SavedValue => ({
+  ...of,
+  ...(campaign ? { campaignId: campaign.id } : {}),
+  view: { ...view, by: [...view.by] },
+})
 
 /** A number of a thing; what is none is as if it were not said. */
 function idIn(address: URLSearchParams, name: string): number | undefined {

@@ -45,6 +45,7 @@ const RECEIVED: ReceivedMail = {
   subject: 'Received',
   text: 'The text',
   html: '<p>The HTML</p>',
+  attachments: [{ name: 'report.pdf', type: 'application/pdf', bytes: 2048 }],
   headers: [['subject', 'Subject: Received']],
 }
 

@@ -8,7 +8,7 @@ import {
   ToggleButtonGroup,
   Typography,
 } from '@mui/material'
-import { quantity } from '@flimbo/core/formats'
+import { number, quantity } from '@flimbo/core/formats'
 import { mailApi, type ReceivedMail, type StandInManner } from '@flimbo/core/mail'
 import { useState } from 'react'
 import { useAnswer, useChange } from '../api/index.ts'
@@ -113,6 +113,11 @@ function ReceivedSheet({ mail }: { mail: ReceivedMail }) {
         From {mail.from} to {mail.to}
         {mail.replyTo !== '' && `, replies to ${mail.replyTo}`}
       </Typography>
+      {mail.attachments.map(({ name, bytes }) => (
+        <Typography key={name} variant="body2" color="textSecondary">
+          Attached: {name}, {number(Math.ceil(bytes / 1024))} kB
+        </Typography>
+      ))}
       <ToggleButtonGroup
         exclusive
         size="small"

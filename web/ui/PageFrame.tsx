@@ -2,10 +2,10 @@ import { Box } from '@mui/material'
 import { nonce } from './nonce.ts'
 
 /**
- * A page of the front door in a frame as wide as a phone. It can send nothing and lead nowhere; it runs its own script where
- * that is asked for, in an origin of its own.
+ * A page that others see, in a frame of its own, as wide as a phone where nothing else is said. It can send nothing and lead
+ * nowhere; it runs its own script where that is asked for, in an origin of its own.
  */
-export function PhoneFrame({
+export function PageFrame({
   title,
   markup,
   width = 312,
@@ -14,8 +14,8 @@ export function PhoneFrame({
 }: {
   title: string
   markup: string
-  width?: number
-  height?: number
+  width?: number | string
+  height?: number | string
   runsScript?: boolean
 }) {
   // The frame is under the office's policy, which lets only in what carries its nonce.

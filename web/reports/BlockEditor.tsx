@@ -1,0 +1,194 @@
+import { Button, FormControlLabel, MenuItem, Skeleton, Stack, Switch, TextField } from '@mui/material'
+import { answerKinds, questionTitle, type ChartKind } from '@flimbo/core/charts'
+import {
+  REPORT_ROWS_MAX,
+  type DrawnAs,
+  type ReportBlock,
+  type ReportContent,
+  type ReportQuestion,
+} from '@flimbo/core/reports'
+import { filterEntries } from '@flimbo/core/dimensions'
+import { daysOf, partedBy, type QuestionView } from '@flimbo/core/results'
+import { lazy, Suspense } from 'react'
+import { Narrowing, QuestionBar, type AskedResults } from '../results/index.ts'
+import { Sheet, useNow } from '../ui/index.ts'
+import { changeBlock, removeBlock } from './editReport.ts'
+import { QuestionScope } from './QuestionScope.tsx'
+
+const RichEditor = lazy(async () => ({ default: (await import('../richText/index.ts')).RichEditor }))
+
+interface Props {
+  readonly content: ReportContent
+  readonly zone: string
+  readonly edit: (content: ReportContent) => void
+}
+
+/** One part of a report, to be changed or removed. */
+export function BlockEditor({ block, remove, ...props }: Props & { block: ReportBlock; remove: () => void }) {
+  const { content, edit } = props
+  return (
+    <Sheet
+      title={block.kind === 'words' ? 'Text' : 'Question'}
+      aside={
+        <Button
+          color="inherit"
+          size="small"
+          onClick={() => {
+            edit(removeBlock(content, block.key))
+            remove()
+          }}
+        >
+          Remove
+        </Button>
+      }
+    >
+      {block.kind === 'words' ? (
+        <Suspense fallback={<Skeleton variant="rounded" height={160} />}>
+          <RichEditor
+            label="Text"
+            value={block.text}
+            change={(text) => {
+              edit(changeBlock(content, { ...block, text }))
+            }}
+          />
+        </Suspense>
+      ) : (
+        <QuestionEditor question={block} {...props} />
+      )}
+    </Sheet>
+  )
+}
+
+const DRAWN: Readonly<Record<ChartKind, string>> = {
+  time: 'Chart',
+  lines: 'Lines',
+  multiples: 'Side by side',
+  week: 'Chart',
+  bars: 'Bars',
+  cells: 'Cells',
+  flow: 'Flow',
+  map: 'Map',
+}
+const ROWS = [0, 5, 10, 25, 50, REPORT_ROWS_MAX]
+
+function QuestionEditor({ question, content, zone, edit }: Props & { question: ReportQuestion }) {
+  const now = useNow()
+  const { value, title, hasOwnPeriod, drawnAs, hasPatterns, rows } = question
+  const { view } = value
+  const change = (part: Partial<ReportQuestion>) => {
+    edit(changeBlock(content, { ...question, ...part }))
+  }
+  const days = daysOf(hasOwnPeriod ? view.period : content.period, zone, now)
+  const by = partedBy(view, days)
+  const { view: _view, ...named } = value
+  const asked: AskedResults = {
+    of: Object.keys(named).length > 0 ? nearest(value) : ofReport(content),
+    zone,
+    campaign: null,
+    view,
+    ...days,
+    isNarrowed: filterEntries(view.filters).length > 0,
+    ask(part: Partial<QuestionView>) {
+      const { by: parts = view.by, ...rest } = part
+      change({ value: { ...value, view: { ...view, ...rest, by: [...parts] } } })
+    },
+    show: () => undefined,
+  }
+  const kinds = answerKinds(view.what, by)
+  return (
+    <Stack spacing={2}>
+      <TextField
+        size="small"
+        label="Title"
+        placeholder={questionTitle(view.what, by)}
+        value={title}
+        slotProps={{ inputLabel: { shrink: true } }}
+        onChange={({ target }) => {
+          change({ title: target.value })
+        }}
+      />
+      <QuestionScope
+        value={value}
+        content={content}
+        change={(next) => {
+          change({ value: next })
+        }}
+      />
+      <QuestionBar asked={asked} hasPeriod={hasOwnPeriod} />
+      <Narrowing asked={asked} />
+      <FormControlLabel
+        control={
+          <Switch
+            size="small"
+            checked={hasOwnPeriod}
+            onChange={(_event, on) => {
+              change({ hasOwnPeriod: on })
+            }}
+          />
+        }
+        label="Days of its own"
+      />
+      <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+        <TextField
+          select
+          size="small"
+          label="Chart"
+          value={drawnAs === 'none' || kinds.some((kind) => kind === drawnAs) ? drawnAs : 'usual'}
+          sx={{ width: 150 }}
+          onChange={({ target }) => {
+            change({ drawnAs: target.value as DrawnAs })
+          }}
+        >
+          <MenuItem value="usual">{DRAWN[kinds[0]]}</MenuItem>
+          {kinds.slice(1).map((kind) => (
+            <MenuItem key={kind} value={kind}>
+              {DRAWN[kind]}
+            </MenuItem>
+          ))}
+          <MenuItem value="none">No chart</MenuItem>
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Table"
+          value={String(rows)}
+          sx={{ width: 150 }}
+          onChange={({ target }) => {
+            change({ rows: Number(target.value) })
+          }}
+        >
+          {[...new Set([...ROWS, rows])]
+            .sort((a, b) => a - b)
+            .map((count) => (
+              <MenuItem key={count} value={String(count)}>
+                {count === 0 ? 'No table' : `${String(count)} rows`}
+              </MenuItem>
+            ))}
+        </TextField>
+        <FormControlLabel
+          control={
+            <Switch
+              size="small"
+              checked={hasPatterns}
+              onChange={(_event, on) => {
+                change({ hasPatterns: on })
+              }}
+            />
+          }
+          label="Patterns"
+        />
+      </Stack>
+    </Stack>
+  )
+}
+
+function nearest({ codeId, routeId, campaignId, clientId }: ReportQuestion['value']): AskedResults['of'] {
+  if (codeId !== undefined) return { codeId }
+  if (routeId !== undefined) return { routeId }
+  return campaignId === undefined ? { clientId } : { campaignId }
+}
+
+function ofReport({ clientId, campaignId }: ReportContent): AskedResults['of'] {
+  if (campaignId !== null) return { campaignId }
+  return clientId === null ? {} : { clientId }
+}

@@ -1,0 +1,3 @@
+export { RichEditor } from './RichEditor.tsx'
+export { fromDocument, toDocument } from './richDocument.ts'
+export type { EditorNode } from './richDocument.ts'
