@@ -107,21 +107,6 @@ await shoot(
   'ol[aria-label="Lanes, in order"] li',
   () => page.getByRole('button', { name: /Evenings near the pier/ }).click(),
 )
-await shoot(
-  'routes-publish',
-  `${campaign}/routes?route=${timetable}`,
-  'ol[aria-label="Lanes, in order"] li',
-  async () => {
-    await page.keyboard.press('e')
-    await page
-      .getByLabel('Every other scan leads to')
-      .fill('https://saltmarsh.example/timetable?season=winter')
-    await page.getByText('Draft saved, not live yet.').waitFor()
-    await page.getByRole('button', { name: 'Publish…' }).click()
-    await page.getByRole('list', { name: 'What changes' }).waitFor()
-  },
-)
-await page.evaluate((id) => fetch(`/api/routes/${id}/draft`, { method: 'DELETE' }), timetable)
 await shoot('pages', `${campaign}/pages?page=2`, 'iframe', () =>
   page.getByRole('button', { name: /^Text/ }).click(),
 )
@@ -164,6 +149,10 @@ await shoot('static-codes', `${campaign}/print?static=1`, 'dl', () =>
 )
 await shoot('results', `${pass.campaign}/results?days=90&against=before`, 'canvas')
 await shoot('results-more', `${seals.campaign}/results?days=365`, 'canvas', () => page.mouse.wheel(0, 640))
+await shoot('report', `${campaign}/reports/1`, 'iframe', async () => {
+  await page.frameLocator('iframe').getByRole('heading', { name: 'Where?' }).waitFor()
+  await page.getByRole('button', { name: 'Where?', exact: true }).click()
+})
 await shoot('phone', `/phone?code=${code}`, 'img[alt^="Before"]', async () => {
   await page.getByRole('button', { name: 'Scan' }).click()
   await page.locator('iframe').waitFor()

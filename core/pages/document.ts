@@ -22,5 +22,5 @@ export function publicDocument(
   { css, writing: { language, direction } = ENGLISH, head = '' }: Looks,
 ): string {
   const name = escapeMarkup(title)
-  return `<!doctype html><html lang="${language}"${direction === 'rtl' ? ' dir="rtl"' : ''}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title><style>${css}</style>${head}</head><body><main class="own"><h1>${name}</h1>${body}</main></body></html>`
+  return `<!doctype html><html lang="${language}"${direction === 'rtl' ? ' dir="rtl"' : ''}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${name}</title>${css === '' ? '' : `<style>${css}</style>`}${head}</head><body><main class="own"><h1>${name}</h1>${body}</main></body></html>`
 }

@@ -40,7 +40,7 @@ p{margin:8px 0;overflow-wrap:anywhere}
 .figures dd{margin:0}
 .figures b{display:block;font-size:1.5rem;line-height:1.25}
 figure{margin:12px 0}
-svg{display:block;width:100%;height:auto}
+svg{display:block;width:100%;height:auto;font-variant-numeric:normal}
 .scroll{overflow-x:auto}
 table{border-collapse:collapse;width:100%;font-size:.875rem;margin:12px 0}
 th,td{text-align:start;padding:6px 12px 6px 0;border-bottom:1px solid #DDD8CC;vertical-align:top}
@@ -52,7 +52,11 @@ caption{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(5
 footer{border-top:1px solid #DDD8CC;margin-top:40px;padding-top:12px}
 nav{max-width:760px;margin:0 auto;padding:12px 40px;display:flex;gap:24px;flex-wrap:wrap}
 a{color:${accent}}
-@media (max-width:600px){main{padding:20px 16px;border:0}nav{padding:12px 16px}}
+input,button{font:inherit;padding:8px 12px;border:1px solid #5B676D;border-radius:6px;background:#fff;color:inherit}
+input{width:100%;max-width:360px;margin-top:4px}
+button{background:${accent};border-color:${accent};color:#fff;cursor:pointer}
+:focus-visible{outline:2px solid ${accent};outline-offset:2px}
+@media (max-width:600px){main{padding:20px 16px;border:0}nav{padding:12px 16px}figure{min-width:600px}}
 @media print{body{background:#fff}main{max-width:none;border:0;padding:0}nav{display:none}h2{break-after:avoid}figure,tr,.figures{break-inside:avoid}}`
 }
 
@@ -82,7 +86,9 @@ function partMarkup(part: ReportPart, { chart }: PageDrawing): Markup {
         )}
       </dl>`
     case 'chart':
-      return html`<figure role="img" aria-label="${part.said}">${chart(part)}</figure>`
+      return html`<div class="scroll" tabindex="0">
+        <figure role="img" aria-label="${part.said}">${chart(part)}</figure>
+      </div>`
     case 'list':
       return html`${part.items.map((item) => html`<p class="quiet">${item}</p>`)}`
     case 'fault':

@@ -7,6 +7,7 @@ import { openDatabase, tables } from '@flimbo/server/database'
 import { fillObjects } from './objects.ts'
 import { fillGoals } from './goals.ts'
 import { fillMails } from './mails.ts'
+import { fillReports } from './reports.ts'
 import { fillResults } from './results.ts'
 import { fillScans } from './scans.ts'
 import { fillUnusual } from './unusual.ts'
@@ -29,6 +30,7 @@ if (await database.read.existsBy(tables.people, {})) {
     await fillGoals(database, faker, began)
     await fillMails(database, faker, began)
     await fillResults(database, began)
+    await fillReports(database, began)
     await fillUnusual(database, began)
     console.log(
       `Filled with ${scans.toLocaleString('en-GB')} scans in ${((Date.now() - began) / 1000).toFixed(1)} s.`,

@@ -11,7 +11,7 @@ import { filterEntries } from '@flimbo/core/dimensions'
 import { daysOf, partedBy, type QuestionView } from '@flimbo/core/results'
 import { lazy, Suspense } from 'react'
 import { Narrowing, QuestionBar, type AskedResults } from '../results/index.ts'
-import { Sheet, useNow } from '../ui/index.ts'
+import { useNow } from '../ui/index.ts'
 import { changeBlock, removeBlock } from './editReport.ts'
 import { QuestionScope } from './QuestionScope.tsx'
 
@@ -27,21 +27,7 @@ interface Props {
 export function BlockEditor({ block, remove, ...props }: Props & { block: ReportBlock; remove: () => void }) {
   const { content, edit } = props
   return (
-    <Sheet
-      title={block.kind === 'words' ? 'Text' : 'Question'}
-      aside={
-        <Button
-          color="inherit"
-          size="small"
-          onClick={() => {
-            edit(removeBlock(content, block.key))
-            remove()
-          }}
-        >
-          Remove
-        </Button>
-      }
-    >
+    <Stack spacing={2} role="group" aria-label={block.kind === 'words' ? 'Text' : 'Question'}>
       {block.kind === 'words' ? (
         <Suspense fallback={<Skeleton variant="rounded" height={160} />}>
           <RichEditor
@@ -55,7 +41,18 @@ export function BlockEditor({ block, remove, ...props }: Props & { block: Report
       ) : (
         <QuestionEditor question={block} {...props} />
       )}
-    </Sheet>
+      <Button
+        color="inherit"
+        size="small"
+        sx={{ alignSelf: 'flex-start' }}
+        onClick={() => {
+          edit(removeBlock(content, block.key))
+          remove()
+        }}
+      >
+        Remove from the report
+      </Button>
+    </Stack>
   )
 }
 

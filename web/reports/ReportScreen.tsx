@@ -70,19 +70,20 @@ function Writing({ report }: { report: Report }) {
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(420px, 5fr) minmax(0, 7fr)', gap: 2 }}>
         <Stack spacing={2} sx={{ minWidth: 0 }}>
           <ReportSettings content={content} zone={report.zone} faults={faults} edit={edit} />
-          <BlockList content={content} chosen={chosen} choose={setChosen} edit={edit} faults={faults} />
-          {block && (
-            <BlockEditor
-              key={block.key}
-              block={block}
-              content={content}
-              zone={report.zone}
-              edit={edit}
-              remove={() => {
-                setChosen(null)
-              }}
-            />
-          )}
+          <BlockList content={content} chosen={chosen} choose={setChosen} edit={edit} faults={faults}>
+            {block && (
+              <BlockEditor
+                key={block.key}
+                block={block}
+                content={content}
+                zone={report.zone}
+                edit={edit}
+                remove={() => {
+                  setChosen(null)
+                }}
+              />
+            )}
+          </BlockList>
         </Stack>
         <ReportPreview content={content} />
       </Box>
