@@ -1,6 +1,7 @@
 import { randomSeed } from '../random.ts'
 import Sqlite from 'better-sqlite3'
 import { fillCodes } from '../fill.ts'
+import { fillGoals } from './fillGoals.ts'
 
 /** What is filled in: a large house's two years. */
 export const CODES = 5000
@@ -108,6 +109,7 @@ export async function fillScans(file: string, count: number): Promise<{ start: n
       scan.run(at, codeId, wayId, isUnique, placeId, agentId, languageId, visitor)
     }
     database.exec('INSERT OR IGNORE INTO scanned_codes SELECT DISTINCT codeId FROM scan_rows')
+    fillGoals(database)
   })()
   database.pragma('journal_mode = WAL')
   database.close()

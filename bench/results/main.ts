@@ -27,6 +27,7 @@ import type { Dimension } from '@flimbo/core/dimensions'
 import type { Question } from '@flimbo/core/results'
 import { daysBefore } from '@flimbo/core/time'
 import { CAMPAIGNS, CODES, DAYS, fillScans } from './fill.ts'
+import { measureReports } from './reports.ts'
 
 const { values } = parseArgs({
   options: {
@@ -96,6 +97,8 @@ async function measure(scans: number): Promise<void> {
     )
     report(scans, statSync(file).size, bytesIn(segmentsOf(file)), statSync(duckFile).size, packing)
     await views(ask, duck, start)
+    const days = { from: dayOf(start + DAY_MS), to: dayOf(start + DAYS * DAY_MS) }
+    await measureReports((questions) => ask.answers({ ...twoYears(start), ...days, questions }), days)
     console.log(`memory of this process: ${String(process.memoryUsage().rss >> 20)} MB`)
     duck.close()
     database.close()
@@ -223,6 +226,46 @@ async function views(ask: ReturnType<typeof readerQueries>, duck: Duck, start: n
         }),
       sql: [],
       wanted: '1 s',
+    },
+    {
+      name: 'Goals by day, piece, city',
+      ours: () =>
+        ask.answers({
+          ...figures,
+          within: { campaignId: 1 },
+          questions: [['day'], ['piece'], ['city']].map((by) => ({
+            ...{ what: 'goals' as const, by: by as Question['by'], filters: {}, top: 200 },
+          })),
+        }),
+      sql: [],
+      wanted: '400 ms',
+    },
+    {
+      name: 'Goals of a year, compared',
+      ours: () =>
+        ask.answers({
+          ...figures,
+          within: { campaignId: 1 },
+          from: year,
+          before: daysBefore(year, last),
+          questions: [{ what: 'goalRate', by: ['piece'], filters: {}, top: 200 }],
+        }),
+      sql: [],
+      wanted: '400 ms',
+    },
+    {
+      name: 'Against another campaign',
+      ours: () =>
+        ask.answers({
+          ...figures,
+          within: { campaignId: 1 },
+          other: { campaignId: 2 },
+          from: year,
+          before: { from: year, to: last },
+          questions: questionsBy([['month'], ['medium'], ['country']]),
+        }),
+      sql: [],
+      wanted: '400 ms',
     },
     {
       name: 'Desk',

@@ -7,6 +7,7 @@ import {
   type AnswerRow,
   type Measure,
 } from '../results/index.ts'
+import { escapeFormula, writeTable } from '../plan/index.ts'
 import { beforeOf } from './drawn.ts'
 import { rowLabels } from './keyLabels.ts'
 
@@ -68,4 +69,13 @@ export function answerTable(
     rows: rows.map((row, i) => [...labels.map((all) => all[i] ?? ''), ...cellsOf(row)]),
     total: [...by.map((_each, i) => (i === 0 ? 'All' : '')), ...cellsOf(total)],
   }
+}
+
+/** A table as CSV (RFC 4180), in which nothing is taken for a formula. */
+export function tableCsv({ headings, rows }: Pick<AnswerTable, 'headings' | 'rows'>): string {
+  return writeTable(
+    [headings, ...rows].map((row) =>
+      row.map((cell) => (typeof cell === 'string' ? escapeFormula(cell) : String(cell ?? ''))),
+    ),
+  )
 }

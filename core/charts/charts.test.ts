@@ -1,5 +1,6 @@
 import * as echarts from 'echarts'
 import fc from 'fast-check'
+import { Parser } from 'htmlparser2'
 import { describe, expect, it } from 'vitest'
 import { contrastRatio } from '../symbol/index.ts'
 import { DIMENSION_NAMES } from '../dimensions/index.ts'
@@ -17,6 +18,8 @@ import {
   MAP_SHAPE,
   streamsOf,
   mapView,
+  intervalsChart,
+  onwardStreams,
   measureShort,
   measureText,
   type ChartKind,
@@ -33,7 +36,7 @@ const row = (keys: string[], scans: number, more: Partial<AnswerRow> = {}): Answ
 })
 const drawn = (given: Partial<Drawn> & Pick<Drawn, 'by'>, rows: AnswerRow[]): Drawn => ({
   what: 'scans',
-  answer: { rows, names: {}, spots: {} },
+  answer: { rows, names: {}, spots: {}, leads: [] },
   colours: CHART_COLOURS.light,
   currency: 'EUR',
   against: null,
@@ -296,8 +299,82 @@ describe('a flow', () => {
     expect(links[0]).toMatchObject({ words: 'Poster → lane a', value: 30 })
     expect(height).toBeGreaterThan(300)
   })
+  it('goes on from lanes to where they lead, with no scan more or less at any stage', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(30), fc.nat(30), fc.nat(4), fc.nat(50)), { minLength: 1, maxLength: 60 }),
+        (parts) => {
+          const laned = parts.map(([piece, lane, , scans]) =>
+            row([`p${String(piece)}`, `l${String(lane)}`], scans),
+          )
+          const leads = parts.map(([, , end]) => `end ${String(end)}`)
+          const answer = { rows: laned, names: {}, spots: {}, leads }
+          const sum = (streams: readonly { value: number }[]) =>
+            streams.reduce((all, { value }) => all + value, 0)
+          const first = streamsOf('scans', laned)
+          const onward = onwardStreams('scans', ['piece', 'lane'], answer)
+          expect(sum(onward)).toBe(sum(first))
+          const into = (key: string | null) => sum(first.filter(({ to }) => to === key))
+          const outOf = (key: string | null) => sum(onward.filter(({ from }) => from === key))
+          for (const { to } of first) expect(outOf(to)).toBe(into(to))
+          expect(onwardStreams('scans', ['piece', 'country'], answer)).toEqual([])
+        },
+      ),
+    )
+  })
   it('is nothing where nothing was counted', () => {
     expect(streamsOf('leads', rows)).toEqual([])
+  })
+})
+
+describe('figures with between what they may lie', () => {
+  const svg = (
+    rows: Parameters<typeof intervalsChart>[0]['rows'],
+    mark: { at: number; name: string } | null,
+  ) => {
+    const { option, height } = intervalsChart({
+      rows,
+      write: (value) => `${value.toFixed(1)} points`,
+      mark,
+      colours: CHART_COLOURS.light,
+    })
+    const chart = echarts.init(null, null, { renderer: 'svg', ssr: true, width: 600, height })
+    chart.setOption(option)
+    const drawnSvg = chart.renderToSVGString()
+    chart.dispose()
+    return drawnSvg
+  }
+  it('say their values and what they are held to, below nothing too', () => {
+    const drawnSvg = svg(
+      [
+        { name: 'Poster', value: -2, between: { low: -5, high: 1 } },
+        { name: 'Card', value: 3, between: { low: 2, high: 4 } },
+      ],
+      { at: 0, name: 'All others' },
+    )
+    for (const text of ['Poster', 'Card', '-2.0 points', '3.0 points', 'All others'])
+      expect(drawnSvg).toContain(text)
+  })
+  it('are plain bars where nothing is said of that, and drawn where there are none', () => {
+    expect(svg([{ name: 'Scans', value: 7, between: null }], null)).toContain('7.0 points')
+    expect(svg([], null)).toContain('<svg')
+  })
+})
+
+describe('every chart that is drawn as SVG', () => {
+  // XML 1.0, section 3.1: what follows a value in quotes is white space or the end of the tag.
+  it('is well-formed: no attribute breaks out of its quotes', () => {
+    const names = new Set<string>()
+    new Parser(
+      {
+        onattribute(name) {
+          names.add(name)
+        },
+      },
+      { xmlMode: true },
+    ).end(svgOf('time', drawn({ by: ['day'] }, [row(['2026-07-01'], 5)])))
+    for (const name of names) expect(name).toMatch(/^[a-z][\w:-]*$/i)
+    expect(names).toContain('style')
   })
 })
 

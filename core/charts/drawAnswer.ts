@@ -2,7 +2,7 @@ import { isOfKind, type Dimension } from '../dimensions/index.ts'
 import { barsChart, BARS_MAX } from './barsChart.ts'
 import type { ChartKind } from './chartKind.ts'
 import type { ChartOption, Drawn } from './drawn.ts'
-import { flowChart, flowHeight, streamsOf } from './flowChart.ts'
+import { flowChart, flowHeight, onwardStreams, streamsOf } from './flowChart.ts'
 import { crossedCells, heatChart, weekCells } from './heatChart.ts'
 import { linesChart, linesOf, MULTIPLES_MAX, multiplesChart } from './linesChart.ts'
 import { timeChart } from './timeChart.ts'
@@ -54,9 +54,10 @@ export function drawAnswer(
     }
     case 'flow': {
       const streams = streamsOf(what, answer.rows)
+      const onward = onwardStreams(what, by, answer)
       return {
-        option: flowChart(drawn, pairOf(by), streams),
-        height: flowHeight(streams),
+        option: flowChart(drawn, pairOf(by), streams, onward),
+        height: flowHeight(streams, onward),
         // Streams and their ends are parts of one series: the table is where they are chosen.
         keysAt: () => [],
       }

@@ -23,7 +23,7 @@ export interface Drawn {
   readonly what: Measure
   /** What it was asked by: one or two. */
   readonly by: readonly Dimension[]
-  readonly answer: Pick<Answer, 'rows' | 'names' | 'spots'>
+  readonly answer: Pick<Answer, 'rows' | 'names' | 'spots' | 'leads'>
   readonly colours: ChartColours
   /** ISO 4217. */
   readonly currency: string

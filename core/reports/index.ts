@@ -36,5 +36,5 @@ export type {
   ReportQuestion,
   ReportWords,
 } from './report.ts'
-export { reportFileName, reportTables, sheetNames, tableCsv } from './tables.ts'
+export { reportFileName, reportTables, sheetNames } from './tables.ts'
 export type { ReportTable } from './tables.ts'

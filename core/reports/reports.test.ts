@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { tableCsv } from '../charts/index.ts'
 import { html } from '../fields/index.ts'
 import { DEFAULT_VIEW, NO_FIGURES, type AnswerRow } from '../results/index.ts'
 import { contrastRatio, PLAIN_LOOK } from '../symbol/index.ts'
@@ -15,7 +16,6 @@ import {
   reportPage,
   reportTables,
   sheetNames,
-  tableCsv,
   type MadeQuestion,
   type MadeReport,
   type ReportPart,
@@ -39,7 +39,7 @@ const question = (rows: AnswerRow[], more: Partial<MadeQuestion> = {}): MadeQues
     ...{ from: '2026-07-01', to: '2026-07-31', what: 'scans', by: ['piece'], narrowed: [] },
     ...{ against: null, before: null, total, marks: [], expected: [], rowsSince: null, chosen: [] },
     answer: {
-      ...{ rows, rowsTotal: rows.length, total, spots: {}, leavesOutFolded: false },
+      ...{ rows, rowsTotal: rows.length, total, spots: {}, leads: [], leavesOutFolded: false },
       names: { piece: { 7: 'Pier poster', 8: 'Desk card' } },
     },
     ...{ drawnAs: 'usual', hasPatterns: false, rows: 10, spot: null },

@@ -1,5 +1,4 @@
 import { answerTable, questionTitle, type AnswerTable } from '../charts/index.ts'
-import { escapeFormula, writeTable } from '../plan/index.ts'
 import { plainName } from '../tagging/index.ts'
 import { questionsIn, type MadeQuestion, type MadeReport } from './made.ts'
 
@@ -40,15 +39,6 @@ export function reportTables(made: Pick<MadeReport, 'sections'>): ReportTable[] 
     const { what, by, answer, against } = question
     return { question, name: names[i] ?? '', ...answerTable(what, by, answer, against) }
   })
-}
-
-/** A table as CSV (RFC 4180), in which nothing is taken for a formula. */
-export function tableCsv({ headings, rows }: AnswerTable): string {
-  return writeTable(
-    [headings, ...rows].map((row) =>
-      row.map((cell) => (typeof cell === 'string' ? escapeFormula(cell) : String(cell ?? ''))),
-    ),
-  )
 }
 
 /** What a file of a report is called: its name in plain signs, and the day it was made. */

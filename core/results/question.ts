@@ -124,6 +124,11 @@ export const answer = z.object({
   names: z.partialRecord(dimension, z.record(z.string(), z.string())),
   /** Where cities lie: latitude and longitude in degrees. */
   spots: z.record(z.string(), z.tuple([z.number(), z.number()])),
+  /**
+   * Where the lane of each row leads by now, in words, as long as its piece leads nowhere else; empty where it is not asked
+   * by lane or variant.
+   */
+  leads: z.array(z.string()),
   /** Scans of these days that are folded have no part in it: of sums nothing is known that two things have in common. */
   leavesOutFolded: z.boolean(),
 })

@@ -1,3 +1,4 @@
+import { number } from '../formats/index.ts'
 import {
   chancesOfBeing,
   difference,
@@ -56,4 +57,12 @@ export function splitVerdict(counted: readonly Counted[], base: number, lift: nu
   const top = chances.indexOf(Math.max(...chances))
   const isDecided = counted.length > 1 && fewest >= needed && (chances[top] ?? 0) >= SURE
   return { variants, needed, fewest, best: isDecided ? top : null }
+}
+
+/** What may be said of a split test by now. */
+export function verdictInWords({ best, needed, fewest }: SplitVerdict, names: readonly string[]): string {
+  if (fewest < needed)
+    return `Each variant needs ${number(needed)} visitors; the fewest so far are ${number(fewest)}, so ${number(needed - fewest)} more. No winner is named before.`
+  if (best === null) return 'Each variant has the visitors it needs, and none is clearly better.'
+  return `“${names[best] ?? ''}” brings more leads than the others.`
 }

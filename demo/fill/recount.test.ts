@@ -11,6 +11,7 @@ import type { Dimension } from '@flimbo/core/dimensions'
 import { dayIn } from '@flimbo/core/time'
 import { readerQueries } from '../../server/reader/queries.ts'
 import { ZONE } from './calendar.ts'
+import { fillGoals } from './goals.ts'
 import { fillObjects } from './objects.ts'
 import { fillScans } from './scans.ts'
 
@@ -28,6 +29,7 @@ beforeAll(async () => {
   const faker = new Faker({ locale: en, seed: 1 })
   await fillObjects(database, faker, NOW, join(directory, 'files'))
   await fillScans(database, faker, NOW, SCALE)
+  await fillGoals(database, faker, NOW)
   await database.close()
   flimbo = new Sqlite(file, { readonly: true })
   const instance = await DuckDBInstance.create(':memory:')
@@ -42,7 +44,32 @@ beforeAll(async () => {
     )
     .raw()
     .all() as (string | number | null)[][]
-  const appender = await duck.createAppender('scans')
+  await append('scans', rows)
+  // Leads and goals are counted where their piece is now, as scans are.
+  await duck.run(`CREATE TABLE reached (moment BIGINT, campaign INTEGER, code INTEGER, medium VARCHAR, country VARCHAR,
+    device VARCHAR, lead INTEGER, arrival INTEGER, goal INTEGER, milli INTEGER)`)
+  await append(
+    'reached',
+    flimbo
+      .prepare(
+        `SELECT e.at, c.campaignId, e.codeId, c.medium, e.country, e.device, 0, e.goalId = 0, e.goalId > 0, e.valueMilli
+        FROM goal_events e JOIN codes c ON c.id = e.codeId WHERE e.apart = ''
+        UNION ALL SELECT l.at, c.campaignId, l.codeId, c.medium, l.country, l.device, 1, 0, 0, 0
+        FROM leads l JOIN codes c ON c.id = l.codeId WHERE l.held = '' AND l.apart = ''`,
+      )
+      .raw()
+      .all() as (string | number | null)[][],
+  )
+}, 60_000)
+afterAll(() => {
+  duck.closeSync()
+  flimbo.close()
+  rmSync(directory, { recursive: true, force: true })
+})
+
+/** Puts rows into a table of DuckDB; the first of each is a moment. */
+async function append(table: string, rows: readonly (string | number | null)[][]): Promise<void> {
+  const appender = await duck.createAppender(table)
   for (const [moment, ...others] of rows) {
     appender.appendBigInt(BigInt(moment ?? 0))
     for (const value of others)
@@ -52,12 +79,7 @@ beforeAll(async () => {
     appender.endRow()
   }
   appender.closeSync()
-}, 60_000)
-afterAll(() => {
-  duck.closeSync()
-  flimbo.close()
-  rmSync(directory, { recursive: true, force: true })
-})
+}
 
 type Row = (string | number)[]
 async function count(sql: string): Promise<Row[]> {
@@ -123,6 +145,55 @@ describe('the sample scenario', () => {
       )
     }
     expect(scans).toBeGreaterThan(1000)
+  })
+
+  it('has leads, arrivals, goals and their worth as DuckDB sums them up, to the thousandth', async () => {
+    const ask = readerQueries(flimbo)
+    const [from, to] = ['2026-03-01', dayIn(ZONE, NOW)]
+    const local = `timezone('${ZONE}', epoch_ms(moment) AT TIME ZONE 'UTC')`
+    const day = `strftime(${local}, '%Y-%m-%d')`
+    const sql: readonly (readonly [Dimension, string])[] = [
+      ['day', day],
+      ['hourOfWeek', `strftime(${local}, '%u-%H')`],
+      ['piece', 'code'],
+      ['medium', 'medium'],
+      ['country', 'country'],
+      ['device', 'device'],
+    ]
+    const sums = { leads: 0, arrivals: 0, goals: 0 }
+    for (const campaignId of flimbo.prepare('SELECT id FROM campaigns').pluck().all() as number[]) {
+      const answers = ask.answers({
+        ...ASKED,
+        ...{ within: { campaignId }, zone: ZONE, from, to },
+        questions: sql.map(([dimension]) => ({ what: 'goals', by: [dimension], filters: {}, top: 2000 })),
+      })
+      for (const [i, [dimension, expression]] of sql.entries()) {
+        const counted = await count(
+          `SELECT ${expression}, sum(lead), sum(arrival), sum(goal), sum(milli) FROM reached
+          WHERE campaign = ${String(campaignId)} AND ${day} BETWEEN '${from}' AND '${to}' GROUP BY ALL`,
+        )
+        const shown = (answers[i]?.rows ?? []).filter(
+          ({ leads, arrivals, goals }) => leads + arrivals + goals > 0,
+        )
+        expect([
+          dimension,
+          sorted(
+            shown.map(({ keys, leads, arrivals, goals, value }) => [
+              ...keys,
+              leads,
+              arrivals,
+              goals,
+              Math.round(value * 1000),
+            ]),
+          ),
+        ]).toEqual([dimension, sorted(counted)])
+      }
+      const { leads = 0, arrivals = 0, goals = 0 } = answers[0]?.total ?? {}
+      sums.leads += leads
+      sums.arrivals += arrivals
+      sums.goals += goals
+    }
+    for (const sum of Object.values(sums)) expect(sum).toBeGreaterThan(20)
   })
 
   it('is counted to the unit by the ways scans left each route, and by two things at once', async () => {

@@ -52,6 +52,7 @@ const EMPTY: Answer = {
   total: { ...NO_FIGURES, before: null },
   names: {},
   spots: {},
+  leads: [],
   leavesOutFolded: false,
 }
 

@@ -4,10 +4,10 @@ import {
   reportDocument,
   reportPage,
   reportTables,
-  tableCsv,
   type MadeReport,
   type ReportFile,
 } from '@flimbo/core/reports'
+import { tableCsv } from '@flimbo/core/charts'
 import { html, trusted } from '@flimbo/core/fields'
 import { plainName } from '@flimbo/core/tagging'
 import type { PictureFile } from '../print/index.ts'

@@ -16,6 +16,7 @@ import { citySpots } from './citySpots.ts'
 import { codeRows, type FigureCode } from './codeRows.ts'
 import { keyNames } from './keyNames.ts'
 import { conversionFacts } from './conversionFacts.ts'
+import { laneLeads } from './laneLeads.ts'
 import { lookUps } from './lookUps.ts'
 import { countQuestions, questionCounts } from './questionCount.ts'
 import { questionRows, type FoundRows } from './questionRows.ts'
@@ -49,6 +50,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
   const sidesOf = sideMaker(database)
   const conversionsOf = conversionFacts(database)
   const namesOf = keyNames(database)
+  const leadsOf = laneLeads(database)
   const { placeOf } = lookUps(database)
 
   /** @throws TooManyBuckets where the days have too many pieces of the time that is asked for */
@@ -119,6 +121,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
           }),
         ),
         spots: shownSpots(spots, ranked.rows),
+        leads: leadsOf(question.by, ranked.rows, byId),
         leavesOutFolded: leavesOutFolded || (then?.leavesOutFolded ?? false),
       }
     })

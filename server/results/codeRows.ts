@@ -18,6 +18,8 @@ export interface FigureCode {
   readonly longitude: number | null
   readonly cost: number | null
   readonly campaign: string
+  /** Where it leads in the place of its route's own destination; empty for there. */
+  readonly otherwise: string
 }
 
 /** The codes of a scope, archived and deleted ones too: their scans count. */
@@ -26,7 +28,7 @@ export function codeRows(database: Sqlite.Database, scope: Within): FigureCode[]
   return database
     .prepare(
       `SELECT codes.id, codes.name, k.clientId, codes.campaignId, codes.routeId, codes.medium, codes.source, codes.content,
-        codes.place, codes.latitude, codes.longitude, codes.cost, k.utmCampaign AS campaign
+        codes.place, codes.latitude, codes.longitude, codes.cost, k.utmCampaign AS campaign, codes.otherwise
       FROM codes JOIN campaigns k ON k.id = codes.campaignId WHERE ${condition}`,
     )
     .all(value) as FigureCode[]

@@ -1,8 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import { whoInWords } from '@flimbo/core/conditions'
 import type { Dimension } from '@flimbo/core/dimensions'
-import { allLanes, lanesOfSet, type Lane, type Rules } from '@flimbo/core/routing'
 import type { FigureCode } from './codeRows.ts'
+import { routeLanes } from './routeLanes.ts'
 
 /** Where scans leave a route that no lane takes them from. */
 const EXITS: Readonly<Record<string, string>> = {
@@ -13,30 +13,18 @@ const EXITS: Readonly<Record<string, string>> = {
   'full-today': 'full for the day',
 }
 
-interface RouteRow {
-  readonly name: string
-  readonly rules: string
-}
-
 /** Names things that figures know by number or by key. */
 export function keyNames(database: Sqlite.Database) {
   const nameIn = (table: 'campaigns' | 'clients' | 'routes') =>
     database.prepare(`SELECT name FROM ${table} WHERE id = ?`).pluck()
   const tables = { campaign: nameIn('campaigns'), client: nameIn('clients'), route: nameIn('routes') }
-  const routeOf = database.prepare('SELECT name, rules FROM routes WHERE id = ?')
-  const setOf = database.prepare('SELECT lanes FROM lane_sets WHERE id = ?').pluck()
+  const lanesOf = routeLanes(database)
 
-  function lanesOf(rules: Rules): Lane[] {
-    const stored = rules.shared ? (setOf.get(rules.shared.setId) as string | undefined) : undefined
-    const ofSet = rules.shared && stored ? lanesOfSet(rules.shared.setId, JSON.parse(stored) as Lane[]) : []
-    return allLanes(rules, ofSet)
-  }
   /** A lane that is gone is called by its key. */
   function laneName([routeId = '', exit = '', variant]: readonly string[]): string {
-    const route = routeOf.get(Number(routeId)) as RouteRow | undefined
+    const route = lanesOf(Number(routeId))
     if (!route) return exit
-    // They were rules when they were stored.
-    const lane = lanesOf(JSON.parse(route.rules) as Rules).find(({ id }) => id === exit)
+    const lane = route.lanes.find(({ id }) => id === exit)
     const called = lane && (lane.name === '' ? whoInWords(lane.condition) : lane.name)
     const name = `${route.name}: ${called ?? EXITS[exit] ?? exit}`
     if (variant === undefined) return name

@@ -1,14 +1,4 @@
-import DownloadIcon from '@mui/icons-material/DownloadOutlined'
-import {
-  Button,
-  FormControlLabel,
-  Menu,
-  MenuItem,
-  Stack,
-  Switch,
-  ToggleButton,
-  ToggleButtonGroup,
-} from '@mui/material'
+import { FormControlLabel, Stack, Switch, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import {
   answerKinds,
   answerTable,
@@ -23,12 +13,12 @@ import {
 } from '@flimbo/core/charts'
 import type { Dimension } from '@flimbo/core/dimensions'
 import { quantity } from '@flimbo/core/formats'
-import { writeTable, escapeFormula } from '@flimbo/core/plan'
 import type { Answer, Measure } from '@flimbo/core/results'
 import { lazy, Suspense, useMemo, useState } from 'react'
-import { Chart, drawChart, saveFile, useChartColours, type ChartFile } from '../charts/index.ts'
-import { Fault, Sheet } from '../ui/index.ts'
+import { Chart, useChartColours } from '../charts/index.ts'
+import { Sheet } from '../ui/index.ts'
 import { AnswerTable } from './AnswerTable.tsx'
+import { TakeAway } from './TakeAway.tsx'
 
 const AnswerMap = lazy(async () => ({ default: (await import('./AnswerMap.tsx')).AnswerMap }))
 
@@ -131,7 +121,11 @@ export function AnswerSheet(props: AnswerProps) {
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-          <TakeAway {...props} title={title} option={drawn.onPaper} height={drawn.height} />
+          <TakeAway
+            title={title}
+            chart={{ option: drawn.onPaper, height: drawn.height }}
+            table={() => answerTable(what, by, answer, against)}
+          />
         </Stack>
       }
     >
@@ -152,63 +146,5 @@ export function AnswerSheet(props: AnswerProps) {
         />
       )}
     </Sheet>
-  )
-}
-
-function TakeAway({
-  what,
-  by,
-  answer,
-  against,
-  title,
-  option,
-  height,
-}: AnswerProps & { title: string; option: Parameters<typeof drawChart>[0]; height: number }) {
-  const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const [fault, setFault] = useState<string | null>(null)
-  const name = title.toLowerCase().replaceAll(' ', '-')
-  async function take(file: ChartFile | 'csv') {
-    setAnchor(null)
-    try {
-      if (file === 'csv') {
-        const { headings, rows } = answerTable(what, by, answer, against)
-        const cells = [headings, ...rows].map((row) =>
-          row.map((cell) => (typeof cell === 'string' ? escapeFormula(cell) : String(cell ?? ''))),
-        )
-        saveFile(new Blob([writeTable(cells)], { type: 'text/csv;charset=utf-8' }), `${name}.csv`)
-      } else
-        saveFile(
-          await drawChart(option, file, { height, background: CHART_COLOURS.light.sheet }),
-          `${name}.${file}`,
-        )
-      setFault(null)
-    } catch (error) {
-      setFault(error instanceof Error ? error.message : 'The file could not be made. Try again.')
-    }
-  }
-  return (
-    <>
-      <Button
-        startIcon={<DownloadIcon />}
-        aria-haspopup="menu"
-        onClick={({ currentTarget }) => {
-          setAnchor(currentTarget)
-        }}
-      >
-        Download
-      </Button>
-      <Fault sentence={fault} />
-      <Menu
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => {
-          setAnchor(null)
-        }}
-      >
-        <MenuItem onClick={() => void take('png')}>Picture (PNG)</MenuItem>
-        <MenuItem onClick={() => void take('svg')}>Drawing (SVG)</MenuItem>
-        <MenuItem onClick={() => void take('csv')}>Its numbers (CSV)</MenuItem>
-      </Menu>
-    </>
   )
 }

@@ -1,5 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { lastHourChart } from '@flimbo/core/charts'
+import { CHART_COLOURS, lastHourChart } from '@flimbo/core/charts'
 import { cityAndCountry, number, quantity } from '@flimbo/core/formats'
 import { scansApi } from '@flimbo/core/scans'
 import { dayIn, shiftDay } from '@flimbo/core/time'
@@ -7,11 +7,13 @@ import { useMemo, useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { Chart, useChartColours } from '../charts/index.ts'
 import { Sheet, useNow, When } from '../ui/index.ts'
+import { TakeAway } from './TakeAway.tsx'
 import type { AskedResults } from './useResults.ts'
 
 /** How often it is asked while it is open. */
 const TICK_MS = 2000
 const NEWEST = 6
+const HEIGHT_PX = 140
 
 /** The last hour second by second, with the newest scans; closed until somebody wants it. */
 export function LastHour({ asked }: { asked: AskedResults }) {
@@ -56,10 +58,27 @@ function Seconds({ asked: { of, zone } }: { asked: AskedResults }) {
   return (
     <Stack direction="row" sx={{ gap: 2, alignItems: 'flex-start' }}>
       <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Typography variant="body2" color="textSecondary">
-          {number(hour.data.total)} in the last hour, second by second
-        </Typography>
-        <Chart option={option} height={140} label={words} />
+        <Stack direction="row" sx={{ alignItems: 'center' }}>
+          <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>
+            {number(hour.data.total)} in the last hour, second by second
+          </Typography>
+          <TakeAway
+            title="Scans in the last hour"
+            chart={{
+              option: lastHourChart(hour.data.until, hour.data.seconds, zone, CHART_COLOURS.light),
+              height: HEIGHT_PX,
+            }}
+            table={() => ({
+              headings: ['Second (UTC)', 'Scans'],
+              // Seconds without scans are many, and say nothing.
+              rows: (hour.data?.seconds ?? []).map(([ago, scans]) => [
+                new Date((hour.data?.until ?? 0) - ago * 1000).toISOString().slice(0, 19),
+                scans,
+              ]),
+            })}
+          />
+        </Stack>
+        <Chart option={option} height={HEIGHT_PX} label={words} />
       </Box>
       <Box component="ul" aria-label="Newest scans" sx={{ width: 360, m: 0, p: 0, listStyle: 'none' }}>
         {(newest.data?.rows ?? []).map((scan) => (

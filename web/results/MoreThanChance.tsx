@@ -1,10 +1,11 @@
-import { Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { keyLabel } from '@flimbo/core/charts'
+import { Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
+import { CHART_COLOURS, intervalsChart, keyLabel } from '@flimbo/core/charts'
 import { DIMENSIONS, isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import { day, percent, quantity, rateWithin, withMinus } from '@flimbo/core/formats'
 import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } from '@flimbo/core/results'
 import { useMemo } from 'react'
 import { Sheet } from '../ui/index.ts'
+import { TakeAway } from './TakeAway.tsx'
 
 const SHOWN = 12
 /** A difference of two rates, in points of a hundred. */
@@ -32,6 +33,7 @@ export function MoreThanChance({
     return compareRates(what, answer.rows, answer.total, isHeld ? 'before' : 'others')
   }, [what, by, dimension, answer, isHeld])
   if (!answer || dimension === undefined || found.length < 2) return null
+  const nameOf = (key: string) => keyLabel(dimension, key, answer.names)
   const sure = found.filter(({ isMoreThanChance }) => isMoreThanChance).length
   const other = before ? `${day(before.from)} to ${day(before.to)}` : 'All others'
   return (
@@ -39,11 +41,50 @@ export function MoreThanChance({
       title="More than chance?"
       pad={false}
       aside={
-        <Typography variant="body2" color="textSecondary">
-          {sure === 0
-            ? 'No difference is more than chance'
-            : `${quantity(sure, 'difference')} more than chance`}
-        </Typography>
+        <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+          <Typography variant="body2" color="textSecondary">
+            {sure === 0
+              ? 'No difference is more than chance'
+              : `${quantity(sure, 'difference')} more than chance`}
+          </Typography>
+          <TakeAway
+            title={`${MEASURES[what].label}: differences`}
+            chart={intervalsChart({
+              rows: found
+                .slice(0, SHOWN)
+                .map(({ keys: [key = ''], above }) => ({
+                  name: nameOf(key),
+                  value: above.value,
+                  between: above,
+                })),
+              write: (part) => `${points(part)} points`,
+              mark: { at: 0, name: other },
+              colours: CHART_COLOURS.light,
+            })}
+            table={() => ({
+              headings: [
+                DIMENSIONS[dimension].label,
+                MEASURES[what].label,
+                other,
+                'Difference',
+                'From (95 %)',
+                'To (95 %)',
+                'By chance alone',
+                'Verdict',
+              ],
+              rows: found.map(({ keys: [key = ''], rate, other: held, above, pValue, isMoreThanChance }) => [
+                nameOf(key),
+                rate.value,
+                held.value,
+                above.value,
+                above.low,
+                above.high,
+                pValue,
+                verdict(above.value, isMoreThanChance),
+              ]),
+            })}
+          />
+        </Stack>
       }
     >
       <Table size="small" aria-label="Differences, the surest first">
@@ -63,7 +104,7 @@ export function MoreThanChance({
             .map(({ keys: [key = ''], rate, other: held, above, pValue, isMoreThanChance }) => (
               <TableRow key={key}>
                 <TableCell component="th" scope="row">
-                  {keyLabel(dimension, key, answer.names)}
+                  {nameOf(key)}
                 </TableCell>
                 <TableCell align="right">{rateWithin(rate)}</TableCell>
                 <TableCell align="right">{rateWithin(held)}</TableCell>

@@ -31,6 +31,7 @@ import { QuestionBar } from './QuestionBar.tsx'
 import { RowsBehind } from './RowsBehind.tsx'
 import { SavedQuestions } from './SavedQuestions.tsx'
 import { ScopeChoice } from './ScopeChoice.tsx'
+import { SplitTestsSheet } from './SplitTestsSheet.tsx'
 import { ToWhatEnd } from './ToWhatEnd.tsx'
 import { WhatNextSheet } from './WhatNextSheet.tsx'
 import { savedValueOf, useResults, type AskedResults } from './useResults.ts'
@@ -157,6 +158,7 @@ export function ResultsScreen({
         {summary.data && unit && isOfKind(unit, 'time') && <Marks summary={summary.data} asked={asked} />}
         <Panels asked={asked} currency={currency} />
         {total && <ToWhatEnd asked={asked} total={total.total} currency={currency} />}
+        <SplitTestsSheet asked={asked} />
         <WhatNextSheet asked={asked} currency={currency} />
         {campaign && <OnPages key={JSON.stringify(of)} scope={of} from={from} to={to} zone={zone} />}
         <Behind asked={asked} />

@@ -2,6 +2,7 @@ import {
   Box,
   Button,
   Link,
+  Stack,
   Table,
   TableBody,
   TableCell,
@@ -9,13 +10,14 @@ import {
   TableRow,
   Typography,
 } from '@mui/material'
-import { measureText } from '@flimbo/core/charts'
+import { CHART_COLOURS, intervalsChart, measureText } from '@flimbo/core/charts'
 import { number, rateWithin } from '@flimbo/core/formats'
 import { pageResultsApi } from '@flimbo/core/pages'
 import { funnelRows, measured, type Answer, type FunnelStep } from '@flimbo/core/results'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { Sheet } from '../ui/index.ts'
+import { TakeAway } from './TakeAway.tsx'
 import type { AskedResults } from './useResults.ts'
 
 const STEPS: Readonly<Record<FunnelStep, string>> = {
@@ -58,11 +60,32 @@ export function ToWhatEnd({
     <Sheet
       title="To what end?"
       aside={
-        campaign && (
-          <Button component={RouterLink} to={`/campaigns/${String(campaign.id)}/goals`} color="inherit">
-            Goals on the site
-          </Button>
-        )
+        <Stack direction="row" spacing={1}>
+          {campaign && (
+            <Button component={RouterLink} to={`/campaigns/${String(campaign.id)}/goals`} color="inherit">
+              Goals on the site
+            </Button>
+          )}
+          <TakeAway
+            title="How far scans got"
+            chart={intervalsChart({
+              rows: rows.map(({ step, count }) => ({ name: STEPS[step], value: count, between: null })),
+              write: number,
+              mark: null,
+              colours: CHART_COLOURS.light,
+            })}
+            table={() => ({
+              headings: ['Step', 'Number', 'Of scans', 'From (95 %)', 'To (95 %)'],
+              rows: rows.map(({ step, count, share }) => [
+                STEPS[step],
+                count,
+                share?.value ?? null,
+                share?.low ?? null,
+                share?.high ?? null,
+              ]),
+            })}
+          />
+        </Stack>
       }
     >
       <Table

@@ -1,14 +1,27 @@
-import { Button, Link, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { keyLabel, measureText } from '@flimbo/core/charts'
+import {
+  Button,
+  Link,
+  Stack,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material'
+import { CHART_COLOURS, intervalsChart, keyLabel, measureText } from '@flimbo/core/charts'
 import { quantity } from '@flimbo/core/formats'
 import { MEASURES, resultsApi, whatNext, type Earning, type EarningPiece } from '@flimbo/core/results'
 import { useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { Sheet } from '../ui/index.ts'
+import { TakeAway } from './TakeAway.tsx'
 import type { AskedResults } from './useResults.ts'
 
 const FIRST = 10
+/** More are read in the table. */
+const DRAWN = 25
 const WORDS: Readonly<Record<Earning, string>> = {
   earns: 'earns its place',
   open: 'too early to say',
@@ -31,6 +44,7 @@ export function WhatNextSheet({ asked, currency }: { asked: AskedResults; curren
   const found = whatNext(answer.rows)
   if (!found || found.pieces.length < 2) return null
   const { by, measure, pieces } = found
+  const nameOf = (key: string) => keyLabel('piece', key, answer.names)
   const brought = MEASURES[by].label.toLowerCase()
   const earning = pieces.filter((piece) => piece.earning === 'earns').length
   return (
@@ -38,9 +52,40 @@ export function WhatNextSheet({ asked, currency }: { asked: AskedResults; curren
       title="What next?"
       pad={false}
       aside={
-        <Typography variant="body2" color="textSecondary">
-          {quantity(earning, 'piece earns its place', 'pieces earn their place')}
-        </Typography>
+        <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+          <Typography variant="body2" color="textSecondary">
+            {quantity(earning, 'piece earns its place', 'pieces earn their place')}
+          </Typography>
+          <TakeAway
+            title={`${MEASURES[by].label} for each ${currency}, by piece`}
+            chart={intervalsChart({
+              rows: pieces
+                .slice(0, DRAWN)
+                .map(({ key, perCost }) => ({ name: nameOf(key), value: perCost.value, between: perCost })),
+              write: amount,
+              mark: { at: measure, name: by === 'value' ? 'cost' : 'all pieces' },
+              colours: CHART_COLOURS.light,
+            })}
+            table={() => ({
+              headings: [
+                'Piece',
+                'Cost',
+                `${MEASURES[by].label} for each ${currency}`,
+                'From (95 %)',
+                'To (95 %)',
+                'Verdict',
+              ],
+              rows: pieces.map(({ key, cost, perCost, earning: verdict }) => [
+                nameOf(key),
+                cost,
+                perCost.value,
+                perCost.low,
+                perCost.high,
+                WORDS[verdict],
+              ]),
+            })}
+          />
+        </Stack>
       }
     >
       <Table size="small" aria-label="Pieces by what they bring for their cost">
@@ -62,7 +107,7 @@ export function WhatNextSheet({ asked, currency }: { asked: AskedResults; curren
                   component={RouterLink}
                   to={`/campaigns/${String(campaign.id)}/results?code=${piece.key}`}
                 >
-                  {keyLabel('piece', piece.key, answer.names)}
+                  {nameOf(piece.key)}
                 </Link>
               </TableCell>
               <TableCell align="right">{measureText('cost', piece.cost, currency)}</TableCell>

@@ -41,6 +41,7 @@ const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
     total: keys.length === 2 ? { ...figures, scans: 79, leads: 8 } : figures,
     names: { piece: { 7: 'Pier poster' } },
     spots: {},
+    leads: [],
     leavesOutFolded: false,
   }
 }

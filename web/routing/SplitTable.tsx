@@ -1,19 +1,11 @@
 import { Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
 import { leadsApi } from '@flimbo/core/leads'
-import { splitVerdict, wilson, type SplitVerdict } from '@flimbo/core/results'
+import { splitVerdict, verdictInWords, wilson } from '@flimbo/core/results'
 import type { ExitTally, Lane } from '@flimbo/core/routing'
 import { useState } from 'react'
 import { useAnswer } from '../api/index.ts'
 import { NumberField } from '../conditions/index.ts'
 import { number, percent, rateWithin, share } from '@flimbo/core/formats'
-
-/** What may be said of a split test by now. */
-function verdictInWords({ best, needed, fewest }: SplitVerdict, names: readonly string[]): string {
-  if (fewest < needed)
-    return `Each variant needs ${number(needed)} visitors; the fewest so far are ${number(fewest)}, so ${number(needed - fewest)} more. No winner is named before.`
-  if (best === null) return 'Each variant has the visitors it needs, and none is clearly better.'
-  return `“${names[best] ?? ''}” brings more leads than the others.`
-}
 
 /** What came of a split test in the period: scans, and the leads they brought. */
 export function SplitTable({
