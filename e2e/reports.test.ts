@@ -127,7 +127,7 @@ describe('a report', () => {
   it('is mailed with its files when somebody wants it now, and each month from then on', async () => {
     const { page } = office
     await page.getByRole('button', { name: 'Mail regularly' }).press('Enter')
-    const to = page.getByRole('textbox', { name: 'To', exact: true })
+    const to = page.getByRole('textbox', { name: 'Mail to' })
     await to.fill('jo@gull')
     await page.getByRole('dialog').getByRole('button', { name: 'Save' }).press('Enter')
     await page.getByText('Give a whole e-mail address').waitFor()

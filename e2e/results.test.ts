@@ -78,7 +78,10 @@ afterAll(async () => {
 const figures = () => browser.page.locator('section').filter({ hasText: 'How many?' })
 async function take(what: string): Promise<Buffer> {
   const { page } = browser
-  await page.getByRole('button', { name: /^Download: / }).first().click()
+  await page
+    .getByRole('button', { name: /^Download: / })
+    .first()
+    .click()
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('menuitem', { name: what }).click(),

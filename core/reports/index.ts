@@ -20,6 +20,7 @@ export type { PageDrawing } from './page.ts'
 export {
   DRAWN_AS,
   questionsOf,
+  readStoredReport,
   REPORT_BLOCKS_MAX,
   REPORT_FILE_NAMES,
   REPORT_FILES,

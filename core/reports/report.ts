@@ -74,7 +74,20 @@ export const reportContent = z
   })
 export type ReportContent = z.infer<typeof reportContent>
 
-/** A report that is as it is given, of a question that is shown now. */
+/**
+ * A report as it was stored. What an older version of it had not is as usual; a part from a time of other measures or
+ * dimensions is left out, and the rest of the report with it is not lost.
+ *
+ * @throws ZodError where even its name cannot be read
+ */
+export function readStoredReport(stored: unknown): ReportContent {
+  const whole = reportContent.safeParse(stored)
+  if (whole.success) return whole.data
+  const { blocks = [], ...rest } = stored as { readonly blocks?: readonly unknown[] }
+  return reportContent.parse({ ...rest, blocks: blocks.filter((each) => block.safeParse(each).success) })
+}
+
+/** The questions of a report, in its order. */
 export const questionsOf = ({ blocks }: Pick<ReportContent, 'blocks'>): ReportQuestion[] =>
   blocks.filter((each) => each.kind === 'question')
 

@@ -10,6 +10,7 @@ import {
   mailingInWords,
   mailingSettings,
   PLAIN_REPORT_LOOK,
+  readStoredReport,
   reportContent,
   reportData,
   reportDocument,
@@ -189,6 +190,16 @@ describe('what a report may hold', () => {
     ],
   ])('%j is refused', (content, sentence) => {
     expect(faultOf(content)).toContain(sentence)
+  })
+})
+
+describe('a report that was stored long ago', () => {
+  it('keeps all that can still be read, and gets what is new as usual', () => {
+    const asked = { kind: 'question', key: 'a', value: { view: DEFAULT_VIEW } }
+    const gone = { ...asked, key: 'b', value: { view: { ...DEFAULT_VIEW, by: ['weather'] } } }
+    const read = readStoredReport({ name: 'Old', blocks: [gone, asked, { kind: 'film' }] })
+    expect(read.blocks).toEqual([expect.objectContaining({ key: 'a', rows: 10, drawnAs: 'usual' })])
+    expect(read).toMatchObject({ name: 'Old', period: { preset: '30' }, clientId: null })
   })
 })
 

@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm'
 import {
-  reportContent,
+  readStoredReport,
   reportFileName,
   reportsApi,
   dataOf,
@@ -85,8 +85,7 @@ export function reportsEndpoints(
     return rows.map(({ id, content, clientId, campaignId, version, personId, createdAt, changedAt }) => {
       const campaign = campaignId === null ? undefined : campaignOf.get(campaignId)
       return {
-        // What an older version of it stored is completed by what is usual.
-        ...{ id, content: reportContent.parse(content), version, createdAt, changedAt },
+        ...{ id, content: readStoredReport(content), version, createdAt, changedAt },
         of: campaign?.name ?? (clientId === null ? workspace.name : (clientOf.get(clientId) ?? '')),
         zone: campaign?.zone ?? workspace.zone,
         by: names.get(personId) ?? 'someone who left',

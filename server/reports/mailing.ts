@@ -6,7 +6,7 @@ import {
   failedIn,
   questionsIn,
   recurrenceOf,
-  reportContent,
+  readStoredReport,
   reportDocument,
   reportFileName,
   type MadeReport,
@@ -163,7 +163,7 @@ export function mailingWork({ database, live, makeReport, reportDrawing, directo
     const { workspaceId, settings } = mailing
     const workspace = await read.findOneByOrFail(tables.workspaces, { id: workspaceId })
     progress(0, 3)
-    const made = await makeReport(workspace, reportContent.parse(report.content), at)
+    const made = await makeReport(workspace, readStoredReport(report.content), at)
     const [failed] = failedIn(made)
     if (failed) throw new Refusal('invalid', `“${failed.title}”: ${failed.sentence}`)
     progress(1, 3)

@@ -8,7 +8,7 @@ import {
   PLAIN_REPORT_LOOK,
   REPORT_FILE_NAMES,
   REPORT_FILES,
-  reportContent,
+  readStoredReport,
   reportCss,
   reportFileName,
   type MadeReport,
@@ -128,7 +128,7 @@ export function sharedReports(parts: Parts): Router {
     const row = await read.findOneByOrFail(tables.reports, { id: reportId })
     const workspace = await read.findOneByOrFail(tables.workspaces, { id: row.workspaceId })
     const key = `${String(id)}/${String(row.version)}`
-    const content = reportContent.parse(row.content)
+    const content = readStoredReport(row.content)
     return { key, workspace, report: await kept(made, key, () => makeReport(workspace, content, Date.now())) }
   }
 

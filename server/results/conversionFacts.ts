@@ -2,6 +2,7 @@ import type Sqlite from 'better-sqlite3'
 import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import { QUARTER_MS, type Span } from '@flimbo/core/time'
 import { goalStore, type GoalColumns } from './goalStore.ts'
+import { NO_SCAN, scansOfConversions } from './scansOfConversions.ts'
 
 /** What happened after a scan, of which each conversion is one. */
 export interface ConversionCounts {
@@ -40,19 +41,6 @@ type StoredLead = Pick<
 > & {
   readonly scanId: number
 }
-type OfScan = Omit<ConversionFact, keyof StoredLead | keyof ConversionCounts>
-
-const NO_SCAN: OfScan = {
-  latitude: null,
-  longitude: null,
-  browser: '',
-  language: '',
-  referrer: '',
-  outcome: '',
-  exit: '',
-  variant: '',
-}
-
 /** What of conversions is asked for: what is not is not told apart. */
 export type ConversionNeed = 'time' | 'place' | 'agent' | 'scan'
 
@@ -89,18 +77,14 @@ export function conversionFacts(database: Sqlite.Database) {
     `SELECT at, codeId, scanId, routeId, country, region, city, device, system FROM leads
     WHERE workspaceId = ? AND at >= ? AND at < ? AND held = '' AND apart = ''`,
   )
-  // Each on its own, so that not all scans are looked through while some are being moved.
-  const scanOf = database.prepare(
-    `SELECT p.latitude, p.longitude, a.browser, s.language, s.referrer, s.outcome, s.exit, s.variant
-    FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`,
-  )
+  const scans = scansOfConversions(database)
+
   /** Goals that differ in nothing that is asked for stand together. */
   function goalFacts(
     workspaceId: number,
     codes: ReadonlySet<number>,
     span: Span,
     needs: ReadonlySet<ConversionNeed>,
-    knownOf: (scanId: number) => OfScan,
   ): ConversionFact[] {
     const [ofTime, ofPlace, ofAgent, ofScan] = (['time', 'place', 'agent', 'scan'] as const).map((need) =>
       needs.has(need),
@@ -116,7 +100,7 @@ export function conversionFacts(database: Sqlite.Database) {
     function begin(columns: GoalColumns, i: number): Tallied {
       const { country, region, city } = goals.placeOf(columns.place[i] ?? 0)
       const { device, system } = goals.agentOf(columns.agent[i] ?? 0)
-      const known = ofScan ? knownOf(columns.scanId[i] ?? 0) : NO_SCAN
+      const known = ofScan ? scans.of(columns.scanId[i] ?? 0) : NO_SCAN
       // Written out: there are many.
       return {
         at: columns.at[i] ?? 0,
@@ -169,14 +153,7 @@ export function conversionFacts(database: Sqlite.Database) {
     const stored = (leads.all(workspaceId, span.start, span.end) as StoredLead[]).filter(({ codeId }) =>
       codes.has(codeId),
     )
-    const scans = new Map<number, OfScan>()
-    function knownOf(scanId: number): OfScan {
-      const there = scans.get(scanId)
-      if (there) return there
-      const found = (scanOf.get(scanId) as OfScan | undefined) ?? NO_SCAN
-      scans.set(scanId, found)
-      return found
-    }
+    scans.refresh()
     const byNeeds = new Map<string, ConversionFact[]>()
     return (dimensions: readonly Dimension[]): ConversionFact[] => {
       const needs = conversionNeeds(dimensions)
@@ -186,10 +163,10 @@ export function conversionFacts(database: Sqlite.Database) {
       const found = [
         ...stored.map(({ scanId, ...lead }) => ({
           ...lead,
-          ...(needs.has('scan') ? knownOf(scanId) : NO_SCAN),
+          ...(needs.has('scan') ? scans.of(scanId) : NO_SCAN),
           ...{ leads: 1, arrivals: 0, goals: 0, valueMilli: 0 },
         })),
-        ...goalFacts(workspaceId, codes, span, needs, knownOf),
+        ...goalFacts(workspaceId, codes, span, needs),
       ]
       byNeeds.set(key, found)
       return found

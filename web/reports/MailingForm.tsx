@@ -94,7 +94,7 @@ export function MailingForm({ reportId, mailing, zone, done }: Props) {
     >
       <TextField
         size="small"
-        label="To"
+        label="Mail to"
         placeholder="jo@client.example, max@client.example"
         value={typed}
         autoFocus

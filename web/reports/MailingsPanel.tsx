@@ -1,5 +1,5 @@
 import MailIcon from '@mui/icons-material/MailOutlined'
-import { Alert, Box, Button, Stack, Typography } from '@mui/material'
+import { Alert, Box, Button, Skeleton, Stack, Typography } from '@mui/material'
 import { mailingInWords, reportsApi, type Report, type ReportMailing } from '@flimbo/core/reports'
 import { moment } from '@flimbo/core/formats'
 import { useState } from 'react'
@@ -30,7 +30,8 @@ function Mailings({ report: { id, zone } }: { report: Report }) {
   const done = () => {
     setEdited(null)
   }
-  if (edited === 'new' || (mailings.data && rows.length === 0))
+  if (!mailings.data) return <Skeleton variant="rounded" height={160} />
+  if (edited === 'new' || rows.length === 0)
     return <MailingForm reportId={id} mailing={null} zone={zone} done={done} />
   const one = rows.find((each) => each.id === edited)
   if (one) return <MailingForm reportId={id} mailing={one} zone={zone} done={done} />

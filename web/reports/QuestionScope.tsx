@@ -57,6 +57,9 @@ export function QuestionScope({ value, content, change }: Props) {
           Client: {client.name}
         </MenuItem>
       ))}
+      {key.startsWith('campaign') && campaigns.every(({ id }) => id !== campaignId) && (
+        <MenuItem value={key}>Another campaign</MenuItem>
+      )}
       {campaigns
         .filter(({ id }) => !isOne || id === campaignId)
         .map((campaign) => (

@@ -69,7 +69,13 @@ function Writing({ report }: { report: Report }) {
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(420px, 5fr) minmax(0, 7fr)', gap: 2 }}>
         <Stack spacing={2} sx={{ minWidth: 0 }}>
-          <ReportSettings content={content} zone={report.zone} faults={faults} edit={edit} />
+          <ReportSettings
+            content={content}
+            zone={report.zone}
+            ofName={report.of}
+            faults={faults}
+            edit={edit}
+          />
           <BlockList content={content} chosen={chosen} choose={setChosen} edit={edit} faults={faults}>
             {block && (
               <BlockEditor

@@ -11,12 +11,14 @@ import { Sheet, useNow } from '../ui/index.ts'
 interface Props {
   readonly content: ReportContent
   readonly zone: string
+  /** What it was of when it was saved, by name. */
+  readonly ofName: string
   readonly faults: ReadonlyMap<string, string>
   readonly edit: (content: ReportContent) => void
 }
 
 /** What a report is called and of, in whose look, and of which days. */
-export function ReportSettings({ content, zone, faults, edit }: Props) {
+export function ReportSettings({ content, zone, ofName, faults, edit }: Props) {
   const { clients, workspace } = useSession()
   const campaigns = useAnswer(campaignsApi.names, {}).data?.rows ?? []
   const styles = useAnswer(houseStylesApi.list, {}).data?.rows ?? []
@@ -65,6 +67,10 @@ export function ReportSettings({ content, zone, faults, edit }: Props) {
                 Client: {client.name}
               </MenuItem>
             ))}
+            {/* One that is archived is not offered, and stays. */}
+            {campaignId !== null && campaigns.every(({ id }) => id !== campaignId) && (
+              <MenuItem value={of}>Campaign: {ofName}</MenuItem>
+            )}
             {campaigns.map((campaign) => (
               <MenuItem key={`campaign ${String(campaign.id)}`} value={`campaign ${String(campaign.id)}`}>
                 Campaign: {campaign.name}

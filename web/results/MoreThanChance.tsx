@@ -50,13 +50,11 @@ export function MoreThanChance({
           <TakeAway
             title={`${MEASURES[what].label}: differences`}
             chart={intervalsChart({
-              rows: found
-                .slice(0, SHOWN)
-                .map(({ keys: [key = ''], above }) => ({
-                  name: nameOf(key),
-                  value: above.value,
-                  between: above,
-                })),
+              rows: found.slice(0, SHOWN).map(({ keys: [key = ''], above }) => ({
+                name: nameOf(key),
+                value: above.value,
+                between: above,
+              })),
               write: (part) => `${points(part)} points`,
               mark: { at: 0, name: other },
               colours: CHART_COLOURS.light,

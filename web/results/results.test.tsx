@@ -28,6 +28,7 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
   day: ['2026-07-30', '2026-07-31'],
   piece: ['7'],
   medium: ['poster', 'card'],
+  variant: ['3\tl1\ta', '3\tl1\tb'],
 }
 const figures = { ...NO_FIGURES, scans: 40, uniques: 30, leads: 4, cost: 20, before: null }
 const row = (keys: string[], i = 0): AnswerRow => ({ ...figures, keys, scans: 40 - i })
@@ -39,7 +40,10 @@ const answerTo = ({ by = [] }: Partial<Asked['questions'][number]>): Answer => {
     rowsTotal: keys.length,
     // Of two rows.
     total: keys.length === 2 ? { ...figures, scans: 79, leads: 8 } : figures,
-    names: { piece: { 7: 'Pier poster' } },
+    names: {
+      piece: { 7: 'Pier poster' },
+      variant: { '3\tl1\ta': 'Boats: phones, Long', '3\tl1\tb': 'Boats: phones, Short' },
+    },
     spots: {},
     leads: [],
     leavesOutFolded: false,
@@ -376,5 +380,52 @@ describe('where the visits of a piece are', () => {
       )
     })
     expect(writes().map(({ path }) => path)).toContain('/codes/7/checks')
+  })
+})
+
+describe('what is taken away of a sheet', () => {
+  it('is its numbers as a file, for each sheet that has some', async () => {
+    const saved: { blob: Blob; name: string }[] = []
+    vi.spyOn(URL, 'createObjectURL').mockImplementation((blob) => {
+      saved.push({ blob: blob as Blob, name: '' })
+      return 'blob:x'
+    })
+    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (this: HTMLAnchorElement) {
+      const last = saved.at(-1)
+      if (last) last.name = this.download
+    })
+    show('/campaigns/3/results?by=medium&what=leadRate&against=before&days=30')
+    const take = async (title: string) => {
+      fireEvent.click(await screen.findByRole('button', { name: `Download: ${title}` }))
+      fireEvent.click(await screen.findByRole('menuitem', { name: 'Its numbers (CSV)' }))
+      await waitFor(() => {
+        expect(saved.at(-1)?.name).toMatch(/\.csv$/)
+      })
+      const { blob, name } = saved.pop() ?? { blob: new Blob(), name: '' }
+      return [name, (await blob.text()).split('\r\n')] as const
+    }
+    const [name, answer] = await take('Leads per scan by medium')
+    expect([name, answer[0]]).toEqual([
+      'leads-per-scan-by-medium.csv',
+      expect.stringContaining('Medium,Leads per scan,From (95 %),To (95 %)'),
+    ])
+    expect((await take('How far scans got'))[1][1]).toBe('Scanned,40,,,')
+    expect((await take('Boats: phones: leads a visitor'))[1][1]).toMatch(/^Long,40,30,4,0\.1333/)
+    vi.restoreAllMocks()
+  })
+})
+
+describe('split tests', () => {
+  it('stand with what came of each variant and what may be said by now', async () => {
+    show('/campaigns/3/results')
+    const table = await screen.findByRole('table', { name: 'Variants of Boats: phones' })
+    const [, first] = within(table).getAllByRole('row')
+    expect([...(first?.children ?? [])].slice(0, 4).map((cell) => cell.textContent)).toEqual([
+      'Long',
+      '40',
+      '30',
+      '4',
+    ])
+    await screen.findByText(/^Each variant needs [\d,]+ visitors; the fewest so far are 30/)
   })
 })
