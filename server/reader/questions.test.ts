@@ -1,7 +1,7 @@
-import { EventEmitter } from 'node:events'
+import { EventEmitter, getEventListeners } from 'node:events'
 import type { Response } from 'express'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { withAbandonSignal } from '../api/index.ts'
+import { abandonSignal, withAbandonSignal } from '../api/index.ts'
 import { callThread } from '../threads/index.ts'
 import type { EchoCalls } from '../tests/echo-thread.ts'
 import { queueQuestions, WAITING_MAX, type Questions } from './questions.ts'
@@ -35,6 +35,15 @@ describe('questions to a thread', () => {
     expect(await stays).toBe(10)
     await busy
   }, 20_000)
+
+  it('leave nothing behind with their request, however many it asks', async () => {
+    await withAbandonSignal(answer(), async () => {
+      for (let i = 0; i < 30; i++) await counted(i)
+      const signal = abandonSignal()
+      if (!signal) throw new Error('There is one within a request')
+      expect(getEventListeners(signal, 'abort')).toHaveLength(0)
+    })
+  })
 
   it('are asked on while somebody else still waits for the same', async () => {
     const busy = counted(100_000_000)

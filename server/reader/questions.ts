@@ -93,18 +93,25 @@ export function queueQuestions<C extends Calls>(thread: CalledThread<C>): Questi
         const question = known ?? { key, query, values, askers: new Set<Asker>() }
         waiting.set(key, question)
         const { askers } = question
-        const asker: Asker = { resolve, reject }
-        askers.add(asker)
-        signal?.addEventListener(
-          'abort',
-          () => {
-            if (!askers.delete(asker)) return
-            reject(new Abandoned())
-            // The same may be asked anew meanwhile, by others: that one stays.
-            if (askers.size === 0 && waiting.get(key) === question) waiting.delete(key)
+        const leave = () => {
+          if (!askers.delete(asker)) return
+          reject(new Abandoned())
+          // The same may be asked anew meanwhile, by others: that one stays.
+          if (askers.size === 0 && waiting.get(key) === question) waiting.delete(key)
+        }
+        // One request may ask a hundred questions: what was answered does not listen any more.
+        const asker: Asker = {
+          resolve(value) {
+            signal?.removeEventListener('abort', leave)
+            resolve(value)
           },
-          { once: true },
-        )
+          reject(error) {
+            signal?.removeEventListener('abort', leave)
+            reject(error)
+          },
+        }
+        askers.add(asker)
+        signal?.addEventListener('abort', leave, { once: true })
         next()
       }),
     async close() {

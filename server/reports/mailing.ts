@@ -26,7 +26,7 @@ import {
 import { queueMail } from '../mail/index.ts'
 import type { LiveHub } from '../scans/index.ts'
 import { FILE_ENDINGS, FILE_TYPES, type ReportDrawing } from './drawing.ts'
-import type { MakeReport } from './make.ts'
+import { BUSY, type MakeReport } from './make.ts'
 
 const LOOK_MS = 20_000
 const AT_ONCE = 50
@@ -212,14 +212,16 @@ export function mailingWork({ database, live, makeReport, reportDrawing, directo
       try {
         return { sentence: await mailAll(mailing, report, { at, jobId: job.id }, context) }
       } catch (error) {
-        if (error instanceof Refusal) await tellFault(mailing, report, error.message)
+        const isBusy = error instanceof Refusal && error.problem.status === BUSY
+        if (error instanceof Refusal && !isBusy) await tellFault(mailing, report, error.message)
         else if (job.attempts >= TRIES && !context.signal.aborted)
           await tellFault(
             mailing,
             report,
             'Something went wrong on the server. Mail it again from the report.',
           )
-        throw error
+        // A refusal is final; what was only busy is tried again.
+        throw isBusy ? new Error(error.message, { cause: error }) : error
       }
     },
   }

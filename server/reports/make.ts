@@ -46,6 +46,9 @@ type Days = { readonly from: string; readonly to: string }
  */
 export type MakeReport = (workspace: Workspace, content: ReportContent, now: number) => Promise<MadeReport>
 
+/** RFC 9110, section 15.6.4: come again in a moment. */
+export const BUSY = 503
+
 const EMPTY: Answer = {
   rows: [],
   rowsTotal: 0,
@@ -140,7 +143,8 @@ export function reportMaker({ read, reader, askFigures }: Parts): MakeReport {
     try {
       return await answered(workspace, question, scope, report, now)
     } catch (error) {
-      if (!(error instanceof Refusal)) throw error
+      // What is only busy just now can be answered a moment later: nothing is wrong with the question.
+      if (!(error instanceof Refusal) || error.problem.status === BUSY) throw error
       return failed(error.problem.fields?.[0]?.message ?? error.problem.detail)
     }
   }

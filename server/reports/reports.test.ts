@@ -7,6 +7,7 @@ import type { Code } from '@flimbo/core/codes'
 import type { Job } from '@flimbo/core/jobs'
 import type { Report, ReportData, ReportLink } from '@flimbo/core/reports'
 import { DEFAULT_VIEW, type Answers } from '@flimbo/core/results'
+import { PLAIN_LOOK } from '@flimbo/core/symbol'
 import { readPdf } from '../tests/pdfText.ts'
 import { http, runningFlimbo, type Answer, type Running } from '../tests/running.ts'
 import { storeScans } from '../tests/scanSample.ts'
@@ -312,5 +313,69 @@ describe('a link to a report', () => {
       password: 'long enough',
     })
     expect(JSON.stringify(body)).not.toContain('long enough')
+  })
+
+  it('takes nothing for a report that is none: odd addresses, methods and bodies', async () => {
+    const { path } = await share({ until: '2099-12-31', password: 'low tide at noon' })
+    for (const each of [
+      '%00',
+      '..%2f..%2fapi',
+      'fonts/..%2f..%2fpackage.json',
+      'fonts/next.woff',
+      'a'.repeat(3000),
+    ]) {
+      const { status, body } = await open(`/shared-report/${each}`)
+      expect([each.slice(0, 20), status >= 400, String(body).includes('Which piece?')]).toEqual([
+        each.slice(0, 20),
+        true,
+        false,
+      ])
+    }
+    expect((await open(`${path}/exe`)).status).toBe(410)
+    const send = (body: string, type = 'application/x-www-form-urlencoded') =>
+      http('POST', flimbo.ports.office, path, { 'content-type': type }, body)
+    expect((await send(`password=${'x'.repeat(100_000)}`)).status).toBe(413)
+    expect((await send('password[a]=low tide at noon')).status).toBe(403)
+    expect((await send('{"password":"low tide at noon"}', 'application/json')).status).toBe(403)
+    expect((await http('PUT', flimbo.ports.office, path)).status).toBeGreaterThanOrEqual(400)
+  })
+
+  it('has its fonts for a page in any frame, and no others', async () => {
+    const font = await open('/shared-report/fonts/latin.woff2')
+    expect([font.status, font.headers['access-control-allow-origin']]).toEqual([200, '*'])
+    expect(font.headers['cache-control']).toContain('immutable')
+  })
+
+  it('is made once for many who open it at the same time', async () => {
+    const { path } = await share({ until: '2099-12-31' })
+    const pages = await Promise.all(Array.from({ length: 20 }, () => open(path)))
+    const madeAt = new Set(pages.map(({ body }) => /Made on [^<]+/.exec(body)?.[0]))
+    expect([new Set(pages.map(({ status }) => status)), madeAt.size]).toEqual([new Set([200]), 1])
+  })
+})
+
+describe('a report in the look of a house style', () => {
+  it('has its logo and its colour, page and PDF alike, and is plain once that is gone', async () => {
+    const gull =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="40" height="20"/></svg>'
+    const { sum } = (await flimbo.ask<{ sum: string }>('POST', '/api/files?name=gull.svg', Buffer.from(gull)))
+      .body
+    const plate = { plate: 'none', plateTint: { rgb: '#ffffff', cmyk: null }, cleared: true }
+    const look = {
+      ...PLAIN_LOOK,
+      ink: { kind: 'solid', tint: { rgb: '#7b3f68', cmyk: null } },
+      logo: { file: sum, share: 0.2, margin: 1, ...plate },
+    }
+    const style = (await flimbo.ask<{ id: number }>('POST', '/api/house-styles', { name: 'Plum', look })).body
+    const styled = content(BLOCKS, { styleId: style.id })
+    const page = async () =>
+      (await flimbo.ask<{ markup: string }>('POST', '/api/report-pages', styled)).body.markup
+    expect(await page()).toMatch(/#7b3f68[\s\S]*<img src="data:image\/png;base64,/)
+    const { id } = await save(styled)
+    expect(Buffer.from(await file(id, 'pdf')).includes('/Subtype /Image')).toBe(true)
+    await flimbo.ask('DELETE', `/api/house-styles/${String(style.id)}`)
+    const plain = await flimbo.ask<ReportData>('GET', `/api/reports/${String(id)}/data`)
+    expect(plain.status).toBe(200)
+    expect(Buffer.from(await file(id, 'pdf')).includes('/Subtype /Image')).toBe(false)
   })
 })

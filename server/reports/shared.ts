@@ -261,5 +261,12 @@ export function sharedReports(parts: Parts): Router {
   router.use((_request, response) => {
     over(response)
   })
+  // What cannot be read, such as a body that is too large, is the sender's to mend.
+  router.use(((error: unknown, _request, response, next) => {
+    const { status } = (error ?? {}) as { status?: unknown }
+    if (typeof status !== 'number' || status < 400 || status >= 500 || response.headersSent) next(error)
+    else
+      say(response, status, 'This was not understood', html`<p>Open the link again as you were sent it.</p>`)
+  }) satisfies express.ErrorRequestHandler)
   return router
 }
