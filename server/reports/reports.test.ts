@@ -351,6 +351,12 @@ describe('a link to a report', () => {
     const pages = await Promise.all(Array.from({ length: 20 }, () => open(path)))
     const madeAt = new Set(pages.map(({ body }) => /Made on [^<]+/.exec(body)?.[0]))
     expect([new Set(pages.map(({ status }) => status)), madeAt.size]).toEqual([new Set([200]), 1])
+    // Each answer's own policy lets its own style sheet in.
+    for (const { body, headers } of pages) {
+      const nonce = /<style nonce="([^"]+)">/.exec(body)?.[1] ?? 'none'
+      expect(headers['content-security-policy']).toContain(`'nonce-${nonce}'`)
+    }
+    expect(new Set(pages.map(({ body }) => /nonce="([^"]+)"/.exec(body)?.[1])).size).toBe(20)
   })
 })
 

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import express, { type Request, type Response, type Router } from 'express'
@@ -30,6 +31,8 @@ const FONTS = ['latin', 'latin-ext'] as const
 const FRESH_MS = 60_000
 const MADE_MAX = 40
 const PASSWORD_LONGEST = 200
+/** Stands in a page that was drawn for many where the nonce of each answer belongs; nobody can write it. */
+const NONCE_MARK = randomUUID()
 
 interface Parts {
   readonly database: Database
@@ -54,6 +57,7 @@ export function sharedReports(parts: Parts): Router {
   const router = express.Router()
   /** Reports that were made a moment ago, by link and the report's version. */
   const made = new LRUCache<string, Promise<MadeReport>>({ max: MADE_MAX, ttl: FRESH_MS })
+  const pages = new LRUCache<string, Promise<{ readonly markup: string }>>({ max: MADE_MAX, ttl: FRESH_MS })
   const drawn = new LRUCache<string, Promise<Uint8Array>>({ max: MADE_MAX, ttl: FRESH_MS })
 
   function say(response: Response, status: number, title: string, body: Markup): void {
@@ -161,20 +165,22 @@ export function sharedReports(parts: Parts): Router {
       askPassword(response, 401, '')
       return
     }
-    const { workspace, report } = await reportOf(link)
+    const { key, workspace, report } = await reportOf(link)
     const { nonce } = response.locals as { nonce: string }
     const files = REPORT_FILES.map(
       (file) => html`<a href="${SHARED_REPORT_PATH}${token}/${file}">${REPORT_FILE_NAMES[file]}</a>`,
     )
     const before = html`<nav aria-label="Download">${files}</nav>`.markup
-    const order = { nonce, fonts: SHARED_FONTS_PATH, before }
-    const page = await reportDrawing.page(workspace.id, report, order)
+    const order = { nonce: NONCE_MARK, fonts: SHARED_FONTS_PATH, before }
+    const { markup } = await kept(pages, key, async () => ({
+      markup: await reportDrawing.page(workspace.id, report, order),
+    }))
     const { id } = link
     if (request.method === 'GET')
       await database.writeAside((manager) =>
         manager.update(tables.reportLinks, { id }, { opened: () => 'opened + 1', openedAt: Date.now() }),
       )
-    response.type('html').send(page)
+    response.type('html').send(markup.replace(NONCE_MARK, nonce))
   }
 
   async function sendFile(token: string, file: ReportFile, request: Request, response: Response) {
