@@ -72,6 +72,7 @@ const SCREENS = [
   ['/campaigns/1/print?static=new', 'Print'],
   ['/campaigns/1/results', 'Results'],
   ['/results?by=city,medium&in.device=phone', 'Results'],
+  ['/campaigns/1/reports', 'Reports'],
   ['/campaigns/1/leads', 'Leads'],
   ['/campaigns/1/leads?view=numbers', 'Leads'],
   ['/leads', 'Leads'],
