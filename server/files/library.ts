@@ -12,7 +12,7 @@ import {
   type StoredFile,
 } from '@flimbo/core/files'
 import { missing, Refusal } from '../api/index.ts'
-import { findAmong, insertedId, tables, type Database, type FileRow } from '../database/index.ts'
+import { findAmong, insertedId, peopleNames, tables, type Database, type FileRow } from '../database/index.ts'
 import { queue } from '../threads/index.ts'
 import { roomKeeper } from './diskRoom.ts'
 import { cleanPicture } from './picture.ts'
@@ -80,17 +80,14 @@ export function fileLibrary({ database, directory, quotaBytes }: Parts) {
     rows: readonly FileRow[],
     known?: ReadonlyMap<string, FileUse[]>,
   ): Promise<StoredFile[]> {
-    const people = await findAmong(
+    const nameOf = await peopleNames(
       read,
-      tables.people,
-      'id',
       rows.map(({ personId }) => personId),
     )
-    const names = new Map(people.map(({ id, name }) => [id, name]))
     const uses = known ?? (await usesOf(workspaceId))
     return rows.map(({ personId, workspaceId: _workspace, id: _id, ...row }) => ({
       ...row,
-      by: names.get(personId) ?? 'someone who left',
+      by: nameOf(personId),
       uses: uses.get(row.sum) ?? [],
     }))
   }

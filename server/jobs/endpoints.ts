@@ -4,7 +4,7 @@ import { pipeline } from 'node:stream/promises'
 import { In, Not, type FindOptionsWhere } from 'typeorm'
 import { canCancel, isActive, jobsApi, type Job } from '@flimbo/core/jobs'
 import { attach, bounds, missing, mount, Refusal, type Mounts } from '../api/index.ts'
-import { findAmong, tables, type Database, type JobRow } from '../database/index.ts'
+import { peopleNames, tables, type Database, type JobRow } from '../database/index.ts'
 import type { SignedIn } from '../workspace/index.ts'
 import type { Jobs } from './runner.ts'
 
@@ -12,14 +12,14 @@ import type { Jobs } from './runner.ts'
 export function jobViewer({ read }: Pick<Database, 'read'>, jobs: Pick<Jobs, 'progressOf'>) {
   async function all(rows: readonly JobRow[], { person }: Pick<SignedIn, 'person'>): Promise<Job[]> {
     const ids = rows.flatMap(({ personId }) => (personId === null ? [] : [personId]))
-    const names = new Map((await findAmong(read, tables.people, 'id', ids)).map(({ id, name }) => [id, name]))
+    const nameOf = await peopleNames(read, ids)
     return rows.map((row) => ({
       id: row.id,
       kind: row.kind,
       title: row.title,
       state: row.state,
       campaignId: row.campaignId,
-      by: row.personId === null ? null : (names.get(row.personId) ?? 'someone who left'),
+      by: row.personId === null ? null : nameOf(row.personId),
       own: row.personId === person.id,
       ...jobs.progressOf(row),
       sentence: row.sentence,

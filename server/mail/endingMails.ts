@@ -1,7 +1,7 @@
 import express, { type Response, type Router } from 'express'
 import type { EntityManager } from 'typeorm'
-import { html, trusted } from '@flimbo/core/fields'
-import { publicDocument } from '@flimbo/core/pages'
+import { html, type Markup } from '@flimbo/core/fields'
+import { sendPublicPage } from '../api/index.ts'
 import type { Database } from '../database/index.ts'
 
 export const UNSUBSCRIBE_PATH = '/unsubscribe/'
@@ -25,12 +25,8 @@ export function endingMails(database: Database, finders: readonly FindEnd[]): Ro
   const router = express.Router()
   const endOf = (token: string) =>
     finders.reduce<EndOfMails | null>((found, find) => found ?? find(token), null)
-  const send = (response: Response, status: number, title: string, body: { readonly markup: string }) => {
-    const nonce = (response.locals as { nonce: string }).nonce
-    const head = html`<style nonce="${nonce}">
-      ${trusted(STYLE)}
-    </style>`.markup
-    response.status(status).send(publicDocument(title, body.markup, { css: '', head }))
+  const send = (response: Response, status: number, title: string, body: Markup) => {
+    sendPublicPage(response, { status, title, body, css: STYLE })
   }
   router.get('/:token', (request, response) => {
     if (endOf(request.params.token) === null) send(response, 410, ...OVER)

@@ -12,7 +12,7 @@ import {
   type PageSummary,
 } from '@flimbo/core/pages'
 import { fewNamed, missing, mount, overtaken, Refusal, wrongField, type Mounts } from '../api/index.ts'
-import { insertedId, tables, type Database, type PageRow } from '../database/index.ts'
+import { insertedId, tables, type Database, type PageRow, peopleNames } from '../database/index.ts'
 import type { FileLibrary } from '../files/index.ts'
 import type { Doors } from '../line/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -261,12 +261,15 @@ export function pagesEndpoints(mounts: Mounts, { database, doors, live, files, d
       order: { number: 'desc' },
       take: HISTORY_MAX + 1,
     })
-    const people = new Map((await read.find(tables.people)).map((person) => [person.id, person.name]))
+    const nameOf = await peopleNames(
+      read,
+      rows.map(({ personId }) => personId),
+    )
     return {
       rows: rows.slice(0, HISTORY_MAX).map(({ number, at, personId, content }, i) => ({
         number,
         at,
-        by: people.get(personId) ?? 'someone who left',
+        by: nameOf(personId),
         changes: pageChanges(rows[i + 1]?.content ?? null, content),
       })),
     }

@@ -6,7 +6,7 @@ import type { Release, ReleasedFile } from '@flimbo/core/print'
 import type { Finish, FileFormat } from '@flimbo/core/symbol'
 import { quantity } from '@flimbo/core/formats'
 import { attach, Refusal } from '../api/index.ts'
-import { findAmong, tables, type Database, type ReleaseRow } from '../database/index.ts'
+import { tables, type Database, type ReleaseRow, peopleNames } from '../database/index.ts'
 import { blobStore, roomKeeper, type FileLibrary } from '../files/index.ts'
 import { JobCancelled, type Jobs } from '../jobs/index.ts'
 import type { LiveHub } from '../scans/index.ts'
@@ -170,13 +170,10 @@ export function releasing({ database, live, jobs, files, pieces, printFiles, pro
   return {
     async of(which: { codeId: number } | { staticCodeId: number }): Promise<Release[]> {
       const rows = await read.find(tables.releases, { where: which, order: { number: 'desc' } })
-      const people = await findAmong(
+      const nameOf = await peopleNames(
         read,
-        tables.people,
-        'id',
         rows.map(({ personId }) => personId),
       )
-      const names = new Map(people.map(({ id, name }) => [id, name]))
       return rows.map(
         ({
           personId,
@@ -190,7 +187,7 @@ export function releasing({ database, live, jobs, files, pieces, printFiles, pro
           ...row
         }) => ({
           ...row,
-          by: names.get(personId) ?? 'someone who left',
+          by: nameOf(personId),
         }),
       )
     },

@@ -2,7 +2,7 @@ import same from 'fast-deep-equal'
 import type { EntityManager } from 'typeorm'
 import type { Revision } from '@flimbo/core/routing'
 import { bounds, type PageQuery } from '../api/index.ts'
-import { insertedId, tables, type Database, type RevisionRow } from '../database/index.ts'
+import { insertedId, tables, type Database, type RevisionRow, peopleNames } from '../database/index.ts'
 
 type Recorded = Pick<RevisionRow, 'of' | 'subjectId' | 'before' | 'after' | 'at' | 'personId'>
 
@@ -25,11 +25,14 @@ export async function listRevisions(
     order: { number: query.order },
     ...bounds(query),
   })
-  const people = new Map((await read.find(tables.people)).map((person) => [person.id, person.name]))
+  const nameOf = await peopleNames(
+    read,
+    rows.map(({ personId }) => personId),
+  )
   return {
     rows: rows.map(({ personId, ...row }): Revision => ({
       ...row,
-      by: people.get(personId) ?? 'someone who left',
+      by: nameOf(personId),
     })),
     total,
     page: query.page,
