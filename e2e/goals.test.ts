@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Answers } from '@flimbo/core/results'
 import { PHONE } from '../server/tests/running.ts'
-import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
+import { api, builtServer, expectAccessible, seasonPass, setUp, watchedBrowser } from './running.ts'
 
 // What is wanted on the site: said in the office, reached by phones on a site of another origin, seen in Results.
 let server: Awaited<ReturnType<typeof builtServer>>
@@ -10,19 +10,7 @@ beforeAll(async () => {
   server = await builtServer()
   office = await watchedBrowser()
   await setUp(office.page, server.office)
-  const { id: campaignId } = await api<{ id: number }>(office.page, 'POST', '/campaigns', {
-    name: 'Season pass',
-    zone: 'Europe/Berlin',
-    utmCampaign: 'pass-26',
-  })
-  await api(office.page, 'POST', '/codes', {
-    campaignId,
-    name: 'Pier poster',
-    slug: 'pass',
-    medium: 'print',
-    source: 'pier-poster',
-    destination: `${server.standIn}/at/saltmarsh.example/pass#prices`,
-  })
+  await seasonPass(office.page, server.standIn, '/pass#prices')
 })
 afterAll(async () => {
   expect(office.complaints).toEqual([])

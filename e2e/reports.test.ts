@@ -4,7 +4,7 @@ import type { ReceivedMail } from '@flimbo/core/mail'
 import type { Answers } from '@flimbo/core/results'
 import { PHONE } from '../server/tests/running.ts'
 import { readPdf } from '../server/tests/pdfText.ts'
-import { api, builtServer, expectAccessible, setUp, watchedBrowser } from './running.ts'
+import { api, builtServer, expectAccessible, seasonPass, setUp, watchedBrowser } from './running.ts'
 
 // A manager hands figures on: as a page, a file, a link and a mail; a client reads them without signing in.
 let server: Awaited<ReturnType<typeof builtServer>>
@@ -13,19 +13,7 @@ beforeAll(async () => {
   server = await builtServer()
   office = await watchedBrowser()
   await setUp(office.page, server.office)
-  const { id: campaignId } = await api<{ id: number }>(office.page, 'POST', '/campaigns', {
-    name: 'Season pass',
-    zone: 'Europe/Berlin',
-    utmCampaign: 'pass-26',
-  })
-  await api(office.page, 'POST', '/codes', {
-    campaignId,
-    name: 'Pier poster',
-    slug: 'pass',
-    medium: 'print',
-    source: 'pier-poster',
-    destination: `${server.standIn}/at/saltmarsh.example/pass`,
-  })
+  await seasonPass(office.page, server.standIn, '/pass')
   for (let i = 0; i < 3; i++)
     await fetch(`${server.door}/PASS`, {
       redirect: 'manual',

@@ -141,3 +141,21 @@ export async function setUp(page: Page, office: string): Promise<void> {
   await page.goto(office)
   await page.getByRole('heading', { name: 'Desk' }).waitFor()
 }
+
+/** A campaign with one piece, whose scans lead to the stand-in site. @returns the campaign's number */
+export async function seasonPass(page: Page, standIn: string, path: string): Promise<number> {
+  const { id: campaignId } = await api<{ id: number }>(page, 'POST', '/campaigns', {
+    name: 'Season pass',
+    zone: 'Europe/Berlin',
+    utmCampaign: 'pass-26',
+  })
+  await api(page, 'POST', '/codes', {
+    campaignId,
+    name: 'Pier poster',
+    slug: 'pass',
+    medium: 'print',
+    source: 'pier-poster',
+    destination: `${standIn}/at/saltmarsh.example${path}`,
+  })
+  return campaignId
+}

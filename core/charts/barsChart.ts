@@ -1,6 +1,5 @@
 import { MEASURES } from '../results/index.ts'
 import {
-  axisText,
   beforeOf,
   commonOption,
   figureItems,
@@ -8,6 +7,8 @@ import {
   axisTooltip,
   type ChartOption,
   type Drawn,
+  chartGrid,
+  nameAxis,
 } from './drawn.ts'
 import { keyLabel } from './keyLabels.ts'
 import { measureText } from './measureText.ts'
@@ -25,25 +26,15 @@ export function barsChart(drawn: Drawn): ChartOption {
   const [petrol = '', , plum = ''] = colours.series
   return {
     ...commonOption(drawn),
-    grid: {
-      left: 8,
-      right: 90,
-      top: against === null ? 4 : 32,
-      bottom: 4,
-      outerBoundsMode: 'same',
-      outerBoundsContain: 'axisLabel',
-    },
+    grid: chartGrid({ top: against === null ? 4 : 32, right: 90 }),
     ...(against === null ? {} : { legend: legendOf(drawn) }),
     tooltip: axisTooltip(drawn, { axisPointer: { type: 'shadow' } }),
     xAxis: { ...figureAxis(drawn), axisLabel: { show: false }, splitLine: { show: false } },
-    yAxis: {
-      type: 'category',
-      inverse: true,
-      data: rows.map((row) => keyLabel(dimension, row.keys[0] ?? '', answer.names)),
-      axisLabel: { ...axisText(drawn), color: colours.ink, width: NAME_PX, overflow: 'truncate' },
-      axisLine: { lineStyle: { color: colours.hairline } },
-      axisTick: { show: false },
-    },
+    yAxis: nameAxis(
+      drawn,
+      rows.map((row) => keyLabel(dimension, row.keys[0] ?? '', answer.names)),
+      NAME_PX,
+    ),
     series: [
       {
         name: MEASURES[what].label,

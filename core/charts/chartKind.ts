@@ -5,6 +5,18 @@ import { MEASURES, type Measure } from '../results/index.ts'
 export const CHART_KINDS = ['time', 'lines', 'multiples', 'week', 'bars', 'cells', 'flow', 'map'] as const
 export type ChartKind = (typeof CHART_KINDS)[number]
 
+/** What each way of drawing is called where it is chosen. */
+export const CHART_NAMES: Readonly<Record<ChartKind, string>> = {
+  time: 'Chart',
+  lines: 'Lines',
+  multiples: 'Side by side',
+  week: 'Chart',
+  bars: 'Bars',
+  cells: 'Cells',
+  flow: 'Flow',
+  map: 'Map',
+}
+
 /** The ways an answer by some dimensions can be drawn, the usual one first. */
 export function chartKinds(by: readonly Dimension[]): readonly [ChartKind, ...ChartKind[]] {
   const [first = 'day', second] = by

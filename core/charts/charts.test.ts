@@ -2,6 +2,7 @@ import * as echarts from 'echarts'
 import fc from 'fast-check'
 import { Parser } from 'htmlparser2'
 import { describe, expect, it } from 'vitest'
+import { answerRow as row } from '../tests/answerRow.ts'
 import { contrastRatio } from '../symbol/index.ts'
 import { DIMENSION_NAMES } from '../dimensions/index.ts'
 import { NO_FIGURES, type AnswerRow } from '../results/index.ts'
@@ -26,14 +27,6 @@ import {
   type Drawn,
 } from './index.ts'
 
-const row = (keys: string[], scans: number, more: Partial<AnswerRow> = {}): AnswerRow => ({
-  keys,
-  ...NO_FIGURES,
-  scans,
-  uniques: scans,
-  before: null,
-  ...more,
-})
 const drawn = (given: Partial<Drawn> & Pick<Drawn, 'by'>, rows: AnswerRow[]): Drawn => ({
   what: 'scans',
   answer: { rows, names: {}, spots: {}, leads: [] },

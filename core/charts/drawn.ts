@@ -86,6 +86,29 @@ export const axisTooltip = (drawn: Drawn, more: ChartOption = {}): ChartOption =
     ...more,
   })
 
+/** Room for a chart with its axes' texts, in CSS pixels. */
+export const chartGrid = (room: {
+  readonly top: number
+  readonly bottom?: number
+  readonly right?: number
+}): ChartOption => ({ left: 8, right: 12, bottom: 4, ...room, ...CONTAINED })
+/** What is written at the axes stands within the room, too. */
+export const CONTAINED = { outerBoundsMode: 'same', outerBoundsContain: 'axisLabel' } as const
+
+/** An axis of names, from the top down. */
+export const nameAxis = (
+  { colours }: Pick<Drawn, 'colours'>,
+  names: readonly string[],
+  widthPx: number,
+): ChartOption => ({
+  type: 'category',
+  inverse: true,
+  data: names,
+  axisLabel: { ...axisText({ colours }), color: colours.ink, width: widthPx, overflow: 'truncate' },
+  axisLine: { lineStyle: { color: colours.hairline } },
+  axisTick: { show: false },
+})
+
 export const axisText = ({ colours }: Pick<Drawn, 'colours'>) => ({ color: colours.quiet, fontSize: 12 })
 export const legendOf = ({ colours }: Drawn): ChartOption => ({
   type: 'scroll',

@@ -1,6 +1,6 @@
 import { RECURRING_KEYS, type Dimension } from '../dimensions/index.ts'
 import { measured, type Answer, type Measure } from '../results/index.ts'
-import { axisText, commonOption, tooltipOf, type ChartOption, type Drawn } from './drawn.ts'
+import { axisText, commonOption, tooltipOf, type ChartOption, type Drawn, chartGrid } from './drawn.ts'
 import { keyLabel } from './keyLabels.ts'
 import { measureShort, measureText } from './measureText.ts'
 
@@ -79,14 +79,7 @@ export function heatChart(drawn: Drawn, { across, down, values }: Cells): ChartO
   })
   return {
     ...commonOption(drawn),
-    grid: {
-      left: 8,
-      right: 12,
-      top: 8,
-      bottom: 36,
-      outerBoundsMode: 'same',
-      outerBoundsContain: 'axisLabel',
-    },
+    grid: chartGrid({ top: 8, bottom: 36 }),
     tooltip: tooltipOf(drawn, {
       formatter: ({ value: [x, y, value] }: { value: [number, number, number | null] }) =>
         `${down[y] ?? ''} ${across[x] ?? ''}\n${measureText(what, value, currency)}`,

@@ -1,5 +1,5 @@
 import { DIMENSIONS, filterEntries, type Dimension, type Filters } from '../dimensions/index.ts'
-import { bounds, day, moment, number } from '../formats/index.ts'
+import { bounds, day, moment, number, quantity } from '../formats/index.ts'
 import {
   intervalOf,
   measured,
@@ -14,6 +14,10 @@ import { keyLabel } from './keyLabels.ts'
 import { measureText } from './measureText.ts'
 
 const NAMED_MAX = 3
+
+/** What a chart shows, for those who do not see it: "Scans by day: 12 scans, 3 rows". */
+export const answerInWords = (title: string, { total, rows }: Pick<Answer, 'total' | 'rows'>): string =>
+  `${title}: ${quantity(total.scans, 'scan')}, ${quantity(rows.length, 'row')}`
 
 /** What a question is called: "Scans by day and medium". */
 export const questionTitle = (what: Measure, by: readonly Dimension[]): string =>

@@ -1,6 +1,6 @@
 export { answerTable, COUNTS, tableCsv } from './answerTable.ts'
 export type { AnswerTable, ColumnForm, TableCell } from './answerTable.ts'
-export { answerKinds, CHART_KINDS, chartKinds } from './chartKind.ts'
+export { answerKinds, CHART_KINDS, CHART_NAMES, chartKinds } from './chartKind.ts'
 export type { ChartKind } from './chartKind.ts'
 export { CHART_COLOURS, INKS, SERIES, TEXT } from './colours.ts'
 export type { ChartColours, Scheme } from './colours.ts'
@@ -12,7 +12,14 @@ export { beforeOf } from './drawn.ts'
 export type { ChartMark, ExpectedPiece, ChartOption, Drawn } from './drawn.ts'
 export { onwardStreams, streamsOf } from './flowChart.ts'
 export type { Stream } from './flowChart.ts'
-export { besideFigure, changeInWords, filtersInWords, markInWords, questionTitle } from './inWords.ts'
+export {
+  answerInWords,
+  besideFigure,
+  changeInWords,
+  filtersInWords,
+  markInWords,
+  questionTitle,
+} from './inWords.ts'
 export { intervalsChart } from './intervalsChart.ts'
 export type { BoundedFigure } from './intervalsChart.ts'
 export { keyLabel, keyLabels, rowLabels } from './keyLabels.ts'
@@ -21,5 +28,5 @@ export { linesOf } from './linesChart.ts'
 export type { Lines } from './linesChart.ts'
 export { COUNTRY_MAP, MAP_SHAPE, mapChart, mapView } from './mapChart.ts'
 export { measureShort, measureText } from './measureText.ts'
-export { crossedTimeKeys, drawMap, drawShown, kindFor, plainKind } from './shownAnswer.ts'
+export { chartMarks, crossedTimeKeys, drawMap, drawShown, kindFor, plainKind } from './shownAnswer.ts'
 export type { ShownAnswer } from './shownAnswer.ts'

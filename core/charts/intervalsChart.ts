@@ -1,4 +1,4 @@
-import { axisText, commonOption, tooltipOf, type ChartOption } from './drawn.ts'
+import { commonOption, tooltipOf, type ChartOption, chartGrid, nameAxis } from './drawn.ts'
 import type { ChartColours } from './colours.ts'
 import type { DrawnChart } from './drawAnswer.ts'
 
@@ -25,14 +25,6 @@ const NAME_PX = 220
 export function intervalsChart({ rows, write, mark, colours }: Given): Omit<DrawnChart, 'keysAt'> {
   const [petrol = '', , , sky = ''] = colours.series
   const isBounded = rows.some(({ between }) => between !== null)
-  const axis: ChartOption = {
-    type: 'category',
-    inverse: true,
-    data: rows.map(({ name }) => name),
-    axisLabel: { ...axisText({ colours }), color: colours.ink, width: NAME_PX, overflow: 'truncate' },
-    axisLine: { lineStyle: { color: colours.hairline } },
-    axisTick: { show: false },
-  }
   const label = {
     show: true,
     position: isBounded ? 'top' : 'right',
@@ -90,17 +82,14 @@ export function intervalsChart({ rows, write, mark, colours }: Given): Omit<Draw
     height,
     option: {
       ...commonOption({ colours, hasPatterns: false }),
-      grid: {
-        left: 8,
-        right: 90,
-        top: 12,
-        bottom: mark === null ? 4 : 24,
-        outerBoundsMode: 'same',
-        outerBoundsContain: 'axisLabel',
-      },
+      grid: chartGrid({ top: 12, bottom: mark === null ? 4 : 24, right: 90 }),
       tooltip: tooltipOf({ colours }, { trigger: 'axis', axisPointer: { type: 'shadow' } }),
       xAxis: { type: 'value', axisLabel: { show: false }, splitLine: { show: false } },
-      yAxis: axis,
+      yAxis: nameAxis(
+        { colours },
+        rows.map(({ name }) => name),
+        NAME_PX,
+      ),
       series,
     },
   }

@@ -1,6 +1,6 @@
 import { LAST_HOUR_SECONDS } from '../scans/index.ts'
 import type { ChartColours } from './colours.ts'
-import { axisText, commonOption, tooltipOf, type ChartOption } from './drawn.ts'
+import { axisText, commonOption, tooltipOf, type ChartOption, chartGrid } from './drawn.ts'
 
 /** A moment of the clock in a zone, to the second. */
 const clock = (zone: string) =>
@@ -26,7 +26,7 @@ export function lastHourChart(
   const axis = axisText({ colours })
   return {
     ...commonOption({ colours, hasPatterns: false }),
-    grid: { left: 8, right: 12, top: 8, bottom: 4, outerBoundsMode: 'same', outerBoundsContain: 'axisLabel' },
+    grid: chartGrid({ top: 8 }),
     tooltip: tooltipOf({ colours }, { trigger: 'axis' }),
     xAxis: {
       type: 'category',

@@ -1,6 +1,14 @@
 import { type Dimension } from '../dimensions/index.ts'
 import { measured, MEASURES, type Answer, type Measure } from '../results/index.ts'
-import { commonOption, legendOf, axisTooltip, type ChartOption, type Drawn } from './drawn.ts'
+import {
+  commonOption,
+  legendOf,
+  axisTooltip,
+  type ChartOption,
+  type Drawn,
+  chartGrid,
+  CONTAINED,
+} from './drawn.ts'
 import { keyLabel, keyLabels } from './keyLabels.ts'
 import { figureAxis, keyAxis } from './timeChart.ts'
 
@@ -50,14 +58,7 @@ export function linesChart(drawn: Drawn, { time, other, timeKeys, lines }: Lines
   const { answer } = drawn
   return {
     ...commonOption(drawn),
-    grid: {
-      left: 8,
-      right: 12,
-      top: 40,
-      bottom: 4,
-      outerBoundsMode: 'same',
-      outerBoundsContain: 'axisLabel',
-    },
+    grid: chartGrid({ top: 40 }),
     legend: legendOf(drawn),
     tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, keyLabels(time, timeKeys)),
@@ -100,8 +101,7 @@ export function multiplesChart(drawn: Drawn, { time, other, timeKeys, lines }: L
       width: `${String(width - 2 * GAP_X)}%`,
       top: `${String(at(i).row * height + GAP_Y)}%`,
       height: `${String(height - 1.8 * GAP_Y)}%`,
-      outerBoundsMode: 'same',
-      outerBoundsContain: 'axisLabel',
+      ...CONTAINED,
     })),
     tooltip: axisTooltip(drawn),
     xAxis: shown.map((_line, i) => ({

@@ -1,10 +1,11 @@
-import { isOfKind, timePieces, type Dimension } from '../dimensions/index.ts'
+import { isOfKind, timeKey, timePieces, type Dimension } from '../dimensions/index.ts'
+import type { TimeMark } from '../results/index.ts'
 import { spanOfDays } from '../time/index.ts'
 import type { Point } from '../conditions/index.ts'
 import { answerKinds, chartKinds, type ChartKind } from './chartKind.ts'
 import type { ChartColours } from './colours.ts'
 import { drawAnswer, type DrawnChart } from './drawAnswer.ts'
-import type { Drawn } from './drawn.ts'
+import type { ChartMark, Drawn } from './drawn.ts'
 import { MAP_SHAPE, mapChart } from './mapChart.ts'
 
 /** An answer with all that a chart of it needs but how it looks. */
@@ -13,6 +14,16 @@ export interface ShownAnswer extends Omit<Drawn, 'colours' | 'hasPatterns'> {
   readonly from: string
   readonly to: string
 }
+
+/** Moments as a chart by time marks them, each called by its place in their list; none where it is by something else. */
+export const chartMarks = (
+  marks: readonly Pick<TimeMark, 'at'>[],
+  unit: Dimension | undefined,
+  zone: string,
+): ChartMark[] =>
+  unit !== undefined && isOfKind(unit, 'time')
+    ? marks.map(({ at }, i) => ({ key: timeKey(zone, unit, at), name: String(i + 1) }))
+    : []
 
 /** All pieces of time of the period, where an answer is by time and something else: none is left out that nobody scanned in. */
 export function crossedTimeKeys(by: readonly Dimension[], { zone, from, to }: ShownAnswer): string[] {

@@ -8,6 +8,7 @@ import {
   axisTooltip,
   type ChartOption,
   type Drawn,
+  chartGrid,
 } from './drawn.ts'
 import { keyLabels } from './keyLabels.ts'
 import { measureShort } from './measureText.ts'
@@ -111,14 +112,7 @@ export function timeChart(drawn: Drawn): ChartOption {
   const [petrol = '', ochre = '', plum = ''] = colours.series
   return {
     ...commonOption(drawn),
-    grid: {
-      left: 8,
-      right: 12,
-      top: 40,
-      bottom: 4,
-      outerBoundsMode: 'same',
-      outerBoundsContain: 'axisLabel',
-    },
+    grid: chartGrid({ top: 40 }),
     legend: legendOf(drawn),
     tooltip: axisTooltip(drawn),
     xAxis: keyAxis(drawn, labels),

@@ -1,6 +1,8 @@
 import {
   CHART_COLOURS,
+  answerInWords,
   besideFigure,
+  chartMarks,
   drawMap,
   drawShown,
   kindFor,
@@ -9,11 +11,10 @@ import {
   type ChartOption,
   type ShownAnswer,
 } from '../charts/index.ts'
-import { isOfKind, timeKey } from '../dimensions/index.ts'
 import type { RichText } from '../fields/index.ts'
-import { day, moment, quantity } from '../formats/index.ts'
+import { day, moment } from '../formats/index.ts'
 import { measured, MEASURES, type Measure } from '../results/index.ts'
-import type { MadeQuestion, MadeReport } from './made.ts'
+import { questionsIn, type MadeQuestion, type MadeReport } from './made.ts'
 import { methodSentences } from './method.ts'
 import { shownTable } from './shownTable.ts'
 
@@ -82,32 +83,22 @@ const headlineOf = (question: MadeQuestion, currency: string): ReportFigure[] =>
     figureOf(measure, question, currency),
   )
 
-/** An answer as charts take it, with the marks numbered as they are listed. */
-export function shownOf(question: MadeQuestion, currency: string): ShownAnswer {
-  const { marks, zone, by } = question
-  const [unit] = by
-  return {
-    ...question,
-    currency,
-    marks:
-      unit !== undefined && isOfKind(unit, 'time')
-        ? marks.map(({ at }, i) => ({ key: timeKey(zone, unit, at), name: String(i + 1) }))
-        : [],
-  }
-}
-
 function chartOf(question: MadeQuestion, currency: string): ReportPart[] {
   const { drawnAs, hasPatterns, title, total, answer, spot } = question
   if (drawnAs === 'none' || answer.rows.length === 0) return []
-  const shown = shownOf(question, currency)
+  const shown: ShownAnswer = {
+    ...question,
+    currency,
+    // They are numbered as they are listed.
+    marks: chartMarks(question.marks, question.by[0], question.zone),
+  }
   const colours = CHART_COLOURS.light
   const kind = kindFor(shown, drawnAs === 'usual' ? null : drawnAs)
   const { option, height } =
     kind === 'map'
       ? drawMap(shown, colours, spot, REPORT_CHART_PX)
       : drawShown(kind, shown, { colours, hasPatterns })
-  const said = `${title}: ${quantity(total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
-  return [{ kind: 'chart', option, height, said }]
+  return [{ kind: 'chart', option, height, said: answerInWords(title, { ...answer, total }) }]
 }
 
 function questionParts(question: MadeQuestion, currency: string): ReportPart[] {
@@ -142,14 +133,27 @@ function commonDays(questions: readonly MadeQuestion[]): { from: string; to: str
   return first && others.every(({ from, to }) => from === first.from && to === first.to) ? first : null
 }
 
+/** What stands under the title of a report: whose it is, and of what days. */
+export function reportSubtitle(made: Pick<MadeReport, 'owner' | 'campaign' | 'sections'>): string {
+  const days = commonDays(questionsIn(made))
+  return [made.owner, made.campaign, days ? daysInWords(days) : ''].filter((each) => each !== '').join(' · ')
+}
+
+/** What each question of a report comes to, in its order: its title, and the figure that was asked for. */
+export const reportHeadlines = (
+  made: Pick<MadeReport, 'currency' | 'sections'>,
+): { readonly title: string; readonly figure: ReportFigure }[] =>
+  questionsIn(made).map((question) => ({
+    title: question.title,
+    figure: figureOf(question.what, question, made.currency),
+  }))
+
 /** A report as it is read, whatever it is then drawn as. */
 export function reportDocument(made: MadeReport): ReportDocument {
-  const { name, owner, campaign, zone, madeAt, currency, sections } = made
-  const questions = sections.filter((each) => each.kind === 'question')
-  const days = commonDays(questions)
+  const { name, zone, madeAt, currency, sections } = made
   return {
     title: name,
-    subtitle: [owner, campaign, days ? daysInWords(days) : ''].filter((each) => each !== '').join(' · '),
+    subtitle: reportSubtitle(made),
     parts: sections.flatMap((section): ReportPart[] => {
       switch (section.kind) {
         case 'words':
@@ -163,6 +167,6 @@ export function reportDocument(made: MadeReport): ReportDocument {
           return questionParts(section, currency)
       }
     }),
-    method: [`Made on ${moment(madeAt, zone)}, ${zone}.`, ...methodSentences(questions)],
+    method: [`Made on ${moment(madeAt, zone)}, ${zone}.`, ...methodSentences(questionsIn(made))],
   }
 }

@@ -1,24 +1,16 @@
-export {
-  LINK_PASSWORD_MIN,
-  newReportLink,
-  report,
-  reportLink,
-  reportMailing,
-  reportsApi,
-} from './contract.ts'
+export { reportsApi } from './contract.ts'
 export type { Report, ReportLink, ReportMailing } from './contract.ts'
-export { REPORT_CHART_PX, reportDocument, shownOf } from './document.ts'
+export { REPORT_CHART_PX, reportDocument, reportHeadlines, reportSubtitle } from './document.ts'
 export type { ReportDocument, ReportFigure, ReportPart } from './document.ts'
 export { lookOfStyle, PLAIN_REPORT_LOOK } from './look.ts'
 export type { DrawnLook } from './look.ts'
 export { dataOf, failedIn, questionsIn, reportData } from './made.ts'
 export type { FailedQuestion, MadeQuestion, MadeReport, MadeSection, ReportData } from './made.ts'
-export { MAILING_EVERY, mailingInWords, mailingSettings, mailSubject, recurrenceOf } from './mailing.ts'
+export { mailingInWords, mailingSettings, recurrenceOf } from './mailing.ts'
 export type { MailingEvery, MailingSettings } from './mailing.ts'
-export { reportBody, reportCss, reportPage } from './page.ts'
+export { reportCss, reportPage } from './page.ts'
 export type { PageDrawing } from './page.ts'
 export {
-  DRAWN_AS,
   questionsOf,
   readStoredReport,
   REPORT_BLOCKS_MAX,
@@ -39,3 +31,5 @@ export type {
 } from './report.ts'
 export { reportFileName, reportTables, sheetNames } from './tables.ts'
 export type { ReportTable } from './tables.ts'
+export { ofQuestion, ofReport } from './scope.ts'
+export type { ReportOwner } from './scope.ts'

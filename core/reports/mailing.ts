@@ -1,6 +1,5 @@
 import { z } from 'zod'
 import { email } from '../api/index.ts'
-import { day } from '../formats/index.ts'
 import { WEEKDAYS, zoneName, type Recurrence } from '../time/index.ts'
 import { REPORT_FILES } from './report.ts'
 
@@ -55,10 +54,3 @@ export function mailingInWords({ every, at, weekday, monthDay, zone }: MailingSe
   }[every]
   return `${when} at ${at}, ${zone}`
 }
-
-/** The subject of a mailed report: one line that says which days. */
-export const mailSubject = (
-  name: string,
-  days: { readonly from: string; readonly to: string } | null,
-): string =>
-  days ? `${name}: ${days.from === days.to ? day(days.from) : `${day(days.from)} to ${day(days.to)}`}` : name

@@ -134,7 +134,7 @@ function tableMarkup({
 }
 
 /** What stands in the body of a page: all of a report, readable without script. */
-export function reportBody(report: ReportDocument, drawing: PageDrawing): Markup {
+function reportBody(report: ReportDocument, drawing: PageDrawing): Markup {
   const { title, subtitle, parts, method } = report
   return html`<main>
     <header>

@@ -45,6 +45,10 @@ export type ReportWords = z.infer<typeof reportWords>
 const block = z.discriminatedUnion('kind', [reportQuestion, reportWords])
 export type ReportBlock = z.infer<typeof block>
 
+/** The questions of a report, in its order. */
+export const questionsOf = ({ blocks }: { readonly blocks: readonly ReportBlock[] }): ReportQuestion[] =>
+  blocks.filter((each) => each.kind === 'question')
+
 /** A saved set of questions to the figures, with words between. */
 export const reportContent = z
   .strictObject({
@@ -68,7 +72,7 @@ export const reportContent = z
     message: 'Two parts of the report have the same key.',
     path: ['blocks'],
   })
-  .refine(({ blocks }) => blocks.filter(({ kind }) => kind === 'question').length <= REPORT_QUESTIONS_MAX, {
+  .refine((content) => questionsOf(content).length <= REPORT_QUESTIONS_MAX, {
     message: `A report asks at most ${String(REPORT_QUESTIONS_MAX)} questions. Make a second report of the others.`,
     path: ['blocks'],
   })
@@ -86,10 +90,6 @@ export function readStoredReport(stored: unknown): ReportContent {
   const { blocks = [], ...rest } = stored as { readonly blocks?: readonly unknown[] }
   return reportContent.parse({ ...rest, blocks: blocks.filter((each) => block.safeParse(each).success) })
 }
-
-/** The questions of a report, in its order. */
-export const questionsOf = ({ blocks }: Pick<ReportContent, 'blocks'>): ReportQuestion[] =>
-  blocks.filter((each) => each.kind === 'question')
 
 /** What a report is handed on as. */
 export const REPORT_FILES = ['pdf', 'xlsx', 'csv', 'json'] as const

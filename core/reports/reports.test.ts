@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { answerRow as row } from '../tests/answerRow.ts'
 import { tableCsv } from '../charts/index.ts'
 import { html } from '../fields/index.ts'
-import { DEFAULT_VIEW, NO_FIGURES, type AnswerRow } from '../results/index.ts'
+import { DEFAULT_VIEW, type AnswerRow } from '../results/index.ts'
 import { contrastRatio, PLAIN_LOOK } from '../symbol/index.ts'
 import {
   dataOf,
@@ -22,14 +23,6 @@ import {
   type ReportPart,
 } from './index.ts'
 
-const row = (keys: string[], scans: number, more: Partial<AnswerRow> = {}): AnswerRow => ({
-  keys,
-  ...NO_FIGURES,
-  scans,
-  uniques: scans,
-  before: null,
-  ...more,
-})
 const question = (rows: AnswerRow[], more: Partial<MadeQuestion> = {}): MadeQuestion => {
   const { keys: _keys, ...total } = row(
     [],

@@ -1,4 +1,4 @@
-import { answerTable, questionTitle, type AnswerTable } from '../charts/index.ts'
+import { answerTable, type AnswerTable } from '../charts/index.ts'
 import { plainName } from '../tagging/index.ts'
 import { questionsIn, type MadeQuestion, type MadeReport } from './made.ts'
 
@@ -32,7 +32,7 @@ export function sheetNames(titles: readonly string[], taken: readonly string[] =
 export function reportTables(made: Pick<MadeReport, 'sections'>): ReportTable[] {
   const questions = questionsIn(made)
   const names = sheetNames(
-    questions.map(({ title, what, by }) => title || questionTitle(what, by)),
+    questions.map(({ title }) => title),
     ['Report'],
   )
   return questions.map((question, i) => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { answerRow as row } from '../../core/tests/answerRow.ts'
 import { PLAIN_REPORT_LOOK, type MadeQuestion, type MadeReport } from '@flimbo/core/reports'
 import { NO_FIGURES, type AnswerRow } from '@flimbo/core/results'
 import { readPdf } from '../tests/pdfText.ts'
@@ -11,13 +12,6 @@ import { columnWidths } from './pdfTable.ts'
 import { setLines, type Span } from './setLines.ts'
 import { readSvg } from './svgTree.ts'
 
-const row = (keys: string[], scans: number): AnswerRow => ({
-  keys,
-  ...NO_FIGURES,
-  scans,
-  uniques: scans,
-  before: null,
-})
 function question(by: MadeQuestion['by'], rows: AnswerRow[], more: Partial<MadeQuestion> = {}): MadeQuestion {
   const total = { ...NO_FIGURES, scans: 60, uniques: 60, before: null }
   return {

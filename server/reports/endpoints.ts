@@ -13,6 +13,7 @@ import { missing, mount, overtaken, wrongField, writeTo, type Mounts } from '../
 import {
   findAmong,
   insertedId,
+  peopleNames,
   tables,
   type Database,
   type ReportRow,
@@ -62,10 +63,10 @@ export function reportsEndpoints(
 
   async function viewed(rows: readonly ReportRow[], workspace: WorkspaceRow): Promise<Report[]> {
     const ids = rows.map(({ id }) => id)
-    const people = await findAmong(read, tables.people, 'id', [
-      ...new Set(rows.map(({ personId }) => personId)),
-    ])
-    const names = new Map(people.map(({ id, name }) => [id, name]))
+    const nameOf = await peopleNames(
+      read,
+      rows.map(({ personId }) => personId),
+    )
     const links = await countsOf(read, 'reportLinks', ids, 't.endsAt > :now', { now: Date.now() })
     const mailings = await countsOf(read, 'reportMailings', ids, 't.nextAt IS NOT NULL')
     const campaigns = await findAmong(
@@ -88,7 +89,7 @@ export function reportsEndpoints(
         ...{ id, content: readStoredReport(content), version, createdAt, changedAt },
         of: campaign?.name ?? (clientId === null ? workspace.name : (clientOf.get(clientId) ?? '')),
         zone: campaign?.zone ?? workspace.zone,
-        by: names.get(personId) ?? 'someone who left',
+        by: nameOf(personId),
         links: links.get(id) ?? 0,
         mailings: mailings.get(id) ?? 0,
       }

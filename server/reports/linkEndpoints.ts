@@ -1,7 +1,7 @@
 import { reportsApi, type ReportLink } from '@flimbo/core/reports'
 import { openSpanOfDays } from '@flimbo/core/time'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import { findAmong, insertedId, tables, type Database, type ReportLinkRow } from '../database/index.ts'
+import { insertedId, peopleNames, tables, type Database, type ReportLinkRow } from '../database/index.ts'
 import type { Addresses } from '../line/index.ts'
 import { hashPassword } from '../workspace/index.ts'
 import type { ReportLinks } from './links.ts'
@@ -21,16 +21,16 @@ export function reportLinkEndpoints(mounts: Mounts, { database, addresses, repor
   const { read } = database
 
   async function viewed(rows: readonly ReportLinkRow[]): Promise<ReportLink[]> {
-    const people = await findAmong(read, tables.people, 'id', [
-      ...new Set(rows.map(({ personId }) => personId)),
-    ])
-    const names = new Map(people.map(({ id, name }) => [id, name]))
+    const nameOf = await peopleNames(
+      read,
+      rows.map(({ personId }) => personId),
+    )
     return rows.map(({ id, until, endsAt, passwordHash, personId, createdAt, opened, openedAt }) => ({
       ...{ id, until, createdAt, opened, openedAt },
       address: addresses.office + reportLinks.pathOf(id),
       isOver: endsAt <= Date.now(),
       hasPassword: passwordHash !== '',
-      by: names.get(personId) ?? 'someone who left',
+      by: nameOf(personId),
     }))
   }
 

@@ -4,11 +4,11 @@ import { join } from 'node:path'
 import { LessThanOrEqual, type EntityManager } from 'typeorm'
 import {
   failedIn,
-  questionsIn,
   recurrenceOf,
   readStoredReport,
-  reportDocument,
   reportFileName,
+  reportHeadlines,
+  reportSubtitle,
   type MadeReport,
   type ReportFile,
 } from '@flimbo/core/reports'
@@ -96,18 +96,12 @@ export const mailingJob = (
   payload: { mailingId: id, at, isExtra: personId !== null } satisfies MailingOrder,
 })
 
-/** Each question with its first figure, as a mail says it. */
-function figuresOf(made: MadeReport): [string, string][] {
-  const figures: [string, string][] = []
-  let title = ''
-  for (const part of reportDocument(made).parts) {
-    if (part.kind === 'heading') title = part.text
-    const [first] = part.kind === 'figures' ? part.figures : []
-    if (first)
-      figures.push([title, [first.value, first.beside && `(${first.beside})`].filter(Boolean).join(' ')])
-  }
-  return figures
-}
+/** Each question with what it comes to, as a mail says it. */
+const figuresOf = (made: MadeReport): [string, string][] =>
+  reportHeadlines(made).map(({ title, figure: { value, beside } }) => [
+    title,
+    beside.trim() === '' ? value : `${value} (${beside})`,
+  ])
 
 /** The work of mailing a report: it is made once, and mailed to each of its readers. */
 export function mailingWork({ database, live, makeReport, reportDrawing, directory }: Parts): JobWork {
@@ -169,8 +163,8 @@ export function mailingWork({ database, live, makeReport, reportDrawing, directo
     progress(1, 3)
     const files = await filesOf(jobId, workspaceId, made, settings.files)
     progress(2, 3)
-    const { title, subtitle } = reportDocument(made)
-    const [first] = questionsIn(made)
+    const figures = figuresOf(made)
+    const subject = figures.length > 0 ? `${made.name}: ${reportSubtitle(made)}` : made.name
     const sentence = `It was mailed to ${String(settings.to.length)} ${settings.to.length === 1 ? 'address' : 'addresses'}.`
     await database.write(async (manager: EntityManager) => {
       for (const to of settings.to)
@@ -183,9 +177,9 @@ export function mailingWork({ database, live, makeReport, reportDrawing, directo
             mailingId: mailing.id,
             to,
             owner: made.owner,
-            subject: first ? `${title}: ${subtitle}` : title,
+            subject,
             message: settings.message,
-            figures: figuresOf(made),
+            figures,
             files,
           } satisfies ReportMailPayload,
         })

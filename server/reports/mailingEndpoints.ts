@@ -7,7 +7,7 @@ import {
 } from '@flimbo/core/reports'
 import { nextTime } from '@flimbo/core/time'
 import { mount, wrongField, type Mounts } from '../api/index.ts'
-import { findAmong, insertedId, tables, type Database, type ReportMailingRow } from '../database/index.ts'
+import { insertedId, peopleNames, tables, type Database, type ReportMailingRow } from '../database/index.ts'
 import type { Jobs, JobViewer } from '../jobs/index.ts'
 import { mailingJob } from './mailing.ts'
 
@@ -28,13 +28,13 @@ export function reportMailingEndpoints(mounts: Mounts, { database, jobs, jobView
   const { read } = database
 
   async function viewed(rows: readonly ReportMailingRow[]): Promise<ReportMailing[]> {
-    const people = await findAmong(read, tables.people, 'id', [
-      ...new Set(rows.map(({ personId }) => personId)),
-    ])
-    const names = new Map(people.map(({ id, name }) => [id, name]))
+    const nameOf = await peopleNames(
+      read,
+      rows.map(({ personId }) => personId),
+    )
     return rows.map(({ id, settings, personId, nextAt, sentAt, fault }) => ({
       ...{ id, settings, nextAt, sentAt, fault },
-      by: names.get(personId) ?? 'someone who left',
+      by: nameOf(personId),
     }))
   }
   async function view(id: number): Promise<ReportMailing> {

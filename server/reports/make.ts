@@ -1,6 +1,6 @@
 import type { EntityManager } from 'typeorm'
 import { filtersInWords, questionTitle } from '@flimbo/core/charts'
-import { isOfKind } from '@flimbo/core/dimensions'
+import { isOfKind, type Dimension } from '@flimbo/core/dimensions'
 import {
   lookOfStyle,
   PLAIN_REPORT_LOOK,
@@ -46,6 +46,9 @@ type Days = { readonly from: string; readonly to: string }
  */
 export type MakeReport = (workspace: Workspace, content: ReportContent, now: number) => Promise<MadeReport>
 
+const titleOf = ({ title, value }: ReportQuestion, by: readonly Dimension[]) =>
+  title === '' ? questionTitle(value.view.what, by) : title
+
 /** RFC 9110, section 15.6.4: come again in a moment. */
 export const BUSY = 503
 
@@ -79,7 +82,7 @@ export function reportMaker({ read, reader, askFigures }: Parts): MakeReport {
     report: ReportContent,
     now: number,
   ): Promise<MadeQuestion> {
-    const { key, title, value, hasOwnPeriod, drawnAs, hasPatterns, rows } = question
+    const { key, value, hasOwnPeriod, drawnAs, hasPatterns, rows } = question
     const { view } = value
     const { of, campaign, code, name } = scope
     const zone = campaign?.zone ?? workspace.zone
@@ -101,7 +104,7 @@ export function reportMaker({ read, reader, askFigures }: Parts): MakeReport {
     return {
       kind: 'question',
       key,
-      title: title === '' ? questionTitle(view.what, by) : title,
+      title: titleOf(question, by),
       of: isAllOfReport || (report.campaignId === null && !campaign) ? '' : name,
       zone,
       ...days,
@@ -129,11 +132,11 @@ export function reportMaker({ read, reader, askFigures }: Parts): MakeReport {
     report: ReportContent,
     now: number,
   ): Promise<MadeQuestion | FailedQuestion> {
-    const { key, title, value } = question
+    const { key } = question
     const failed = (sentence: string): FailedQuestion => ({
       kind: 'failed',
       key,
-      title: title === '' ? questionTitle(value.view.what, value.view.by) : title,
+      title: titleOf(question, question.value.view.by),
       sentence,
     })
     const scope = await scopeOfQuestion(read, workspace.id, question, report)

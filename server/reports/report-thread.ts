@@ -58,6 +58,6 @@ async function file(made: MadeReport, as: ReportFile, logoFile: PictureFile | nu
   }
 }
 
-export const reportCalls = { page, file }
+const reportCalls = { page, file }
 export type ReportCalls = typeof reportCalls
 serveCalls(reportCalls)

@@ -1,6 +1,11 @@
 import type { EntityManager } from 'typeorm'
-import type { ReportContent, ReportQuestion } from '@flimbo/core/reports'
-import type { SavedValue } from '@flimbo/core/results'
+import {
+  ofQuestion,
+  ofReport,
+  type ReportContent,
+  type ReportOwner,
+  type ReportQuestion,
+} from '@flimbo/core/reports'
 import type { Of } from '@flimbo/core/scans'
 import { wrongField } from '../api/index.ts'
 import { tables, type CampaignRow, type CodeRow } from '../database/index.ts'
@@ -18,22 +23,6 @@ export interface FoundScope {
   readonly code: CodeRow | null
 }
 
-type Owner = Pick<ReportContent, 'clientId' | 'campaignId'>
-
-/** What a report is of, as figures are asked for. */
-export const ofReport = ({ clientId, campaignId }: Owner): Of => {
-  if (campaignId !== null) return { campaignId }
-  return clientId === null ? {} : { clientId }
-}
-
-/** What a question is of: the nearest thing it names, or all that its report is of. */
-function ofQuestion({ codeId, routeId, campaignId, clientId }: SavedValue, report: Owner): Of {
-  if (codeId !== undefined) return { codeId }
-  if (routeId !== undefined) return { routeId }
-  if (campaignId !== undefined) return { campaignId }
-  return clientId === undefined ? ofReport(report) : { clientId }
-}
-
 /** Finds what is meant; null where it is gone, or another workspace's. */
 async function find(read: EntityManager, workspaceId: number, of: Of): Promise<FoundScope | null> {
   const { clientId, routeId, codeId } = of
@@ -42,25 +31,17 @@ async function find(read: EntityManager, workspaceId: number, of: Of): Promise<F
   const campaignId = of.campaignId ?? code?.campaignId ?? route?.campaignId
   const campaign =
     campaignId === undefined ? null : await read.findOneBy(tables.campaigns, { id: campaignId, workspaceId })
-  if (codeId !== undefined)
-    return (
-      campaign && code && { of, name: `Piece “${code.name}”`, campaign, clientId: campaign.clientId, code }
-    )
-  if (routeId !== undefined)
-    return (
-      campaign && route && { of, name: `Route “${route.name}”`, campaign, clientId: campaign.clientId, code }
-    )
-  if (of.campaignId !== undefined)
-    return (
-      campaign && { of, name: `Campaign “${campaign.name}”`, campaign, clientId: campaign.clientId, code }
-    )
+  const inCampaign = (name: string) => campaign && { of, name, campaign, clientId: campaign.clientId, code }
+  if (codeId !== undefined) return code && inCampaign(`Piece “${code.name}”`)
+  if (routeId !== undefined) return route && inCampaign(`Route “${route.name}”`)
+  if (of.campaignId !== undefined) return inCampaign(`Campaign “${campaign?.name ?? ''}”`)
   if (clientId === undefined) return { of, name: '', campaign, clientId: null, code }
   const client = await read.findOneBy(tables.clients, { id: clientId, workspaceId })
   return client && { of, name: `Client “${client.name}”`, campaign, clientId, code }
 }
 
 /** Finds what a report is of; null where it is gone. */
-export const scopeOfReport = (read: EntityManager, workspaceId: number, report: Owner) =>
+export const scopeOfReport = (read: EntityManager, workspaceId: number, report: ReportOwner) =>
   find(read, workspaceId, ofReport(report))
 
 /** Finds what a question of a report is of; null where it is gone. */
@@ -68,11 +49,11 @@ export const scopeOfQuestion = (
   read: EntityManager,
   workspaceId: number,
   { value }: Pick<ReportQuestion, 'value'>,
-  report: Owner,
+  report: ReportOwner,
 ) => find(read, workspaceId, ofQuestion(value, report))
 
 /** Whether what a question is of is part of what its report is of: nobody is handed another client's figures by mistake. */
-export function isWithin({ clientId, campaignId }: Owner, scope: FoundScope): boolean {
+export function isWithin({ clientId, campaignId }: ReportOwner, scope: FoundScope): boolean {
   if (campaignId !== null) return scope.campaign?.id === campaignId
   return clientId === null || scope.clientId === clientId
 }

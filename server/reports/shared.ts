@@ -3,8 +3,7 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import express, { type Request, type Response, type Router } from 'express'
 import { LRUCache } from 'lru-cache'
-import { html, trusted, type Markup } from '@flimbo/core/fields'
-import { publicDocument } from '@flimbo/core/pages'
+import { html, type Markup } from '@flimbo/core/fields'
 import {
   PLAIN_REPORT_LOOK,
   REPORT_FILE_NAMES,
@@ -16,7 +15,7 @@ import {
   type ReportFile,
 } from '@flimbo/core/reports'
 import { dayIn } from '@flimbo/core/time'
-import { attach, Refusal } from '../api/index.ts'
+import { attach, Refusal, sendPublicPage } from '../api/index.ts'
 import { tables, type Database, type ReportLinkRow } from '../database/index.ts'
 import type { createAttempts } from '../door/index.ts'
 import { isPassword } from '../workspace/index.ts'
@@ -30,6 +29,8 @@ const FONTS = ['latin', 'latin-ext'] as const
 /** However often it is opened, a report is made once in so long. */
 const FRESH_MS = 60_000
 const MADE_MAX = 40
+/** Of what is said in place of a report. */
+const OWN_CSS = reportCss(PLAIN_REPORT_LOOK, SHARED_FONTS_PATH)
 const PASSWORD_LONGEST = 200
 /** Stands in a page that was drawn for many where the nonce of each answer belongs; nobody can write it. */
 const NONCE_MARK = randomUUID()
@@ -60,16 +61,8 @@ export function sharedReports(parts: Parts): Router {
   const pages = new LRUCache<string, Promise<{ readonly markup: string }>>({ max: MADE_MAX, ttl: FRESH_MS })
   const drawn = new LRUCache<string, Promise<Uint8Array>>({ max: MADE_MAX, ttl: FRESH_MS })
 
-  function say(response: Response, status: number, title: string, body: Markup): void {
-    const { nonce } = response.locals as { nonce: string }
-    const css = reportCss(PLAIN_REPORT_LOOK, SHARED_FONTS_PATH)
-    const head = html`<style nonce="${nonce}">
-      ${trusted(css)}
-    </style>`.markup
-    response
-      .status(status)
-      .type('html')
-      .send(publicDocument(title, body.markup, { css: '', head }))
+  const say = (response: Response, status: number, title: string, body: Markup) => {
+    sendPublicPage(response, { status, title, body, css: OWN_CSS })
   }
   const over = (response: Response) => {
     say(

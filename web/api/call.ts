@@ -4,6 +4,7 @@ import {
   problemOf,
   type AnswerOf,
   type Endpoint,
+  type FieldFault,
   type InputOf,
   type Problem,
 } from '@flimbo/core/api'
@@ -22,6 +23,10 @@ export function sentenceOf(error: unknown, otherwise: string): string {
     ? (error.problem.fields?.[0]?.message ?? error.problem.detail)
     : otherwise
 }
+
+/** What the server found wrong, field by field; nothing where no such answer came. */
+export const faultsIn = (error: unknown): readonly FieldFault[] =>
+  error instanceof ApiProblem ? (error.problem.fields ?? []) : []
 
 /** What somebody else stored since, where a save met that; null for every other refusal, of the same status too. */
 export function newerOf<T>(error: unknown): { readonly current: T } | null {

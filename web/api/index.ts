@@ -1,4 +1,4 @@
-export { ApiProblem, newerOf, call, hrefOf, sentenceOf, upload } from './call.ts'
+export { ApiProblem, faultsIn, newerOf, call, hrefOf, sentenceOf, upload } from './call.ts'
 export { byContract, showFaults } from './forms.ts'
 export { useLive } from './live.ts'
 export { useAnswer, useChange } from './queries.ts'

@@ -1,7 +1,7 @@
 import { Button, FormControlLabel, MenuItem, Stack, Switch, TextField, Typography } from '@mui/material'
 import { goalsApi, type GoalKind, type GoalRow } from '@flimbo/core/goals'
 import { useState } from 'react'
-import { ApiProblem, sentenceOf, useAnswer, useChange, useVersion } from '../api/index.ts'
+import { faultsIn, sentenceOf, useAnswer, useChange, useVersion } from '../api/index.ts'
 import { Conflict, Fault, Inspector } from '../ui/index.ts'
 import { draftOf, keyOfName, NEW_GOAL, readDraft, type GoalDraft } from './goalForm.ts'
 import { Snippets } from './Snippets.tsx'
@@ -22,10 +22,8 @@ interface Props {
 }
 
 /** Faults the server found, at their fields. */
-function serverFaults(error: unknown): Map<string, string> {
-  const fields = error instanceof ApiProblem ? (error.problem.fields ?? []) : []
-  return new Map(fields.map(({ path, message }) => [path.replace(/^value\./, ''), message]))
-}
+const serverFaults = (error: unknown): Map<string, string> =>
+  new Map(faultsIn(error).map(({ path, message }) => [path.replace(/^value\./, ''), message]))
 
 /** One goal: what it is, how often it counts, and what the site needs for it. */
 export function GoalInspector({ campaignId, goal, currency, close, choose }: Props) {

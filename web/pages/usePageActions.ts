@@ -1,5 +1,5 @@
 import { pagesApi, type Page } from '@flimbo/core/pages'
-import { ApiProblem, sentenceOf, useChange } from '../api/index.ts'
+import { faultsIn, sentenceOf, useChange } from '../api/index.ts'
 import type { PageDraft } from './usePageDraft.ts'
 
 /** What is done with a page as a whole, and what was wrong with it. */
@@ -15,11 +15,10 @@ export function usePageActions(
   const remove = useChange(pagesApi.remove)
   const { id } = page
   const error = publish.error ?? discard.error ?? copy.error ?? remove.error
-  const fields = error instanceof ApiProblem ? (error.problem.fields ?? []) : []
   return {
     isPublishing: publish.isPending,
     trouble: error ? sentenceOf(error, 'That could not be done. Nothing was changed.') : null,
-    faults: fields.map(({ path, message }) => {
+    faults: faultsIn(error).map(({ path, message }) => {
       const dot = path.indexOf('.')
       return { partId: path.slice(0, dot), path: path.slice(dot + 1), sentence: message }
     }),

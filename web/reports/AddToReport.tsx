@@ -41,7 +41,13 @@ function Adding({ value, campaignId }: Props) {
   return (
     <Stack spacing={2}>
       <Stack direction="row" spacing={1}>
-        <NamePickField rows={rows} chosen={chosen} choose={setChosen} />
+        <NamePick
+          label="Report"
+          options={rows.map(({ id, content }) => ({ id, name: content.name }))}
+          chosen={chosen}
+          change={setChosen}
+          width={240}
+        />
         <Button
           variant="contained"
           disabled={!report || change.isPending}
@@ -97,17 +103,4 @@ function Adding({ value, campaignId }: Props) {
       </Link>
     </Stack>
   )
-}
-
-function NamePickField({
-  rows,
-  chosen,
-  choose,
-}: {
-  rows: readonly Report[]
-  chosen: number | null
-  choose: (id: number | null) => void
-}) {
-  const options = rows.map(({ id, content }) => ({ id, name: content.name }))
-  return <NamePick label="Report" options={options} chosen={chosen} change={choose} width={240} />
 }

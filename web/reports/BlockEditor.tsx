@@ -1,6 +1,7 @@
 import { Button, FormControlLabel, MenuItem, Skeleton, Stack, Switch, TextField } from '@mui/material'
-import { answerKinds, questionTitle, type ChartKind } from '@flimbo/core/charts'
+import { answerKinds, CHART_NAMES, questionTitle } from '@flimbo/core/charts'
 import {
+  ofQuestion,
   REPORT_ROWS_MAX,
   type DrawnAs,
   type ReportBlock,
@@ -56,16 +57,6 @@ export function BlockEditor({ block, remove, ...props }: Props & { block: Report
   )
 }
 
-const DRAWN: Readonly<Record<ChartKind, string>> = {
-  time: 'Chart',
-  lines: 'Lines',
-  multiples: 'Side by side',
-  week: 'Chart',
-  bars: 'Bars',
-  cells: 'Cells',
-  flow: 'Flow',
-  map: 'Map',
-}
 const ROWS = [0, 5, 10, 25, 50, REPORT_ROWS_MAX]
 
 function QuestionEditor({ question, content, zone, edit }: Props & { question: ReportQuestion }) {
@@ -77,9 +68,8 @@ function QuestionEditor({ question, content, zone, edit }: Props & { question: R
   }
   const days = daysOf(hasOwnPeriod ? view.period : content.period, zone, now)
   const by = partedBy(view, days)
-  const { view: _view, ...named } = value
   const asked: AskedResults = {
-    of: Object.keys(named).length > 0 ? nearest(value) : ofReport(content),
+    of: ofQuestion(value, content),
     zone,
     campaign: null,
     view,
@@ -136,10 +126,10 @@ function QuestionEditor({ question, content, zone, edit }: Props & { question: R
             change({ drawnAs: target.value as DrawnAs })
           }}
         >
-          <MenuItem value="usual">{DRAWN[kinds[0]]}</MenuItem>
+          <MenuItem value="usual">{CHART_NAMES[kinds[0]]}</MenuItem>
           {kinds.slice(1).map((kind) => (
             <MenuItem key={kind} value={kind}>
-              {DRAWN[kind]}
+              {CHART_NAMES[kind]}
             </MenuItem>
           ))}
           <MenuItem value="none">No chart</MenuItem>
@@ -177,15 +167,4 @@ function QuestionEditor({ question, content, zone, edit }: Props & { question: R
       </Stack>
     </Stack>
   )
-}
-
-function nearest({ codeId, routeId, campaignId, clientId }: ReportQuestion['value']): AskedResults['of'] {
-  if (codeId !== undefined) return { codeId }
-  if (routeId !== undefined) return { routeId }
-  return campaignId === undefined ? { clientId } : { campaignId }
-}
-
-function ofReport({ clientId, campaignId }: ReportContent): AskedResults['of'] {
-  if (campaignId !== null) return { campaignId }
-  return clientId === null ? {} : { clientId }
 }

@@ -100,30 +100,33 @@ function Writing({ report }: { report: Report }) {
 function Downloads({ report: { id }, isChanged }: { report: Report; isChanged: boolean }) {
   const file = useFile(reportsApi.makeFile)
   return (
-    <PanelButton label="Download" name="Download the report" color="inherit" align="right" width={280}>
-      {(close) => (
-        <Stack spacing={1}>
-          <Typography variant="body2" color="textSecondary">
-            {isChanged
-              ? 'The report as it was saved last, with the figures of now.'
-              : 'With the figures of now.'}
-          </Typography>
-          {REPORT_FILES.map((each) => (
-            <Button
-              key={each}
-              color="inherit"
-              sx={{ justifyContent: 'flex-start' }}
-              onClick={() => {
-                close()
-                void file.order({ params: { id }, body: { file: each } })
-              }}
-            >
-              {REPORT_FILE_NAMES[each]}
-            </Button>
-          ))}
-          <Fault sentence={file.fault} />
-        </Stack>
-      )}
-    </PanelButton>
+    <>
+      {/* The panel is closed by then. */}
+      <Fault sentence={file.fault} />
+      <PanelButton label="Download" name="Download the report" color="inherit" align="right" width={280}>
+        {(close) => (
+          <Stack spacing={1}>
+            <Typography variant="body2" color="textSecondary">
+              {isChanged
+                ? 'The report as it was saved last, with the figures of now.'
+                : 'With the figures of now.'}
+            </Typography>
+            {REPORT_FILES.map((each) => (
+              <Button
+                key={each}
+                color="inherit"
+                sx={{ justifyContent: 'flex-start' }}
+                onClick={() => {
+                  close()
+                  void file.order({ params: { id }, body: { file: each } })
+                }}
+              >
+                {REPORT_FILE_NAMES[each]}
+              </Button>
+            ))}
+          </Stack>
+        )}
+      </PanelButton>
+    </>
   )
 }

@@ -1,4 +1,4 @@
-import { questionsOf, type ReportBlock, type ReportContent, type ReportQuestion } from '@flimbo/core/reports'
+import type { ReportBlock, ReportContent, ReportQuestion } from '@flimbo/core/reports'
 import { questionTitle } from '@flimbo/core/charts'
 import { plainText } from '@flimbo/core/fields'
 import { DEFAULT_PRESET, DEFAULT_VIEW, type SavedValue } from '@flimbo/core/results'
@@ -71,6 +71,3 @@ export function blockTitle(block: ReportBlock): string {
   const { what, by } = block.value.view
   return block.title === '' ? questionTitle(what, by) : block.title
 }
-
-/** Whether a report may be handed on: it has a name, and says or asks something. */
-export const hasQuestions = (content: ReportContent): boolean => questionsOf(content).length > 0

@@ -2,7 +2,7 @@ import { reportContent, reportsApi, type Report, type ReportContent } from '@fli
 import { fieldFaults } from '@flimbo/core/api'
 import equal from 'fast-deep-equal'
 import { useState } from 'react'
-import { ApiProblem, sentenceOf, useChange, useVersion } from '../api/index.ts'
+import { faultsIn, sentenceOf, useChange, useVersion } from '../api/index.ts'
 
 /** A report while it is written: nothing of it is stored before it is saved. */
 export function useReportDraft(report: Report) {
@@ -30,8 +30,9 @@ export function useReportDraft(report: Report) {
       )
       if (saved) setDraft(null)
     } catch (error) {
-      const fields = error instanceof ApiProblem ? (error.problem.fields ?? []) : []
-      setFaults(new Map(fields.map(({ path, message }) => [path.replace(/^content\./, ''), message])))
+      setFaults(
+        new Map(faultsIn(error).map(({ path, message }) => [path.replace(/^content\./, ''), message])),
+      )
       setTrouble(sentenceOf(error, 'The report could not be saved. What you wrote is still here.'))
     }
   }

@@ -2,7 +2,9 @@ import { FormControlLabel, Stack, Switch, ToggleButton, ToggleButtonGroup } from
 import {
   answerKinds,
   answerTable,
+  answerInWords,
   CHART_COLOURS,
+  CHART_NAMES,
   crossedTimeKeys,
   drawShown,
   plainKind,
@@ -12,7 +14,6 @@ import {
   type ExpectedPiece,
 } from '@flimbo/core/charts'
 import type { Dimension } from '@flimbo/core/dimensions'
-import { quantity } from '@flimbo/core/formats'
 import type { Answer, Measure } from '@flimbo/core/results'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { Chart, useChartColours } from '../charts/index.ts'
@@ -23,18 +24,6 @@ import { TakeAway } from './TakeAway.tsx'
 const AnswerMap = lazy(async () => ({ default: (await import('./AnswerMap.tsx')).AnswerMap }))
 
 type Shown = ChartKind | 'table'
-const LABELS: Readonly<Record<Shown, string>> = {
-  time: 'Chart',
-  lines: 'Lines',
-  multiples: 'Side by side',
-  week: 'Chart',
-  bars: 'Bars',
-  cells: 'Cells',
-  flow: 'Flow',
-  map: 'Map',
-  table: 'Table',
-}
-
 export interface AnswerProps {
   readonly what: Measure
   readonly by: readonly Dimension[]
@@ -88,7 +77,7 @@ export function AnswerSheet(props: AnswerProps) {
     colours,
   ])
   const title = questionTitle(what, by)
-  const label = `${title}: ${quantity(answer.total.scans, 'scan')}, ${quantity(answer.rows.length, 'row')}`
+  const label = answerInWords(title, answer)
   return (
     <Sheet
       title={title}
@@ -117,7 +106,7 @@ export function AnswerSheet(props: AnswerProps) {
           >
             {kinds.map((kind) => (
               <ToggleButton key={kind} value={kind}>
-                {LABELS[kind]}
+                {kind === 'table' ? 'Table' : CHART_NAMES[kind]}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>

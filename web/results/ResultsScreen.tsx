@@ -1,5 +1,5 @@
 import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
-import { isOfKind, timeKey, toggleKey } from '@flimbo/core/dimensions'
+import { isOfKind, toggleKey } from '@flimbo/core/dimensions'
 import {
   AGAINST_NAMES,
   isForecast,
@@ -9,7 +9,7 @@ import {
   viewQuestions,
   type SavedValue,
 } from '@flimbo/core/results'
-import type { ExpectedPiece } from '@flimbo/core/charts'
+import { chartMarks, type ExpectedPiece } from '@flimbo/core/charts'
 import { unusualApi } from '@flimbo/core/unusual'
 import { workspaceApi } from '@flimbo/core/workspace'
 import { useMemo, type ComponentType } from 'react'
@@ -62,16 +62,7 @@ export function ResultsScreen({
   const summary = useAnswer(resultsApi.get, { query: { ...of, from, to } })
   const [total, answer] = figures.data?.answers ?? []
   const [unit] = by
-  const marks = useMemo(
-    () =>
-      unit && isOfKind(unit, 'time')
-        ? (summary.data?.marks ?? []).map(({ at }, i) => ({
-            key: timeKey(zone, unit, at),
-            name: String(i + 1),
-          }))
-        : [],
-    [summary.data, unit, zone],
-  )
+  const marks = useMemo(() => chartMarks(summary.data?.marks ?? [], unit, zone), [summary.data, unit, zone])
   const isExpected = isForecast(view, by)
   const forecast = useAnswer(unusualApi.expected, { query: { ...of, from, to } }, { enabled: isExpected })
   const expected = useMemo(

@@ -4,7 +4,7 @@ import { day } from '@flimbo/core/formats'
 import { walletApi, walletSetting } from '@flimbo/core/pages'
 import { dayIn } from '@flimbo/core/time'
 import { useState } from 'react'
-import { ApiProblem, sentenceOf, useAnswer, useChange } from '../api/index.ts'
+import { faultsIn, sentenceOf, useAnswer, useChange } from '../api/index.ts'
 import { useSession } from '../session/index.ts'
 import { Fault, Sheet, Trouble } from '../ui/index.ts'
 
@@ -39,7 +39,7 @@ export function WalletPart() {
   if (state.isError) return <Trouble error={state.error} />
   if (!state.data) return <Skeleton variant="rounded" height={320} />
   const { stored, version } = state.data
-  const fields = change.error instanceof ApiProblem ? (change.error.problem.fields ?? []) : []
+  const fields = faultsIn(change.error)
   const faultOf = (name: string) =>
     faults.find(({ path }) => path === name)?.message ??
     fields.find(({ path }) => path === `value.${name}`)?.message

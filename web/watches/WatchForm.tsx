@@ -3,7 +3,7 @@ import { fieldFaults } from '@flimbo/core/api'
 import type { Scope } from '@flimbo/core/scans'
 import { newWatch, watchesApi, type NewWatch, type WatchEvery, type WatchWhat } from '@flimbo/core/watches'
 import { useState } from 'react'
-import { ApiProblem, sentenceOf, useChange } from '../api/index.ts'
+import { faultsIn, sentenceOf, useChange } from '../api/index.ts'
 
 const WHAT: Readonly<Record<WatchWhat, string>> = {
   summary: 'A summary',
@@ -55,7 +55,7 @@ export function WatchForm({ scope }: { scope: Scope }) {
       )
     else add.reset()
   }
-  const isOfNumber = add.error instanceof ApiProblem && add.error.problem.fields?.[0]?.path === 'n'
+  const isOfNumber = faultsIn(add.error)[0]?.path === 'n'
   const isNumberWrong = fault !== null && counted !== undefined && (!add.isError || isOfNumber)
   return (
     <Stack
