@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { age, quantity, day, moment, number, share } from './index.ts'
+import { age, bounds, quantity, day, moment, number, share } from './index.ts'
 
 const MINUTE = 60_000
 
@@ -18,6 +18,11 @@ describe('how things are written', () => {
     [1000, '1,000 scans'],
   ])('%i of something as %s', (n, text) => {
     expect(quantity(n, 'scan')).toBe(text)
+  })
+  it('an interval, below nothing too, with the sign for minus', () => {
+    expect(bounds({ low: 0.223, high: 0.399 })).toBe('22.3 to 39.9 %')
+    expect(bounds({ low: -0.011, high: 0.008 })).toBe('−1.1 to 0.8 %')
+    expect(bounds({ low: -0.02, high: -0.01 })).toBe('−2.0 to −1.0 %')
   })
   it('with an own plural', () => {
     expect(quantity(2, 'look ahead', 'looks ahead')).toBe('2 looks ahead')

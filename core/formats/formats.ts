@@ -19,7 +19,7 @@ export const percent = (part: number): string => `${withMinus((100 * part).toFix
 
 /** The ends of an interval: "22.3 to 39.9 %". */
 export const bounds = ({ low, high }: { readonly low: number; readonly high: number }): string =>
-  `${(100 * low).toFixed(1)} to ${percent(high)}`
+  `${withMinus((100 * low).toFixed(1))} to ${percent(high)}`
 
 /** A part with the ends of its interval: "30.4 % (22.3 to 39.9 %)"; a dash where there is none. */
 export function rateWithin(
