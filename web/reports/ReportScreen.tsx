@@ -1,10 +1,10 @@
 import { Box, Button, Skeleton, Stack, Typography } from '@mui/material'
 import { REPORT_FILE_NAMES, REPORT_FILES, reportsApi, type Report } from '@flimbo/core/reports'
 import { useState } from 'react'
-import { Link as RouterLink, useParams } from 'react-router'
+import { Link as RouterLink, Navigate, useParams } from 'react-router'
 import { useAnswer } from '../api/index.ts'
 import { useFile } from '../jobs/index.ts'
-import { Conflict, Fault, PanelButton, Trouble } from '../ui/index.ts'
+import { Conflict, Fault, LeaveGuard, PanelButton, Trouble } from '../ui/index.ts'
 import { BlockEditor } from './BlockEditor.tsx'
 import { BlockList } from './BlockList.tsx'
 import { LinksPanel } from './LinksPanel.tsx'
@@ -17,11 +17,10 @@ import { useReportDraft } from './useReportDraft.ts'
 /** One report: written at the left, as its readers see it at the right. */
 export function ReportScreen() {
   const id = Number(useParams().reportId)
-  const report = useAnswer(
-    reportsApi.get,
-    { params: { id } },
-    { enabled: Number.isSafeInteger(id) && id > 0 },
-  )
+  const isNumber = Number.isSafeInteger(id) && id > 0
+  const report = useAnswer(reportsApi.get, { params: { id } }, { enabled: isNumber })
+  // Half an address is that of all reports.
+  if (!isNumber) return <Navigate to=".." relative="path" replace />
   if (report.isError) return <Trouble error={report.error} />
   if (!report.data) return <Skeleton variant="rounded" height={480} sx={{ m: 2 }} />
   return <Writing key={id} report={report.data} />
@@ -61,6 +60,7 @@ function Writing({ report }: { report: Report }) {
           Save
         </Button>
       </Stack>
+      <LeaveGuard isChanged={isChanged} what="report" />
       <Fault sentence={trouble} />
       {draft.isOvertaken && (
         <Box sx={{ mb: 1.5 }}>

@@ -56,6 +56,7 @@ function show(path: string, answer: (asked: Asked) => unknown = () => undefined)
   const router = createMemoryRouter(
     [
       { path: '/reports', element: <ReportsScreen /> },
+      { path: '/campaigns/3/reports', element: <ReportsScreen /> },
       { path: '/reports/:reportId', element: <ReportScreen /> },
       {
         path: '/results',
@@ -168,6 +169,24 @@ describe('a report on its screen', () => {
     type('Title', 'Mine')
     await press('Save')
     await screen.findByText('This question is of another client.')
+  })
+
+  it('is not left behind unsaved without being asked', async () => {
+    show('/reports/7')
+    await screen.findByRole('button', { name: 'Add text' })
+    type('Title', 'Mine')
+    fireEvent.click(screen.getByRole('link', { name: 'All reports' }))
+    const asked = within(await screen.findByRole('dialog', { name: 'Leave without saving?' }))
+    fireEvent.click(asked.getByRole('button', { name: 'Cancel' }))
+    expect(screen.getByLabelText('Title')).toHaveProperty('value', 'Mine')
+    fireEvent.click(screen.getByRole('link', { name: 'All reports', hidden: true }))
+    fireEvent.click(await screen.findByRole('button', { name: 'Discard changes', hidden: false }))
+    await screen.findByRole('table', { name: 'Reports' })
+  })
+
+  it('is the list where its address is but half of one', async () => {
+    show('/reports/abc')
+    await screen.findByRole('table', { name: 'Reports' })
   })
 
   it('moves and removes its parts by button', async () => {
