@@ -14,8 +14,11 @@ import {
   readStoredReport,
   reportContent,
   reportData,
+  ofQuestion,
   reportDocument,
+  reportHeadlines,
   reportPage,
+  reportSubtitle,
   reportTables,
   sheetNames,
   type MadeQuestion,
@@ -112,6 +115,41 @@ const TAGS =
   'head meta title style body main header div h1 h2 p dl dt dd b span figure svg table caption thead tbody tr th td footer'.split(
     ' ',
   )
+
+describe('a report in a few words', () => {
+  it('says the same figures as its page, question by question', () => {
+    const report = made(question(TWO), question(TWO, { title: 'To what end?', what: 'leadRate' }))
+    const headlines = reportHeadlines(report)
+    expect(headlines.map(({ title }) => title)).toEqual(['Through which piece?', 'To what end?'])
+    expect(headlines.map(({ figure }) => figure)).toEqual(
+      partsOf(report, 'figures').map(({ figures: [first] }) => first),
+    )
+    expect(reportSubtitle(report)).toBe(reportDocument(report).subtitle)
+  })
+
+  it('has nothing to say of questions that could not be answered', () => {
+    const failed = { kind: 'failed', key: 'x', title: 'Gone', sentence: 'It was deleted.' } as const
+    expect(reportHeadlines(made(failed))).toEqual([])
+    expect(reportSubtitle(made(failed))).toBe('Saltmarsh Line · Summer')
+  })
+})
+
+describe('what a question of a report is of', () => {
+  const ofCampaign = { clientId: null, campaignId: 3 }
+  const ofNone = { clientId: null, campaignId: null }
+  it.each([
+    [{}, ofCampaign, { campaignId: 3 }],
+    [{}, { clientId: 2, campaignId: null }, { clientId: 2 }],
+    [{}, ofNone, {}],
+    // The nearest of what it names; a campaign goes along, so that it is found again.
+    [{ campaignId: 3, codeId: 7 }, ofCampaign, { codeId: 7 }],
+    [{ campaignId: 3, routeId: 5 }, ofCampaign, { routeId: 5 }],
+    [{ campaignId: 4 }, ofNone, { campaignId: 4 }],
+    [{ clientId: 2 }, ofNone, { clientId: 2 }],
+  ])('%j in a report of %j: %j', (named, report, of) => {
+    expect(ofQuestion({ ...named, view: DEFAULT_VIEW as never }, report)).toEqual(of)
+  })
+})
 
 describe('a report as data', () => {
   it('is the answers alone, in the shape that the API promises', () => {
