@@ -18,5 +18,12 @@ export {
   withoutDimension,
 } from './filters.ts'
 export type { Filters } from './filters.ts'
-export { hourOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey, timePieces } from './timeKeys.ts'
+export {
+  DAY_QUARTERS,
+  hoursOfWeek,
+  RECURRING_KEYS,
+  RECURRING_PLACE,
+  timeKey,
+  timePieces,
+} from './timeKeys.ts'
 export type { TimePiece } from './timeKeys.ts'

@@ -2,10 +2,18 @@ import { tz } from '@date-fns/tz'
 import { format } from 'date-fns'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { hourOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey } from './index.ts'
+import { QUARTER_MS } from '../time/index.ts'
+import { DAY_QUARTERS, hoursOfWeek, RECURRING_KEYS, RECURRING_PLACE, timeKey } from './index.ts'
 
 const ZONES = ['Europe/Berlin', 'Asia/Kathmandu', 'Australia/Lord_Howe', 'America/St_Johns', 'Pacific/Apia']
-const moments = fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2100, 0) })
+/** Days on which clocks change in one of them; Apia had no 30 December 2011 (IANA time zone database). */
+const CHANGES = ['2026-03-29', '2026-10-25', '2026-04-04', '2026-10-03', '2026-03-08', '2011-12-30'] as const
+const moments = fc.oneof(
+  fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2100, 0) }),
+  fc
+    .tuple(fc.constantFrom(...CHANGES), fc.integer({ min: 0, max: 86_399_999 }))
+    .map(([day, after]) => Date.parse(day) + after),
+)
 
 describe('what a piece of time is called', () => {
   // ISO 8601: weeks begin on Monday; week 1 holds the year's first Thursday.
@@ -45,7 +53,9 @@ describe('what a piece of time is called', () => {
           called('yyyy-QQQ'),
           called('yyyy'),
         ])
-        const hour = hourOfWeek(zone, at)
+        const quarter = Math.floor(at / QUARTER_MS)
+        const day = Math.floor(quarter / DAY_QUARTERS)
+        const hour = hoursOfWeek(zone, day)[quarter - day * DAY_QUARTERS] ?? -1
         for (const [dimension, pattern] of [
           ['hourOfDay', 'HH'],
           ['weekday', 'i'],

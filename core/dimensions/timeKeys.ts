@@ -1,6 +1,6 @@
 import { tz } from '@date-fns/tz'
 import { getISOWeek, getISOWeekYear } from 'date-fns'
-import { buckets, clockFace, dayIn, zoneOffsetMs, type Span, type Unit } from '../time/index.ts'
+import { buckets, dayIn, QUARTER_MS, zoneOffsetMs, type Span, type Unit } from '../time/index.ts'
 
 const MINUTE_MS = 60_000
 const two = (n: number) => String(n).padStart(2, '0')
@@ -44,10 +44,29 @@ export const timePieces = (zone: string, span: Span, unit: Unit): TimePiece[] =>
 
 export const HOURS_OF_WEEK = 168
 
-/** Which hour of the week a moment lies in, in a zone: 0 is Monday from 0:00, 167 is Sunday from 23:00. */
-export function hourOfWeek(zone: string, at: number): number {
-  const { weekday, minute } = clockFace(zone, at)
-  return (weekday - 1) * 24 + Math.floor(minute / 60)
+const HOUR_MS = 3_600_000
+/** So many quarters of an hour has a day of UTC. */
+export const DAY_QUARTERS = 96
+/** The day that moments are counted from, 1 January 1970, was a Thursday. */
+const HOURS_SINCE_MONDAY = 3 * 24
+
+/**
+ * Which hour of the week each quarter of an hour of a day of UTC lies in, in a zone: 0 is Monday from 0:00, 167 is Sunday
+ * from 23:00.
+ *
+ * @param day days since 1 January 1970, UTC
+ */
+export function hoursOfWeek(zone: string, day: number): number[] {
+  const start = day * DAY_QUARTERS * QUARTER_MS
+  const momentOf = (quarter: number) => start + quarter * QUARTER_MS
+  const [first, last] = [zoneOffsetMs(zone, start), zoneOffsetMs(zone, momentOf(DAY_QUARTERS - 1))]
+  // No zone changes its clock and changes it back within a day: one that has not moved is asked twice, not 96 times.
+  const offsetAt = (at: number) => (first === last ? first : zoneOffsetMs(zone, at))
+  return Array.from({ length: DAY_QUARTERS }, (_, quarter) => {
+    const at = momentOf(quarter)
+    const hour = Math.floor((at + offsetAt(at)) / HOUR_MS) + HOURS_SINCE_MONDAY
+    return ((hour % HOURS_OF_WEEK) + HOURS_OF_WEEK) % HOURS_OF_WEEK
+  })
 }
 
 /** Keys of what comes again: `00` to `23`; `1` for Monday to `7` for Sunday (ISO 8601); both, as `1-00` to `7-23`. */

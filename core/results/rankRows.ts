@@ -25,18 +25,22 @@ export function rankRows(
   now: readonly KeyedFigures[],
   before: readonly KeyedFigures[] | null,
 ): { rows: AnswerRow[]; rowsTotal: number } {
+  const shown = shownRows({ what, by, top }, now)
   const earlier = new Map((before ?? []).map(({ keys, ...figures }) => [idOf(keys), figures]))
-  const rows = now.map(({ keys, ...figures }) => ({
+  const rows = shown.map(({ keys, ...figures }) => ({
     keys: [...keys],
     ...figures,
     before: before && (earlier.get(idOf(keys)) ?? { ...NO_FIGURES, cost: figures.cost }),
   }))
-  if (by.length === 2) return { rows: crossedRows(what, by, rows), rowsTotal: rows.length }
+  return { rows, rowsTotal: now.length }
+}
+
+function shownRows({ what, by, top }: Ranking, rows: readonly KeyedFigures[]): readonly KeyedFigures[] {
+  if (by.length === 2) return crossedRows(what, by, rows)
   const [only] = by
-  if (only === undefined || hasOrder(only)) return { rows, rowsTotal: rows.length }
+  if (only === undefined || hasOrder(only)) return rows
   const order = byMeasure(what)
-  const ranked = [...rows].sort((a, b) => order(a, b) || compareKeys(a, b))
-  return { rows: ranked.slice(0, top), rowsTotal: rows.length }
+  return [...rows].sort((a, b) => order(a, b) || compareKeys(a, b)).slice(0, top)
 }
 
 const compareKeys = ({ keys: [a = ''] }: KeyedFigures, { keys: [b = ''] }: KeyedFigures) => {
@@ -45,7 +49,11 @@ const compareKeys = ({ keys: [a = ''] }: KeyedFigures, { keys: [b = ''] }: Keyed
 }
 
 /** Of each side the keys that come to most, all of time: as many as leave no more cells than can be shown. */
-function crossedRows(what: Measure, by: readonly Dimension[], rows: AnswerRow[]): AnswerRow[] {
+function crossedRows(
+  what: Measure,
+  by: readonly Dimension[],
+  rows: readonly KeyedFigures[],
+): readonly KeyedFigures[] {
   const ranked = by.map((dimension, side) =>
     isOfKind(dimension, 'time') || isOfKind(dimension, 'recurring') ? null : largestKeys(what, rows, side),
   )
@@ -58,7 +66,7 @@ function crossedRows(what: Measure, by: readonly Dimension[], rows: AnswerRow[])
   }
 }
 
-function largestKeys(what: Measure, rows: readonly AnswerRow[], side: number): string[] {
+function largestKeys(what: Measure, rows: readonly KeyedFigures[], side: number): string[] {
   const sums = new Map<string, Figures>()
   for (const row of rows) {
     const key = row.keys[side] ?? ''

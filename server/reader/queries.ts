@@ -3,6 +3,7 @@ import type { StoreSizes } from '../figures/index.ts'
 import {
   answers,
   codeLists,
+  conversionStore,
   effect,
   exits,
   expectedCounts,
@@ -26,6 +27,7 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
   const events = eventStore(database, sizes)
   const scans = readScans(database, facts)
   const rows = tagRows(database)
+  const conversions = conversionStore(database)
   return inTransactions(database, {
     ...codeLists(database),
     ...exits(facts),
@@ -37,7 +39,8 @@ export function readerQueries(database: Sqlite.Database, sizes: Partial<StoreSiz
     ...leadQueries(database),
     ...printStates(database),
     tagValues: rows.tagValues,
-    answers: answers(database, facts),
+    answers: answers(database, facts, conversions),
+    readAhead: () => conversions.readAhead(),
     ...foldedScans(database, facts),
     effect: effect(database, facts),
     pulse: scans.pulse.bind(scans),

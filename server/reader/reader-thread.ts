@@ -5,4 +5,11 @@ import { serveCalls } from '../threads/index.ts'
 import { readerQueries } from './queries.ts'
 
 const { file, sizes } = workerData as { file: string; sizes: Partial<StoreSizes> }
-serveCalls(readerQueries(new Sqlite(file, { readonly: true, timeout: 5000 }), sizes))
+const queries = readerQueries(new Sqlite(file, { readonly: true, timeout: 5000 }), sizes)
+serveCalls(queries)
+
+/** Reads what answers need before anybody asks, a little at a time: whoever asks meanwhile comes first. */
+function readAhead(): void {
+  if (queries.readAhead()) setImmediate(readAhead).unref()
+}
+setImmediate(readAhead).unref()

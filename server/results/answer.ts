@@ -15,7 +15,7 @@ import type { ScanDimension } from '../scans/queries.ts'
 import { citySpots } from './citySpots.ts'
 import { codeRows, type FigureCode } from './codeRows.ts'
 import { keyNames } from './keyNames.ts'
-import { conversionFacts } from './conversionFacts.ts'
+import { conversionStore } from './conversionStore.ts'
 import { laneLeads } from './laneLeads.ts'
 import { lookUps } from './lookUps.ts'
 import { countQuestions, questionCounts } from './questionCount.ts'
@@ -41,14 +41,15 @@ export interface AskedFigures extends Days {
   readonly questions: readonly Question[]
 }
 
-const dimensionsOf = ({ by, filters }: Question) => [...by, ...filterEntries(filters).map(([name]) => name)]
-
 type Found = FoundRows & Pick<Answer, 'spots' | 'leavesOutFolded'>
 
 /** Answers questions about scans and what came of them. */
-export function answers(database: Sqlite.Database, scans: FactStore<ScanDimension>) {
+export function answers(
+  database: Sqlite.Database,
+  scans: FactStore<ScanDimension>,
+  conversions = conversionStore(database),
+) {
   const sidesOf = sideMaker(database)
-  const conversionsOf = conversionFacts(database)
   const namesOf = keyNames(database)
   const leadsOf = laneLeads(database)
   const { placeOf } = lookUps(database)
@@ -66,13 +67,9 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
     }))
     const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
     sides.meet(parts)
-    const ids = new Set(codes.map(({ id }) => id))
-    const conversionsBy = conversionsOf(workspaceId, ids, span)
-    const conversions = questions.map((question) => conversionsBy(dimensionsOf(question)))
+    const came = conversions.of(workspaceId, new Set(codes.map(({ id }) => id)), span)
     // They may bring keys that no scan has: these are met before it is known how many there are.
-    for (const [i, { count }] of counts.entries())
-      for (const side of [count.a, count.b])
-        for (const fact of conversions[i] ?? []) side.placeOfConversion(fact)
+    for (const { count } of counts) for (const side of [count.a, count.b]) side.placesOf(came)
 
     const counted = countQuestions(
       parts,
@@ -84,7 +81,7 @@ export function answers(database: Sqlite.Database, scans: FactStore<ScanDimensio
       if (!own) return []
       const ofSpots = spots && counted.get(spots)
       return {
-        ...questionRows(questions[i]?.by ?? [], count, own, conversions[i] ?? []),
+        ...questionRows(questions[i]?.by ?? [], count, own, came),
         spots: ofSpots ? citySpots(ofSpots.pairs.counts(), spots.a.keys.list, placeOf) : {},
         leavesOutFolded: own.leavesOutFolded,
       }

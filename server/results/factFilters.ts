@@ -1,17 +1,18 @@
 import type { Columns } from '@flimbo/core/figures'
 import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
-import type { ConversionFact } from './conversionFacts.ts'
+import type { Conversions } from './conversions.ts'
 import type { Side } from './sides.ts'
 
-/** Whether a fact, by its place in the columns, is wanted. */
+/** Whether a fact or a conversion, by its place in the columns, is wanted. */
 export type FactTest = (i: number) => boolean
 
 /** Only facts that have one of some keys of a dimension. */
 export interface FactFilter {
   /** The test of a part's facts, code by code. */
   testIn(part: Part<ScanDimension>, columns: Columns<ScanDimension>): (code: number) => FactTest
-  takesConversion(lead: ConversionFact): boolean
+  /** The test of conversions. */
+  testOf(conversions: Conversions): FactTest
 }
 
 /** A filter by the keys of a side that met the parts before. */
@@ -37,6 +38,10 @@ export function factFilter(side: Side, wanted: readonly string[]): FactFilter {
         }
       }
     },
-    takesConversion: (lead) => isWanted(side.placeOfConversion(lead)),
+    testOf(conversions) {
+      const places = side.placesOf(conversions)
+      const mask = Uint8Array.from(side.keys.list, (key) => (keys.has(key) ? 1 : 0))
+      return (k) => mask[places[k] ?? 0] === 1
+    },
   }
 }

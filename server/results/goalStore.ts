@@ -1,16 +1,7 @@
 import type Sqlite from 'better-sqlite3'
 import type { Span } from '@flimbo/core/time'
-
-/** Texts that many have in common, each kept once. */
-export interface GoalPlace {
-  readonly country: string
-  readonly region: string
-  readonly city: string
-}
-export interface GoalAgent {
-  readonly device: string
-  readonly system: string
-}
+import type { ConversionTraits } from './conversions.ts'
+import { numbering } from './numbering.ts'
 
 /** Arrivals and goals of people in columns, by their places in the order in which they were stored. */
 export interface GoalColumns {
@@ -32,26 +23,12 @@ type Row = [
   ...[device: string, system: string],
 ]
 
-const BATCH = 20_000
+/** So many are read at once. */
+const BATCH = 5000
 const none = (): GoalColumns => ({
   ...{ workspaceId: [], at: [], goalId: [], codeId: [], scanId: [], routeId: [], valueMilli: [] },
   ...{ place: [], agent: [] },
 })
-
-/** Gives things that are equal the same number. */
-function numbering<T>() {
-  const list: T[] = []
-  const byKey = new Map<string, number>()
-  return {
-    list,
-    numberOf(key: string, make: () => T): number {
-      const known = byKey.get(key)
-      if (known !== undefined) return known
-      byKey.set(key, list.length)
-      return list.push(make()) - 1
-    },
-  }
-}
 
 /**
  * Arrivals and goals in memory, as their rows never change: only what was added since is read. Where another database was
@@ -69,31 +46,18 @@ export function goalStore(database: Sqlite.Database) {
     )
     .raw()
   let columns = none()
-  let places = numbering<GoalPlace>()
-  let agents = numbering<GoalAgent>()
+  let places = numbering<ConversionTraits['place']>()
+  let agents = numbering<ConversionTraits['agent']>()
   let last = 0
   let proof: unknown
 
-  function refresh(): void {
-    const end = (newest.get() as number | null) ?? 0
-    if (last > 0 && proofOf.get(last) !== proof) {
-      columns = none()
-      places = numbering()
-      agents = numbering()
-      last = 0
-    }
-    while (last < end) {
-      const rows = after.all(last) as Row[]
-      for (const row of rows) add(row)
-      // Those that are kept apart are passed over.
-      last = rows.length === BATCH ? (rows.at(-1)?.[0] ?? end) : end
-    }
-    proof = last > 0 ? proofOf.get(last) : undefined
-  }
+  const placeNumber = (country: string, region: string, city: string) =>
+    places.numberOf(`${country}\t${region}\t${city}`, () => ({ country, region, city }))
+  const agentNumber = (device: string, system: string) =>
+    agents.numberOf(`${device}\t${system}`, () => ({ device, system }))
 
   function add(row: Row): void {
     const [, workspaceId, at, goalId, codeId, scanId, routeId, valueMilli, country, region, city] = row
-    const [device, system] = row.slice(11) as [string, string]
     columns.workspaceId.push(workspaceId)
     columns.at.push(at)
     columns.goalId.push(goalId)
@@ -101,27 +65,59 @@ export function goalStore(database: Sqlite.Database) {
     columns.scanId.push(scanId)
     columns.routeId.push(routeId)
     columns.valueMilli.push(valueMilli)
-    columns.place.push(places.numberOf(`${country}\t${region}\t${city}`, () => ({ country, region, city })))
-    columns.agent.push(agents.numberOf(`${device}\t${system}`, () => ({ device, system })))
+    columns.place.push(placeNumber(country, region, city))
+    columns.agent.push(agentNumber(row[11], row[12]))
+  }
+
+  function forget(): void {
+    columns = none()
+    places = numbering()
+    agents = numbering()
+    last = 0
+  }
+  function readOn(): boolean {
+    const rows = after.all(last) as Row[]
+    for (const row of rows) add(row)
+    const hasMore = rows.length === BATCH
+    // Those after the last one are kept apart: they are passed over.
+    last = rows.at(-1)?.[0] ?? last
+    if (!hasMore) last = Math.max(last, Number(newest.get() ?? 0))
+    proof = last > 0 ? proofOf.get(last) : undefined
+    return hasMore
   }
 
   return {
-    /** Calls back for each of some codes' in a span, with its place in the columns. */
-    each(
+    placeNumber,
+    agentNumber,
+    /** Places and agents by their numbers. */
+    values: () => ({ place: places.list, agent: agents.list }),
+
+    /** Reads some of what was added. @returns whether there is more */
+    readOn,
+    /** Reads all that was added. @returns whether this is another database than before, so that nothing that is known holds */
+    refresh(): boolean {
+      const isOther = last > 0 && proofOf.get(last) !== proof
+      if (isOther) forget()
+      while (readOn());
+      return isOther
+    },
+    /** The scans that those came of that are read so far. */
+    scans: (): readonly number[] => columns.scanId,
+
+    /** Those of some codes in a span, by their places in the columns. */
+    choose(
       workspaceId: number,
       codes: ReadonlySet<number>,
       { start, end }: Span,
-      visit: (columns: GoalColumns, i: number) => void,
-    ): void {
-      refresh()
+    ): { readonly columns: GoalColumns; readonly chosen: readonly number[] } {
       const { at, workspaceId: owner, codeId } = columns
+      const chosen: number[] = []
       for (let i = 0; i < at.length; i++) {
         const moment = at[i] ?? 0
         if (moment >= start && moment < end && owner[i] === workspaceId && codes.has(codeId[i] ?? 0))
-          visit(columns, i)
+          chosen.push(i)
       }
+      return { columns, chosen }
     },
-    placeOf: (number: number): GoalPlace => places.list[number] ?? { country: '', region: '', city: '' },
-    agentOf: (number: number): GoalAgent => agents.list[number] ?? { device: '', system: '' },
   }
 }

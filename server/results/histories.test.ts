@@ -36,7 +36,7 @@ import { storeLead } from '../tests/leadSample.ts'
 import { PHONE } from '../tests/running.ts'
 import type { Within } from './scope.ts'
 import { scansInOrder, type ScanFilter } from './rows.ts'
-import { answers, exits, readScans, recent, summary, tallies } from './queries.ts'
+import { answers, conversionStore, exits, readScans, recent, summary, tallies } from './queries.ts'
 
 // A disk that stops, as a killed process finds it: after so many writes nothing more happens.
 const disk = vi.hoisted(() => ({ left: Infinity }))
@@ -244,11 +244,13 @@ function openHistory() {
       looseFacts: 25,
       atOnce: 7,
     })
+    const conversions = conversionStore(database)
     return {
       summary: summary(database, store),
       tallies: tallies(database, store),
       recent: recent(database, store),
-      answers: answers(database, store),
+      answers: answers(database, store, conversions),
+      readAhead: () => conversions.readAhead(),
       exits: exits(store),
       rows: readScans(database, store),
       inOrder: (filter: ScanFilter) =>
@@ -427,6 +429,8 @@ function openHistory() {
           siteInserter(database)([
             { ...site, workspaceId: 1, routeId: 1, view, reached: [{ goalId, once, order: '', valueMilli }] },
           ])
+          // Some are read before anybody asks for them.
+          if (isArriving) questions.readAhead()
           return
         }
         case 'delete':

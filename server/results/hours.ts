@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache'
-import { hourOfWeek } from '@flimbo/core/dimensions'
+import { DAY_QUARTERS, hoursOfWeek } from '@flimbo/core/dimensions'
 import { QUARTER_MS } from '@flimbo/core/time'
 
 /** The hours of so many zones are remembered: some megabytes each. */
@@ -12,7 +12,7 @@ const known = new LRUCache<string, Uint8Array>({ max: ZONES })
 /** Tells the hour of the week (0 to 167, from Monday) that quarters of an hour since 1970 lie in. */
 export type QuarterHours = (quarter: number) => number
 
-/** The hours of the week of a zone, each worked out once. */
+/** The hours of the week of a zone, each day worked out once. */
 export function quarterHours(zone: string): QuarterHours {
   // One more than the hour, so that nothing stands for what was not asked yet.
   const hours = known.get(zone) ?? new Uint8Array(LAST_QUARTER)
@@ -20,8 +20,9 @@ export function quarterHours(zone: string): QuarterHours {
   return (quarter) => {
     const there = hours[quarter] ?? UNKNOWN
     if (there !== UNKNOWN) return there - 1
-    const hour = hourOfWeek(zone, quarter * QUARTER_MS)
-    hours[quarter] = hour + 1
-    return hour
+    const day = Math.floor(quarter / DAY_QUARTERS)
+    const own = hoursOfWeek(zone, day)
+    for (const [i, hour] of own.entries()) hours[day * DAY_QUARTERS + i] = hour + 1
+    return own[quarter - day * DAY_QUARTERS] ?? 0
   }
 }

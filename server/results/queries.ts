@@ -1,5 +1,6 @@
 // The reading thread's door to this room: prepared SQL alone, nothing of the office.
 export { answers } from './answer.ts'
+export { conversionStore } from './conversionStore.ts'
 export { codeLists } from './codeLists.ts'
 export { effect } from './effect.ts'
 export { expectedCounts } from './expected.ts'

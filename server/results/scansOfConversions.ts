@@ -1,58 +1,139 @@
 import type Sqlite from 'better-sqlite3'
-import type { ConversionFact } from './conversionFacts.ts'
-
-/** What a conversion does not know by itself, and its scan does. */
-export type OfScan = Pick<
-  ConversionFact,
-  'latitude' | 'longitude' | 'browser' | 'language' | 'referrer' | 'outcome' | 'exit' | 'variant'
->
-
-export const NO_SCAN: OfScan = {
-  latitude: null,
-  longitude: null,
-  browser: '',
-  language: '',
-  referrer: '',
-  outcome: '',
-  exit: '',
-  variant: '',
-}
+import type { OfScanTraits } from './conversions.ts'
+import { lookUps } from './lookUps.ts'
+import { numbering, type Numbering } from './numbering.ts'
 
 /** So many scans are remembered; of more, all are read anew. */
-const KNOWN_MAX = 300_000
+const KNOWN_MAX = 2_000_000
+/** So many are read at once. */
+const BATCH = 5000
+/** That of what is not known: its scan is folded, or there never was one. */
+const NO_SCAN = 0
+
+type StoredRow = [
+  id: number,
+  wayId: number,
+  placeId: number,
+  agentId: number,
+  language: string,
+  referrer: string,
+]
+type PlainRow = [
+  ...[outcome: string, exit: string, variant: string, placeId: number, agentId: number],
+  ...[language: string, referrer: string],
+]
+
+const none = () => ({
+  /** The numbers of scans by their ids. */
+  numbers: new Map<number, number>(),
+  way: [NO_SCAN],
+  browser: [NO_SCAN],
+  language: [NO_SCAN],
+  referrer: [NO_SCAN],
+  spot: [NO_SCAN],
+})
+
+/** What scans are told apart by; the first of each stands for what is not known. */
+function tables(): { readonly [N in keyof OfScanTraits]: Numbering<OfScanTraits[N]> } {
+  const made = {
+    way: numbering<OfScanTraits['way']>(),
+    browser: numbering<string>(),
+    language: numbering<string>(),
+    referrer: numbering<string>(),
+    spot: numbering<OfScanTraits['spot']>(),
+  }
+  made.way.numberOf('', () => ({ outcome: '', exit: '', variant: '' }))
+  for (const words of [made.browser, made.language, made.referrer]) words.numberOf('', () => '')
+  made.spot.numberOf('', () => ({ latitude: null, longitude: null }))
+  return made
+}
 
 /**
  * Reads the scans that conversions came of. A scan never changes, so each is read once: until some are folded, when there is
  * nothing left to know of them.
  */
 export function scansOfConversions(database: Sqlite.Database) {
-  // Each on its own, so that not all scans are looked through while some are being moved.
-  const scanOf = database.prepare(
-    `SELECT p.latitude, p.longitude, a.browser, s.language, s.referrer, s.outcome, s.exit, s.variant
-    FROM scans s JOIN places p ON p.id = s.placeId JOIN agents a ON a.id = s.agentId WHERE s.id = ?`,
-  )
+  const stored = database
+    .prepare(
+      `SELECT s.id, s.wayId, s.placeId, s.agentId, l.text, r.text FROM json_each(?) j
+      CROSS JOIN scan_rows s ON s.id = j.value
+      CROSS JOIN words l ON l.id = s.languageId CROSS JOIN words r ON r.id = s.referrerId`,
+    )
+    .raw()
+  // Those that are being moved have no such row yet.
+  const plain = database
+    .prepare('SELECT outcome, exit, variant, placeId, agentId, language, referrer FROM scans WHERE id = ?')
+    .raw()
+  const wayOf = database.prepare('SELECT outcome, exit, variant FROM ways WHERE id = ?')
   const stateOf = database
     .prepare(
       `SELECT count(*) || ' ' || coalesce(max(lastId), 0) || ' ' || coalesce(max(clearedTo), 0) || ' ' ||
         coalesce(max(before), 0) || ' ' || coalesce((SELECT min(id) FROM scan_rows), 0) FROM folds`,
     )
     .pluck()
-  const known = new Map<number, OfScan>()
+  const newestId = database.prepare('SELECT coalesce(max(id), 0) FROM scan_rows').pluck()
+  const { placeOf, agentOf } = lookUps(database)
+  let [known, told] = [none(), tables()]
   let state = ''
+
+  function forget(): void {
+    known = none()
+    told = tables()
+  }
+  function add(
+    id: number,
+    way: number,
+    [placeId, agentId, language, referrer]: [number, number, string, string],
+  ): void {
+    const { latitude = null, longitude = null } = placeOf(placeId) ?? {}
+    const browser = agentOf(agentId)?.browser ?? ''
+    known.numbers.set(id, known.way.length)
+    known.way.push(way)
+    known.browser.push(told.browser.numberOf(browser, () => browser))
+    known.language.push(told.language.numberOf(language, () => language))
+    known.referrer.push(told.referrer.numberOf(referrer, () => referrer))
+    known.spot.push(told.spot.numberOf(placeId, () => ({ latitude, longitude })))
+  }
+  function read(ids: readonly number[]): void {
+    for (const [id, wayId, ...rest] of stored.all(JSON.stringify(ids)) as StoredRow[])
+      add(
+        id,
+        told.way.numberOf(wayId, () => wayOf.get(wayId) as OfScanTraits['way']),
+        rest,
+      )
+    // Numbers ascend: what is not there by then never will be.
+    const newest = Number(newestId.get())
+    for (const id of ids) {
+      if (known.numbers.has(id)) continue
+      const row = plain.get(id) as PlainRow | undefined
+      if (row) {
+        const [outcome, exit, variant, ...rest] = row
+        const way = told.way.numberOf([outcome, exit, variant].join('\t'), () => ({ outcome, exit, variant }))
+        add(id, way, rest)
+      } else if (id <= newest) known.numbers.set(id, NO_SCAN)
+    }
+  }
+
   return {
-    /** To be called before what is known is asked for: forgets what is folded by now. */
-    refresh(): void {
+    /** Has all scans read anew: another database may have been put in the place of this. */
+    forget,
+    /** What each scan is called in `trait`, by their ids. */
+    numbersOf(ids: Float64Array): Uint32Array {
       const now = String(stateOf.get())
-      if (now !== state || known.size > KNOWN_MAX) known.clear()
+      if (now !== state || known.way.length > KNOWN_MAX) forget()
       state = now
+      const missing = new Set<number>()
+      for (const id of ids) if (!known.numbers.has(id)) missing.add(id)
+      const all = [...missing]
+      for (let from = 0; from < all.length; from += BATCH) read(all.slice(from, from + BATCH))
+      return Uint32Array.from(ids, (id) => known.numbers.get(id) ?? NO_SCAN)
     },
-    of(scanId: number): OfScan {
-      const there = known.get(scanId)
-      if (there) return there
-      const found = scanOf.get(scanId) as OfScan | undefined
-      if (!found) return NO_SCAN
-      known.set(scanId, found)
-      return found
-    },
+    /** A trait of scans: its values, and by what a scan is called, which of them it has. */
+    trait: <N extends keyof OfScanTraits>(
+      name: N,
+    ): { readonly values: readonly OfScanTraits[N][]; readonly ofScan: readonly number[] } => ({
+      values: told[name].list,
+      ofScan: known[name],
+    }),
   }
 }

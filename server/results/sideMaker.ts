@@ -6,6 +6,7 @@ import type { Part } from '../figures/index.ts'
 import type { ScanDimension } from '../scans/queries.ts'
 import { pieceKeys, type FigureCode } from './codeRows.ts'
 import { scanTraits } from './dimensions.ts'
+import type { Conversions } from './conversions.ts'
 import { quarterHours } from './hours.ts'
 import { lookUps } from './lookUps.ts'
 import { codeSide, distanceSide, oneSide, recurringSide, timeSide, traitSide, type Side } from './sides.ts'
@@ -50,7 +51,7 @@ export function sideMaker(database: Sqlite.Database): (given: SidesOf) => Sides 
     const sides = new Map<SideName | undefined, Side>()
     return {
       of(name) {
-        const side = sides.get(name) ?? (name === undefined ? oneSide() : make(name, given))
+        const side = sides.get(name) ?? looksOnce(name === undefined ? oneSide() : make(name, given))
         sides.set(name, side)
         return side
       },
@@ -58,5 +59,18 @@ export function sideMaker(database: Sqlite.Database): (given: SidesOf) => Sides 
         for (const side of sides.values()) for (const part of parts) side.meet(part)
       },
     }
+  }
+}
+
+/** Looks through the same conversions once, however many questions are by this side. */
+function looksOnce(side: Side): Side {
+  const known = new Map<Conversions, Uint32Array>()
+  return {
+    ...side,
+    placesOf(conversions) {
+      const places = known.get(conversions) ?? side.placesOf(conversions)
+      known.set(conversions, places)
+      return places
+    },
   }
 }

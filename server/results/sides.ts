@@ -15,7 +15,7 @@ import type { FigureCode } from './codeRows.ts'
 import type { Trait } from './dimensions.ts'
 import type { QuarterHours } from './hours.ts'
 import { Keys } from './keys.ts'
-import type { ConversionFact } from './conversionFacts.ts'
+import type { Conversions } from './conversions.ts'
 import type { PlaceRow } from './lookUps.ts'
 
 /** Facts of a part that are looked at together: by their places in its columns. */
@@ -42,7 +42,8 @@ export interface Side {
   meet(part: Part<ScanDimension>): void
   /** Writes the place of the key of each fact. */
   fill(part: Part<ScanDimension>, chosen: Chosen, into: Uint32Array): void
-  placeOfConversion(lead: ConversionFact): number
+  /** The places of the keys of conversions. */
+  placesOf(conversions: Conversions): Uint32Array
   /** Null where sums do not know it. */
   readonly sums: SummedBy | null
 }
@@ -68,7 +69,7 @@ function keysOfValues(trait: Trait, values: readonly DimensionValue[]): ValueKey
 
 /** By what stands in a scan. */
 export function traitSide(trait: Trait): Side {
-  const { dimension, ofConversion } = trait
+  const { dimension, ofConversions } = trait
   const keys = new Keys()
   const places = new Map<Part<ScanDimension>, Uint32Array>()
   function placesIn(part: Part<ScanDimension>): Uint32Array {
@@ -88,7 +89,10 @@ export function traitSide(trait: Trait): Side {
       const { index } = columns.dimensions[dimension]
       for (let k = 0; k < length; k++) into[k] = placeOf[index[facts[k] ?? 0] ?? 0] ?? 0
     },
-    placeOfConversion: (lead) => keys.placeOf(ofConversion(lead)),
+    placesOf(conversions) {
+      const { index, keyOf } = ofConversions(conversions)
+      return placesBy(index, (number) => keys.placeOf(keyOf(number)))
+    },
     sums: { by: 'value', dimension, placesIn },
   }
 }
@@ -103,7 +107,7 @@ export function codeSide(keyOf: ReadonlyMap<number, string>): Side {
     fill(_part, { code, length }, into) {
       into.fill(placeOf(code), 0, length)
     },
-    placeOfConversion: ({ codeId }) => placeOf(codeId),
+    placesOf: ({ codeId }) => placesBy(codeId, placeOf),
     sums: { by: 'code', placeOf },
   }
 }
@@ -125,7 +129,7 @@ export function timeSide(pieces: readonly TimePiece[]): Side {
     fill(_part, { columns: { at }, facts, length }, into) {
       for (let k = 0; k < length; k++) into[k] = placeAt(at[facts[k] ?? 0] ?? 0)
     },
-    placeOfConversion: ({ at }) => placeAt(at),
+    placesOf: ({ at }) => placesAt(at, placeAt),
     sums: { by: 'quarter', placeOf: (quarter) => placeAt(quarter * QUARTER_MS) },
   }
 }
@@ -141,7 +145,7 @@ export function recurringSide(dimension: RecurringDimension, hourOf: QuarterHour
     fill(_part, { columns: { at }, facts, length }, into) {
       for (let k = 0; k < length; k++) into[k] = placeOf(Math.floor((at[facts[k] ?? 0] ?? 0) / QUARTER_MS))
     },
-    placeOfConversion: ({ at }) => placeOf(Math.floor(at / QUARTER_MS)),
+    placesOf: ({ at }) => placesAt(at, (moment) => placeOf(Math.floor(moment / QUARTER_MS))),
     sums: { by: 'quarter', placeOf },
   }
 }
@@ -181,7 +185,10 @@ export function distanceSide(
         into[k] = found
       }
     },
-    placeOfConversion: (lead) => between(codes.get(lead.codeId), lead),
+    placesOf(conversions) {
+      const { values, index } = conversions.trait('spot')
+      return conversions.codeId.map((code, k) => between(codes.get(code), values[index[k] ?? 0]))
+    },
     sums: null,
   }
 }
@@ -195,9 +202,25 @@ export function oneSide(): Side {
     fill(_part, { length }, into) {
       into.fill(0, 0, length)
     },
-    placeOfConversion: () => 0,
+    placesOf: ({ length }) => new Uint32Array(length),
     sums: { by: 'code', placeOf: () => 0 },
   }
+}
+
+/** The places of numbers, each worked out once. */
+function placesBy(numbers: Uint32Array, placeOf: (number: number) => number): Uint32Array {
+  const places = new Uint32Array(numbers.length)
+  const known: number[] = []
+  for (let k = 0; k < numbers.length; k++) {
+    const number = numbers[k] ?? 0
+    places[k] = known[number] ??= placeOf(number)
+  }
+  return places
+}
+function placesAt(moments: Float64Array, placeAt: (moment: number) => number): Uint32Array {
+  const places = new Uint32Array(moments.length)
+  for (let k = 0; k < moments.length; k++) places[k] = placeAt(moments[k] ?? 0)
+  return places
 }
 
 /** The codes of some that have each key of a side by code. */
