@@ -96,6 +96,7 @@ async function measure(scans: number): Promise<void> {
       `\n${scans.toLocaleString('en-GB')} scans; counted: ${ours.toLocaleString('en-GB')}, by DuckDB ${total.toLocaleString('en-GB')}`,
     )
     report(scans, statSync(file).size, bytesIn(segmentsOf(file)), statSync(duckFile).size, packing)
+    readAhead(ask)
     await views(ask, duck, start)
     const days = { from: dayOf(start + DAY_MS), to: dayOf(start + DAYS * DAY_MS) }
     await measureReports((questions) => ask.answers({ ...twoYears(start), ...days, questions }), days)
@@ -154,6 +155,21 @@ function report(scans: number, sqlite: number, figures: number, duck: number, pa
   )
   console.log(
     `packing: ${(packing / 1000).toFixed(1)} s, ${((packing / scans) * 1000).toFixed(1)} µs a scan, off every scan’s way`,
+  )
+}
+
+/** What the reading thread does after its start, before anybody asks. */
+function readAhead(ask: ReturnType<typeof readerQueries>): void {
+  const began = performance.now()
+  let longest = 0
+  for (let hasMore = true; hasMore; ) {
+    const before = performance.now()
+    hasMore = ask.readAhead()
+    longest = Math.max(longest, performance.now() - before)
+  }
+  const all = performance.now() - began
+  console.log(
+    `goals and their scans, read ahead: ${(all / 1000).toFixed(1)} s, the longest step ${longest.toFixed(0)} ms`,
   )
 }
 

@@ -87,12 +87,7 @@ export function conversionStore(database: Sqlite.Database) {
     [N in keyof ConversionTraits]: () => ConversionTrait<ConversionTraits[N]>
   } {
     const ofScans = once(() => scans.numbersOf(filled.scanId))
-    const ofScan = <N extends keyof OfScanTraits>(name: N) =>
-      once((): ConversionTrait<OfScanTraits[N]> => {
-        const numbers = ofScans()
-        const { values, ofScan } = scans.trait(name)
-        return { values, index: numbers.map((number) => ofScan[number] ?? 0) }
-      })
+    const ofScan = <N extends keyof OfScanTraits>(name: N) => once(() => scans.trait(name, ofScans()))
     const wayOfScan = ofScan('way')
     const { place, agent } = goals.values()
     return {

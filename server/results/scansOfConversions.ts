@@ -1,5 +1,5 @@
 import type Sqlite from 'better-sqlite3'
-import type { OfScanTraits } from './conversions.ts'
+import type { ConversionTrait, OfScanTraits } from './conversions.ts'
 import { lookUps } from './lookUps.ts'
 import { numbering, type Numbering } from './numbering.ts'
 
@@ -123,17 +123,31 @@ export function scansOfConversions(database: Sqlite.Database) {
       if (now !== state || known.way.length > KNOWN_MAX) forget()
       state = now
       const missing = new Set<number>()
-      for (const id of ids) if (!known.numbers.has(id)) missing.add(id)
+      const numbers = new Uint32Array(ids.length)
+      const look = () => {
+        for (let k = 0; k < ids.length; k++) {
+          const id = ids[k] ?? 0
+          const number = known.numbers.get(id)
+          if (number === undefined) missing.add(id)
+          else numbers[k] = number
+        }
+      }
+      look()
+      if (missing.size === 0) return numbers
       const all = [...missing]
       for (let from = 0; from < all.length; from += BATCH) read(all.slice(from, from + BATCH))
-      return Uint32Array.from(ids, (id) => known.numbers.get(id) ?? NO_SCAN)
+      look()
+      return numbers
     },
-    /** A trait of scans: its values, and by what a scan is called, which of them it has. */
+    /** A trait of scans, by what each is called. */
     trait: <N extends keyof OfScanTraits>(
       name: N,
-    ): { readonly values: readonly OfScanTraits[N][]; readonly ofScan: readonly number[] } => ({
-      values: told[name].list,
-      ofScan: known[name],
-    }),
+      numbers: Uint32Array,
+    ): ConversionTrait<OfScanTraits[N]> => {
+      const index = new Uint32Array(numbers.length)
+      const ofScan = known[name]
+      for (let k = 0; k < numbers.length; k++) index[k] = ofScan[numbers[k] ?? NO_SCAN] ?? 0
+      return { values: told[name].list, index }
+    },
   }
 }
