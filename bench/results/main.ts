@@ -162,7 +162,7 @@ function report(scans: number, sqlite: number, figures: number, duck: number, pa
 function readAhead(ask: ReturnType<typeof readerQueries>): void {
   const began = performance.now()
   let longest = 0
-  for (let hasMore = true; hasMore; ) {
+  for (let hasMore = true; hasMore;) {
     const before = performance.now()
     hasMore = ask.readAhead()
     longest = Math.max(longest, performance.now() - before)
