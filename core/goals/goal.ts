@@ -33,7 +33,7 @@ export const goalFields = {
   kind: z.enum(GOAL_KINDS),
   key: goalKey,
   /** Of a page that is opened: its path, perhaps with its host before it; `*` stands for anything. Else empty. */
-  pattern: z.string().trim().max(400),
+  pattern: z.string().trim().max(400, 'Make the address no longer than 400 characters.'),
   /** Of something that is clicked: a CSS selector. Else empty. */
   selector: z.string().trim().max(200, 'Make the selector no longer than 200 characters.'),
   /** What each is worth where the site says nothing else; null for nothing. */

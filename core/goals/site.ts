@@ -7,7 +7,7 @@ export const ORIGINS_MAX = 50
 const origin = z
   .string()
   .trim()
-  .max(300)
+  .max(300, 'An address of a site has at most 300 characters.')
   .transform((text, context) => {
     const url = readUrl(text.includes('://') ? text : `https://${text}`)
     if (url?.hostname && (url.protocol === 'https:' || url.protocol === 'http:')) return url.origin
@@ -20,7 +20,7 @@ export const siteSettings = z.strictObject({
   /** Whether visitors who ask not to be tracked are left out. */
   honoursSignals: z.boolean(),
   /** The sites that may report from a browser; any may where none is named. */
-  origins: z.array(origin).max(ORIGINS_MAX),
+  origins: z.array(origin).max(ORIGINS_MAX, `Name at most ${String(ORIGINS_MAX)} sites.`),
   /** Goes up when the secret is replaced. */
   secretNumber: z.int().min(0),
 })

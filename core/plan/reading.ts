@@ -43,10 +43,14 @@ export function readMeasure(typed: string, units: Readonly<Record<string, number
     : no(`“${typed.slice(0, 40)}” is no size.`)
 }
 
-/** An amount of money: signs and codes of currencies around it are passed over. */
-export function readMoney(typed: string): Read<number> {
+/**
+ * An amount of money: signs and codes of currencies around it are passed over.
+ *
+ * @param grouping as for `readNumber`; `comma` where amounts may be given to a thousandth
+ */
+export function readMoney(typed: string, grouping: 'comma' | 'both' = 'both'): Read<number> {
   if (typed.length > FIGURE_MAX) return readNumber(typed)
-  return readNumber(typed.replace(/\p{Sc}|\b[A-Z]{3}\b/gu, '').trim(), 'both')
+  return readNumber(typed.replace(/\p{Sc}|\b[A-Z]{3}\b/gu, '').trim(), grouping)
 }
 
 /** A point on the earth in degrees (WGS 84). */

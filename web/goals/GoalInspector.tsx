@@ -1,8 +1,8 @@
 import { Button, FormControlLabel, MenuItem, Stack, Switch, TextField, Typography } from '@mui/material'
 import { goalsApi, type GoalKind, type GoalRow } from '@flimbo/core/goals'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { faultsIn, sentenceOf, useAnswer, useChange, useVersion } from '../api/index.ts'
-import { Conflict, Fault, Inspector } from '../ui/index.ts'
+import { Conflict, Fault, Inspector, LeaveGuard } from '../ui/index.ts'
 import { draftOf, keyOfName, NEW_GOAL, readDraft, type GoalDraft } from './goalForm.ts'
 import { Snippets } from './Snippets.tsx'
 
@@ -17,6 +17,8 @@ interface Props {
   /** Null for a new one. */
   readonly goal: GoalRow | null
   readonly currency: string
+  /** The name in the address that says which goal is open. */
+  readonly param: string
   readonly close: () => void
   readonly choose: (id: number) => void
 }
@@ -26,11 +28,16 @@ const serverFaults = (error: unknown): Map<string, string> =>
   new Map(faultsIn(error).map(({ path, message }) => [path.replace(/^value\./, ''), message]))
 
 /** One goal: what it is, how often it counts, and what the site needs for it. */
-export function GoalInspector({ campaignId, goal, currency, close, choose }: Props) {
+export function GoalInspector({ campaignId, goal, currency, param, close, choose }: Props) {
   const stored = goal ? draftOf(goal) : NEW_GOAL
   const [draft, setDraft] = useState<GoalDraft | null>(goal ? null : NEW_GOAL)
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map())
   const [trouble, setTrouble] = useState<string | null>(null)
+  const [createdId, setCreatedId] = useState<number | null>(null)
+  // Not before it is known that nothing unsaved is left behind.
+  useEffect(() => {
+    if (createdId !== null) choose(createdId)
+  }, [createdId, choose])
   const create = useChange(goalsApi.create)
   const change = useChange(goalsApi.change)
   const remove = useChange(goalsApi.remove)
@@ -58,7 +65,11 @@ export function GoalInspector({ campaignId, goal, currency, close, choose }: Pro
           change.mutateAsync({ params: { id: goal.id }, body: { value: settings, version: from } }),
         )
         if (saved) setDraft(null)
-      } else choose((await create.mutateAsync({ body: { campaignId, value: settings } })).id)
+      } else {
+        const { id } = await create.mutateAsync({ body: { campaignId, value: settings } })
+        setDraft(null)
+        setCreatedId(id)
+      }
     } catch (error) {
       setFaults(serverFaults(error))
       setTrouble(sentenceOf(error, 'The goal could not be saved.'))
@@ -78,6 +89,11 @@ export function GoalInspector({ campaignId, goal, currency, close, choose }: Pro
   const key = shown.key === '' ? keyOfName(shown.name) : shown.key
   return (
     <Inspector title={goal?.name ?? 'New goal'} close={close}>
+      <LeaveGuard
+        isChanged={draft !== null && JSON.stringify(draft) !== JSON.stringify(stored)}
+        what="goal"
+        param={param}
+      />
       <Stack
         component="form"
         noValidate

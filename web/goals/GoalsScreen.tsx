@@ -14,6 +14,8 @@ import { GoalInspector } from './GoalInspector.tsx'
 import { SitePages } from './SitePages.tsx'
 
 const NEW = 'new'
+/** The name in the address that says which goal is open. */
+const CHOSEN = 'goal'
 const SENTENCES: Readonly<Record<GoalKind, (goal: GoalRow) => string>> = {
   address: ({ pattern }) => `opens ${pattern}`,
   click: ({ selector }) => `clicks ${selector}`,
@@ -32,11 +34,11 @@ export function GoalsScreen() {
   const { id: campaignId, zone } = useCampaign()
   const goals = useAnswer(goalsApi.list, { query: { campaignId } })
   const [address, setAddress] = useSearchParams()
-  const chosen = address.get('goal')
+  const chosen = address.get(CHOSEN)
   const rows = goals.data?.rows ?? []
   const goal = rows.find(({ id }) => String(id) === chosen) ?? null
   const choose = (id: number | typeof NEW | null) => {
-    setAddress(id === null ? {} : { goal: String(id) })
+    setAddress(id === null ? {} : { [CHOSEN]: String(id) })
   }
   useKeys({
     j: () => {
@@ -78,7 +80,7 @@ export function GoalsScreen() {
       field: 'reached',
       headerName: 'Reached',
       type: 'number',
-      width: 90,
+      width: 110,
       valueFormatter: (n: number) => number(n),
     },
     {
@@ -156,6 +158,7 @@ export function GoalsScreen() {
           campaignId={campaignId}
           goal={goal}
           currency={currency}
+          param={CHOSEN}
           close={() => {
             choose(null)
           }}

@@ -27,8 +27,16 @@ describe('a goal as it is typed', () => {
     const { settings, faults } = read(more)
     expect([settings, [...faults.keys()]]).toEqual([null, expect.arrayContaining([field])])
   })
-  it('is typed again as it was stored', () => {
-    const { settings } = read({ kind: 'sent', value: '2.5' })
+  it.each([
+    ['39 €', 39],
+    ['1.234,50', 1234.5],
+    ['1,000', 1000],
+    ['', null],
+  ])('is worth %j as people write it', (value, worth) => {
+    expect(read({ kind: 'sent', value }).settings?.value).toBe(worth)
+  })
+  it.each(['2.5', '2.505'])('is typed again as it was stored: %s', (value) => {
+    const { settings } = read({ kind: 'sent', value })
     if (!settings) throw new Error('It was not read.')
     const stored = { ...settings, id: 1, campaignId: 1, version: 1, reached: 0, worth: 0, lastAt: null }
     expect(readDraft(draftOf(stored)).settings).toEqual(settings)

@@ -1,5 +1,6 @@
 import { goalSettings, type GoalKind, type GoalRow, type GoalSettings } from '@flimbo/core/goals'
 import { fieldFaults } from '@flimbo/core/api'
+import { readMoney } from '@flimbo/core/plan'
 import { plainName } from '@flimbo/core/tagging'
 
 /** A goal as it is typed: its value is text until it is saved. */
@@ -50,17 +51,22 @@ function isSelector(selector: string): boolean {
 /** What a kind has no use for is not sent. */
 const ofKind = (kind: GoalKind, of: GoalKind, text: string) => (kind === of ? text : '')
 
+/** An amount as it is typed, to a thousandth; NaN where it is none. */
+function amountOf(typed: string): number {
+  const read = readMoney(typed, 'comma')
+  return read.ok ? read.value : NaN
+}
+
 /** The settings that are typed, or what is wrong with them, by field. */
 export function readDraft(draft: GoalDraft): {
   settings: GoalSettings | null
   faults: ReadonlyMap<string, string>
 } {
   const { kind, value, pattern, selector, signedOnly, key, name } = draft
-  const typed = value.trim().replace(',', '.')
   const read = goalSettings.safeParse({
     ...draft,
     key: key === '' ? keyOfName(name) : key,
-    value: typed === '' ? null : Number(typed),
+    value: value.trim() === '' ? null : amountOf(value),
     pattern: ofKind(kind, 'address', pattern),
     selector: ofKind(kind, 'click', selector),
     signedOnly: kind === 'sent' && signedOnly,

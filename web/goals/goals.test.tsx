@@ -1,6 +1,6 @@
 import type { Campaign } from '@flimbo/core/campaigns'
 import type { GoalRow, GoalSite } from '@flimbo/core/goals'
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterEach, expect, it, vi } from 'vitest'
 import { around, conflict, startOffice, type Asked } from '../tests/office.tsx'
@@ -97,4 +97,30 @@ it('what the site needs is shown with the key of the goal', async () => {
   await screen.findByText('What the site needs')
   expect(screen.getByText(/flimboGoals.push\(\{ goal: 'order'/)).toBeTruthy()
   expect(screen.getByText(/application\/jwt/)).toBeTruthy()
+})
+
+it('a goal that was changed is not left unsaved unasked: not for another one either; one that was added is', async () => {
+  const other = { ...GOAL, id: 5, name: 'Seats', key: 'seats' }
+  const { writes } = open('/campaigns/1/goals?goal=4', ({ method, path }) => {
+    if (method === 'POST') return { ...GOAL, id: 6 }
+    return path.startsWith('/goals?') ? { rows: [GOAL, other], currency: 'EUR' } : undefined
+  })
+  const name = () => screen.findByLabelText<HTMLInputElement>('Name')
+  fireEvent.change(await name(), { target: { value: 'Order, half' } })
+  fireEvent.click(screen.getByRole('button', { name: 'Seats' }))
+  const asked = within(await screen.findByRole('dialog', { name: 'Leave without saving?' }))
+  fireEvent.click(asked.getByRole('button', { name: 'Cancel' }))
+  expect((await name()).value).toBe('Order, half')
+  fireEvent.click(screen.getByRole('button', { name: 'Add goal', hidden: true }))
+  fireEvent.click(await screen.findByRole('button', { name: 'Discard changes' }))
+  await waitFor(async () => {
+    expect((await name()).value).toBe('')
+  })
+  fireEvent.change(await name(), { target: { value: 'Seats' } })
+  fireEvent.change(screen.getByLabelText('Address of the page'), { target: { value: '/seats' } })
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+  await waitFor(() => {
+    expect(writes()).toHaveLength(1)
+  })
+  expect(screen.queryByRole('dialog', { name: 'Leave without saving?' })).toBeNull()
 })

@@ -1,13 +1,22 @@
 import { Dialog, DialogContent, DialogContentText, DialogTitle } from '@mui/material'
 import { useEffect } from 'react'
-import { useBlocker } from 'react-router'
+import { useBlocker, type Location } from 'react-router'
 import { DialogButtons } from './DialogButtons.tsx'
 
+interface Props {
+  readonly isChanged: boolean
+  /** What it is that was changed, in a word. */
+  readonly what: string
+  /** The name in the address that says which one is open, where its path does not. */
+  readonly param?: string
+}
+
 /** Asks before what was typed and not saved is left behind, whichever way. */
-export function LeaveGuard({ isChanged, what }: { isChanged: boolean; what: string }) {
-  const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) => isChanged && currentLocation.pathname !== nextLocation.pathname,
-  )
+export function LeaveGuard({ isChanged, what, param }: Props) {
+  const blocker = useBlocker(({ currentLocation: now, nextLocation: next }) => {
+    const isOther = param !== undefined && chosenIn(now, param) !== chosenIn(next, param)
+    return isChanged && (isOther || now.pathname !== next.pathname)
+  })
   useEffect(() => {
     if (!isChanged) return
     const ask = (event: BeforeUnloadEvent) => {
@@ -38,3 +47,5 @@ export function LeaveGuard({ isChanged, what }: { isChanged: boolean; what: stri
     </Dialog>
   )
 }
+
+const chosenIn = ({ search }: Location, param: string) => new URLSearchParams(search).get(param)
