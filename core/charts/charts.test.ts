@@ -440,4 +440,10 @@ describe('a figure beside an earlier one', () => {
   ])('%s after %s: %s', (now, before, words) => {
     expect(changeInWords(now, before, write)).toBe(words)
   })
+  it('of another campaign was not before, but there', () => {
+    expect([changeInWords(0, 0, write, 'there'), changeInWords(null, 10, write, 'there')]).toEqual([
+      'none there either',
+      '10 there',
+    ])
+  })
 })

@@ -1,5 +1,5 @@
 import { DIMENSIONS, filterEntries, type Dimension, type Filters } from '../dimensions/index.ts'
-import { bounds, day, moment, number, quantity } from '../formats/index.ts'
+import { bounds, day, dayRange, moment, number, quantity } from '../formats/index.ts'
 import {
   intervalOf,
   measured,
@@ -8,6 +8,7 @@ import {
   type AnswerRow,
   type Measure,
   type TimeMark,
+  type HeldAgainst,
 } from '../results/index.ts'
 import { dayIn } from '../time/index.ts'
 import { keyLabel } from './keyLabels.ts'
@@ -37,30 +38,48 @@ export const filtersInWords = (
     return { dimension, text: `${DIMENSIONS[dimension].label}: ${named.join(' or ')}${more}` }
   })
 
-/** How a figure stands against an earlier one: "+12.5 % against 40". */
+/** Where figures were that others are held against: in days before, or there, in another campaign. */
+export const whereHeld = (before: HeldAgainst | null): 'before' | 'there' =>
+  before?.campaign == null ? 'before' : 'there'
+
+/** What figures are held against: "“Seal watching”, 3 Jul 2026 to 9 Jul 2026". */
+export const heldInWords = (before: HeldAgainst): string =>
+  `${before.campaign === null ? '' : `“${before.campaign}”, `}${dayRange(before)}`
+
+/**
+ * How a figure stands against another one: "+12.5 % against 40".
+ *
+ * @param where the other one was, as `whereHeld` says it
+ */
 export function changeInWords(
   now: number | null,
   before: number | null,
   write: (value: number) => string,
+  where: 'before' | 'there' = 'before',
 ): string {
-  if (before === null) return now === null ? '\u00a0' : 'no figure before'
-  if (now === null) return `${write(before)} before`
-  if (before === 0) return now === 0 ? 'none before either' : 'none before'
+  if (before === null) return now === null ? '\u00a0' : `no figure ${where}`
+  if (now === null) return `${write(before)} ${where}`
+  if (before === 0) return now === 0 ? `none ${where} either` : `none ${where}`
   const part = (now - before) / before
   return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
 }
 
 /**
- * What stands beside a figure: how it stands against an earlier one, or between what a rate may lie by chance; empty where
- * there is neither. What pieces cost is the same whatever the days.
+ * What stands beside a figure: how it stands against another one, as `changeInWords` says it, or between what a rate may lie by
+ * chance; empty where there is neither. What pieces cost is the same whatever the days.
  */
-export function besideFigure(measure: Measure, total: Omit<AnswerRow, 'keys'>, currency: string): string {
+export function besideFigure(
+  measure: Measure,
+  total: Omit<AnswerRow, 'keys'>,
+  currency: string,
+  where: 'before' | 'there' = 'before',
+): string {
   const write = (value: number) => measureText(measure, value, currency)
   const { form } = MEASURES[measure]
   if (total.before && measure !== 'cost') {
     const before = measured(measure, total.before)
-    if (form !== 'ratio') return changeInWords(measured(measure, total), before, write)
-    return before === null ? 'no figure before' : `${write(before)} before`
+    if (form !== 'ratio') return changeInWords(measured(measure, total), before, write, where)
+    return before === null ? `no figure ${where}` : `${write(before)} ${where}`
   }
   const interval = intervalOf(measure, total)
   return interval ? bounds(interval) : ''

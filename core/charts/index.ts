@@ -15,6 +15,8 @@ export type { Stream } from './flowChart.ts'
 export {
   answerInWords,
   besideFigure,
+  heldInWords,
+  whereHeld,
   changeInWords,
   filtersInWords,
   markInWords,

@@ -64,3 +64,7 @@ export function day(text: string): string {
     year: 'numeric',
   }).format(Date.parse(text))
 }
+
+/** Days from one to another, both included: "3 Jul 2026 to 9 Jul 2026"; one day alone. */
+export const dayRange = ({ from, to }: { readonly from: string; readonly to: string }): string =>
+  from === to ? day(from) : `${day(from)} to ${day(to)}`

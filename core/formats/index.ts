@@ -3,6 +3,7 @@ export {
   bounds,
   quantity,
   day,
+  dayRange,
   moment,
   number,
   percent,

@@ -2,6 +2,8 @@ import {
   CHART_COLOURS,
   answerInWords,
   besideFigure,
+  heldInWords,
+  whereHeld,
   chartMarks,
   drawMap,
   drawShown,
@@ -12,7 +14,7 @@ import {
   type ShownAnswer,
 } from '../charts/index.ts'
 import type { RichText } from '../fields/index.ts'
-import { day, moment } from '../formats/index.ts'
+import { dayRange, moment } from '../formats/index.ts'
 import { measured, MEASURES, type Measure } from '../results/index.ts'
 import { questionsIn, type MadeQuestion, type MadeReport } from './made.ts'
 import { methodSentences } from './method.ts'
@@ -60,21 +62,18 @@ export interface ReportDocument {
   readonly method: readonly string[]
 }
 
-const daysInWords = ({ from, to }: { readonly from: string; readonly to: string }) =>
-  from === to ? day(from) : `${day(from)} to ${day(to)}`
-
-function aboutLines({ of, from, to, zone, before, against, narrowed }: MadeQuestion): string[] {
+function aboutLines({ of, from, to, zone, before, narrowed }: MadeQuestion): string[] {
   return [
     ...(of === '' ? [] : [of]),
-    `${daysInWords({ from, to })}, ${zone}${before ? ` · against ${daysInWords(before)}${against === 'other campaign' ? ' of the other campaign' : ''}` : ''}`,
+    `${dayRange({ from, to })}, ${zone}${before ? ` · against ${heldInWords(before)}` : ''}`,
     ...(narrowed.length === 0 ? [] : [`Only ${narrowed.join('; ')}`]),
   ]
 }
 
-const figureOf = (measure: Measure, { total }: MadeQuestion, currency: string): ReportFigure => ({
+const figureOf = (measure: Measure, { total, before }: MadeQuestion, currency: string): ReportFigure => ({
   label: MEASURES[measure].label,
   value: measureText(measure, measured(measure, total), currency),
-  beside: besideFigure(measure, total, currency),
+  beside: besideFigure(measure, total, currency, whereHeld(before)),
 })
 
 /** What a question comes to: what was asked, and the scans that it rests on. */
@@ -136,7 +135,7 @@ function commonDays(questions: readonly MadeQuestion[]): { from: string; to: str
 /** What stands under the title of a report: whose it is, and of what days. */
 export function reportSubtitle(made: Pick<MadeReport, 'owner' | 'campaign' | 'sections'>): string {
   const days = commonDays(questionsIn(made))
-  return [made.owner, made.campaign, days ? daysInWords(days) : ''].filter((each) => each !== '').join(' · ')
+  return [made.owner, made.campaign, days ? dayRange(days) : ''].filter((each) => each !== '').join(' · ')
 }
 
 /** What each question of a report comes to, in its order: its title, and the figure that was asked for. */

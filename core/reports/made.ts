@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { DrawnLook } from './look.ts'
 import type { RichText } from '../fields/index.ts'
 import { dimension } from '../dimensions/index.ts'
-import { answer, MEASURE_NAMES, timeMark } from '../results/index.ts'
+import { answer, heldAgainst, MEASURE_NAMES, timeMark } from '../results/index.ts'
 import type { DrawnAs } from './report.ts'
 
 /** A question with the answer it had when the report was made. */
@@ -21,7 +21,7 @@ export const madeQuestion = z.object({
   narrowed: z.array(z.string()),
   /** What they are held against is called so; null for nothing. */
   against: z.string().nullable(),
-  before: z.object({ from: z.string(), to: z.string() }).nullable(),
+  before: heldAgainst.nullable(),
   /** All that is asked for, in one row. */
   total: answer.shape.total,
   answer,

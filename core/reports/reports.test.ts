@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { answerRow as row } from '../tests/answerRow.ts'
 import { tableCsv } from '../charts/index.ts'
 import { html } from '../fields/index.ts'
-import { DEFAULT_VIEW, type AnswerRow } from '../results/index.ts'
+import { DEFAULT_VIEW, NO_FIGURES, type AnswerRow } from '../results/index.ts'
 import { contrastRatio, PLAIN_LOOK } from '../symbol/index.ts'
 import {
   dataOf,
@@ -52,6 +52,16 @@ const partsOf = <K extends ReportPart['kind']>(report: MadeReport, kind: K) =>
 const TWO = [row(['7'], 263, { leads: 81 }), row(['8'], 3, { leads: 1 })]
 
 describe('a report as it is read', () => {
+  it('names the campaign that its figures are held against, and says that its figures are there', () => {
+    const before = { from: '2026-07-01', to: '2026-07-31', campaign: 'Seal watching' }
+    const { keys: _keys, ...held } = row([], 12, { before: NO_FIGURES })
+    const report = made(question(TWO, { before, against: 'Seal watching', total: held }))
+    expect(partsOf(report, 'about')[0]?.lines[0]).toBe(
+      '1 Jul 2026 to 31 Jul 2026, Europe/Berlin · against “Seal watching”, 1 Jul 2026 to 31 Jul 2026',
+    )
+    expect(partsOf(report, 'figures')[0]?.figures[0]?.beside).toBe('none there')
+    expect(partsOf(report, 'table')[0]?.headings).toContain('Against Seal watching')
+  })
   it('says whose it is, of what days, and how it was counted', () => {
     const { subtitle, method } = reportDocument(made(question(TWO)))
     expect(subtitle).toBe('Saltmarsh Line · Summer · 1 Jul 2026 to 31 Jul 2026')

@@ -1,4 +1,4 @@
-import { changeInWords, measureText, rowLabels } from '../charts/index.ts'
+import { changeInWords, measureText, rowLabels, whereHeld } from '../charts/index.ts'
 import { DIMENSIONS } from '../dimensions/index.ts'
 import { bounds, number, quantity } from '../formats/index.ts'
 import { intervalOf, isRanked, measured, MEASURES, type AnswerRow } from '../results/index.ts'
@@ -15,6 +15,7 @@ export function shownTable(question: MadeQuestion, currency: string): Table | nu
   const isRate = MEASURES[what].form === 'share'
   const beside = what === 'scans' ? ('uniques' as const) : ('scans' as const)
   const labels = rowLabels(by, answer)
+  const where = whereHeld(question.before)
   const write = (value: number) => measureText(what, value, currency)
   const cells = (row: AnswerRow, i: number): string[] => {
     const interval = intervalOf(what, row)
@@ -24,7 +25,7 @@ export function shownTable(question: MadeQuestion, currency: string): Table | nu
       ...labels.map((all) => all[i] ?? ''),
       isRanked(what, row) ? value : `${value}, of few scans`,
       ...(isRate ? [interval ? bounds(interval) : '–'] : []),
-      ...(against === null ? [] : [changeInWords(measured(what, row), before, write)]),
+      ...(against === null ? [] : [changeInWords(measured(what, row), before, write, where)]),
       number(row[beside]),
     ]
   }

@@ -52,14 +52,15 @@ export {
   isOfOther,
   QUESTIONS_MAX,
   ROWS_MAX,
+  heldAgainst,
 } from './question.ts'
-export type { Against, Answer, AnswerRow, Answers, Asked, Question } from './question.ts'
+export type { Against, Answer, AnswerRow, Answers, Asked, HeldAgainst, Question } from './question.ts'
 export { rankRows } from './rankRows.ts'
 export type { KeyedFigures } from './rankRows.ts'
 export { DEFAULT_PRESET, daysOf, periodBetween, presetNamed, PRESETS } from './period.ts'
 export type { Period, Preset } from './period.ts'
 export {
-  AGAINST_NAMES,
+  againstName,
   isForecast,
   namingQuestions,
   partedBy,

@@ -134,11 +134,15 @@ export const answer = z.object({
 })
 export type Answer = z.infer<typeof answer>
 
+/** The days that figures are held against, and the name of the campaign they are of, where it is another. */
+export const heldAgainst = z.object({ from: z.string(), to: z.string(), campaign: z.string().nullable() })
+export type HeldAgainst = z.infer<typeof heldAgainst>
+
 export const answers = z.object({
   zone: z.string(),
   from: z.string(),
   to: z.string(),
-  before: z.object({ from: z.string(), to: z.string() }).nullable(),
+  before: heldAgainst.nullable(),
   /** Scans before this moment are folded: they have no rows. Null where all have. */
   rowsSince: z.int().nullable(),
   answers: z.array(answer),

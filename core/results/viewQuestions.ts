@@ -6,7 +6,7 @@ import {
   type Filters,
 } from '../dimensions/index.ts'
 import { daysBetween, unitFor } from '../time/index.ts'
-import { isOfOther, ROWS_MAX, type Against, type Question } from './question.ts'
+import { isOfOther, ROWS_MAX, type Against, type HeldAgainst, type Question } from './question.ts'
 import type { QuestionView } from './view.ts'
 
 /** Rows of an answer that a screen or a report draws. */
@@ -44,14 +44,17 @@ export const namingQuestions = (filters: Filters): Question[] =>
       top: ROWS_MAX,
     }))
 
-/** What figures are held against is called so; null for nothing. */
-export const AGAINST_NAMES: Readonly<Record<Against, string | null>> = {
+const AGAINST_NAMES: Readonly<Record<Against, string | null>> = {
   none: null,
   before: 'days before',
   year: 'year before',
   campaign: 'other campaign',
   campaignFromStart: 'other campaign',
 }
+
+/** What figures are held against, by its name; null where it is nothing. */
+export const againstName = (against: Against, before: HeldAgainst | null): string | null =>
+  before && (before.campaign ?? AGAINST_NAMES[against])
 
 /** What a view is held against in a campaign; nothing while the other campaign is not chosen, or where none can be. */
 export function viewAgainst(

@@ -12,7 +12,7 @@ import {
   type ReportQuestion,
 } from '@flimbo/core/reports'
 import {
-  AGAINST_NAMES,
+  againstName,
   daysOf,
   isForecast,
   namingQuestions,
@@ -111,7 +111,7 @@ export function reportMaker({ read, reader, askFigures }: Parts): MakeReport {
       what: view.what,
       by: [...by],
       narrowed: filtersInWords(view.filters, names).map(({ text }) => text),
-      against: before ? AGAINST_NAMES[view.against] : null,
+      against: againstName(view.against, before),
       before,
       total: total.total,
       answer,

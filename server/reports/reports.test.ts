@@ -89,7 +89,7 @@ describe('a report', () => {
       'Scans by day',
       'Leads per scan by city',
     ])
-    expect(body.questions[2]?.before).toEqual({ from: '2026-05-31', to: '2026-06-30' })
+    expect(body.questions[2]?.before).toEqual({ from: '2026-05-31', to: '2026-06-30', campaign: null })
   })
 
   it('is a PDF whose text another library reads, tagged, with numbered pages and its charts as figures', async () => {

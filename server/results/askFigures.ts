@@ -54,6 +54,11 @@ export function figuresAsker({ read, reader, tagging }: Parts): AskFigures {
         questions,
       }),
     )
-    return { zone, from, to, before, rowsSince: folded?.before ?? null, answers }
+    return {
+      ...{ zone, from, to },
+      before: before && { ...before, campaign: other?.name ?? null },
+      rowsSince: folded?.before ?? null,
+      answers,
+    }
   }
 }

@@ -74,7 +74,7 @@ describe('figures', () => {
 
   it('show every day of the campaign’s zone, each with the day it is held against', async () => {
     const { rows, before } = await ask({ by: ['day'] }, { campaignId: summer.id, against: 'before' })
-    expect(before).toEqual({ from: '2026-06-28', to: '2026-06-30' })
+    expect(before).toEqual({ from: '2026-06-28', to: '2026-06-30', campaign: null })
     expect(rows.map(({ keys, scans, leads, before: then }) => [keys[0], scans, leads, then?.scans])).toEqual([
       ['2026-07-01', 2, 0, 0],
       ['2026-07-02', 0, 1, 0],

@@ -275,7 +275,7 @@ describe('figures against another campaign', () => {
     await starts(campaign.id, campaign.version, '2026-03-28')
     await starts(otherCampaignId, 1, '2026-10-24')
     const { before, answers } = await ask({ against: 'campaignFromStart', otherCampaignId })
-    expect(before).toEqual({ from: '2026-10-25', to: '2026-10-26' })
+    expect(before).toEqual({ from: '2026-10-25', to: '2026-10-26', campaign: 'Other' })
     expect(answers[0]?.rows.map(({ keys, scans, before: then }) => [keys[0], scans, then?.scans])).toEqual([
       ['2026-03-29', 3, 1],
       ['2026-03-30', 1, 0],

@@ -1,7 +1,14 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { besideFigure, measureText } from '@flimbo/core/charts'
-import { day, moment, number, quantity } from '@flimbo/core/formats'
-import { measured, MEASURES, type Answer, type Measure, type ResultsSummary } from '@flimbo/core/results'
+import { besideFigure, heldInWords, measureText, whereHeld } from '@flimbo/core/charts'
+import { dayRange, moment, number, quantity } from '@flimbo/core/formats'
+import {
+  measured,
+  MEASURES,
+  type Answer,
+  type HeldAgainst,
+  type Measure,
+  type ResultsSummary,
+} from '@flimbo/core/results'
 import type { Apart } from '@flimbo/core/scans'
 import { Sheet, When } from '../ui/index.ts'
 
@@ -67,7 +74,7 @@ interface Props {
   readonly zone: string
   readonly from: string
   readonly to: string
-  readonly before: { readonly from: string; readonly to: string } | null
+  readonly before: HeldAgainst | null
   /** Whether some of the scans are left out. */
   readonly isNarrowed: boolean
 }
@@ -75,14 +82,14 @@ interface Props {
 /** The figures of a period, what they were before, and what is kept apart from them. */
 export function HowMany({ total, summary, currency, zone, from, to, before, isNarrowed }: Props) {
   const beside = (measure: Measure): string =>
-    (total && besideFigure(measure, total, currency)) || (BESIDE[measure] ?? '\u00a0')
+    (total && besideFigure(measure, total, currency, whereHeld(before))) || (BESIDE[measure] ?? '\u00a0')
   return (
     <Sheet
       title="How many?"
       aside={
         <Typography variant="body2" color="textSecondary">
-          {day(from)} to {day(to)}, {zone}
-          {before && ` · against ${day(before.from)} to ${day(before.to)}`}
+          {dayRange({ from, to })}, {zone}
+          {before && ` · against ${heldInWords(before)}`}
         </Typography>
       }
     >

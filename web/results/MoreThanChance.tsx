@@ -1,8 +1,15 @@
 import { Stack, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material'
-import { CHART_COLOURS, intervalsChart, keyLabel } from '@flimbo/core/charts'
+import { CHART_COLOURS, heldInWords, intervalsChart, keyLabel } from '@flimbo/core/charts'
 import { DIMENSIONS, isOfKind, type Dimension } from '@flimbo/core/dimensions'
-import { day, percent, quantity, rateWithin, withMinus } from '@flimbo/core/formats'
-import { compareRates, FALSE_DISCOVERIES, MEASURES, type Answer, type Measure } from '@flimbo/core/results'
+import { percent, quantity, rateWithin, withMinus } from '@flimbo/core/formats'
+import {
+  compareRates,
+  FALSE_DISCOVERIES,
+  MEASURES,
+  type Answer,
+  type HeldAgainst,
+  type Measure,
+} from '@flimbo/core/results'
 import { useMemo } from 'react'
 import { Sheet } from '../ui/index.ts'
 import { TakeAway } from './TakeAway.tsx'
@@ -22,7 +29,7 @@ export function MoreThanChance({
   what: Measure
   by: readonly Dimension[]
   answer: Answer | undefined
-  before: { from: string; to: string } | null
+  before: HeldAgainst | null
 }) {
   const [dimension] = by
   const isHeld = before !== null
@@ -35,7 +42,7 @@ export function MoreThanChance({
   if (!answer || dimension === undefined || found.length < 2) return null
   const nameOf = (key: string) => keyLabel(dimension, key, answer.names)
   const sure = found.filter(({ isMoreThanChance }) => isMoreThanChance).length
-  const other = before ? `${day(before.from)} to ${day(before.to)}` : 'All others'
+  const other = before ? heldInWords(before) : 'All others'
   return (
     <Sheet
       title="More than chance?"

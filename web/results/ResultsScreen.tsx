@@ -1,7 +1,7 @@
 import { Box, LinearProgress, Skeleton, Stack, Typography } from '@mui/material'
 import { isOfKind, toggleKey } from '@flimbo/core/dimensions'
 import {
-  AGAINST_NAMES,
+  againstName,
   isForecast,
   partedBy,
   resultsApi,
@@ -129,7 +129,7 @@ export function ResultsScreen({
             zone={zone}
             from={from}
             to={to}
-            against={figures.data?.before ? AGAINST_NAMES[view.against] : null}
+            against={againstName(view.against, figures.data?.before ?? null)}
             marks={marks}
             expected={expected}
             chosen={(by[0] && view.filters[by[0]]) ?? NONE}

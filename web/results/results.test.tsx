@@ -88,7 +88,8 @@ function show(address: string) {
   const office = startOffice(({ path, body }) => {
     if (path === '/figures') {
       const asked = body as Asked
-      const before = asked.against === 'before' ? { from: '2026-06-01', to: '2026-06-30' } : null
+      const before =
+        asked.against === 'before' ? { from: '2026-06-01', to: '2026-06-30', campaign: null } : null
       return {
         zone: 'UTC',
         from: asked.from,
