@@ -57,7 +57,7 @@ export function missingVisits(facts: MissingFacts): MissingVerdict[] {
 
 type Judge = (facts: MissingFacts) => Omit<MissingVerdict, 'reason'>
 const verdict = (holds: MissingVerdict['holds'], sentence: string) => ({ holds, sentence })
-const UNCHECKED = verdict(null, 'The address was not followed. Ask an editor to do it.')
+const UNCHECKED = verdict(null, 'The address was not followed yet.')
 
 const judge: Readonly<Record<MissingReason, Judge>> = {
   nobody: ({ scans, tests }) =>

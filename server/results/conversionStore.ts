@@ -41,8 +41,12 @@ const fillable = (length: number): Filled => ({
   agent: new Uint32Array(length),
 })
 
-/** Leads that are in no doubt, arrivals and goals of people, by the codes that brought them. */
-export function conversionStore(database: Sqlite.Database) {
+/**
+ * Leads that are in no doubt, arrivals and goals of people, by the codes that brought them.
+ *
+ * @param scansKept of so many the scans are remembered
+ */
+export function conversionStore(database: Sqlite.Database, scansKept?: number) {
   const goals = goalStore(database)
   const leads = database
     .prepare(
@@ -50,7 +54,7 @@ export function conversionStore(database: Sqlite.Database) {
       WHERE workspaceId = ? AND at >= ? AND at < ? AND held = '' AND apart = ''`,
     )
     .raw()
-  const scans = scansOfConversions(database)
+  const scans = scansOfConversions(database, scansKept)
 
   function fill(workspaceId: number, codes: ReadonlySet<number>, span: Span): Filled {
     const { columns, chosen } = goals.choose(workspaceId, codes, span)

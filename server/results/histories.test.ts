@@ -244,7 +244,7 @@ function openHistory() {
       looseFacts: 25,
       atOnce: 7,
     })
-    const conversions = conversionStore(database)
+    const conversions = conversionStore(database, 3)
     return {
       summary: summary(database, store),
       tallies: tallies(database, store),

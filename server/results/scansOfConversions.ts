@@ -3,7 +3,7 @@ import type { ConversionTrait, OfScanTraits } from './conversions.ts'
 import { lookUps } from './lookUps.ts'
 import { numbering, type Numbering } from './numbering.ts'
 
-/** So many scans are remembered; of more, all are read anew. */
+/** So many scans are remembered; those beyond are read anew each time. */
 const KNOWN_MAX = 2_000_000
 /** So many are read at once. */
 const BATCH = 5000
@@ -52,7 +52,7 @@ function tables(): { readonly [N in keyof OfScanTraits]: Numbering<OfScanTraits[
  * Reads the scans that conversions came of. A scan never changes, so each is read once: until some are folded, when there is
  * nothing left to know of them.
  */
-export function scansOfConversions(database: Sqlite.Database) {
+export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_MAX) {
   const stored = database
     .prepare(
       `SELECT s.id, s.wayId, s.placeId, s.agentId, l.text, r.text FROM json_each(?) j
@@ -75,10 +75,18 @@ export function scansOfConversions(database: Sqlite.Database) {
   const { placeOf, agentOf } = lookUps(database)
   let [known, told] = [none(), tables()]
   let state = ''
+  const beyond: number[] = []
 
   function forget(): void {
     known = none()
     told = tables()
+    beyond.length = 0
+  }
+  /** Forgets those that are too many. */
+  function trim(): void {
+    for (const id of beyond.splice(0)) known.numbers.delete(id)
+    for (const column of [known.way, known.browser, known.language, known.referrer, known.spot])
+      column.length = Math.min(column.length, knownMax)
   }
   function add(
     id: number,
@@ -87,6 +95,7 @@ export function scansOfConversions(database: Sqlite.Database) {
   ): void {
     const { latitude = null, longitude = null } = placeOf(placeId) ?? {}
     const browser = agentOf(agentId)?.browser ?? ''
+    if (known.way.length >= knownMax) beyond.push(id)
     known.numbers.set(id, known.way.length)
     known.way.push(way)
     known.browser.push(told.browser.numberOf(browser, () => browser))
@@ -120,8 +129,9 @@ export function scansOfConversions(database: Sqlite.Database) {
     /** What each scan is called in `trait`, by their ids. */
     numbersOf(ids: Float64Array): Uint32Array {
       const now = String(stateOf.get())
-      if (now !== state || known.way.length > KNOWN_MAX) forget()
+      if (now !== state) forget()
       state = now
+      trim()
       const missing = new Set<number>()
       const numbers = new Uint32Array(ids.length)
       const look = () => {
