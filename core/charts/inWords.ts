@@ -42,6 +42,9 @@ export const filtersInWords = (
 export const whereHeld = (before: HeldAgainst | null): 'before' | 'there' =>
   before?.campaign == null ? 'before' : 'there'
 
+/** What stands in the place of a chart with nothing in it. */
+export const NOTHING_COUNTED = 'Nothing was counted in these days.'
+
 /** What figures are held against: "“Seal watching”, 3 Jul 2026 to 9 Jul 2026". */
 export const heldInWords = (before: HeldAgainst): string =>
   `${before.campaign === null ? '' : `“${before.campaign}”, `}${dayRange(before)}`

@@ -16,6 +16,7 @@ export {
   answerInWords,
   besideFigure,
   heldInWords,
+  NOTHING_COUNTED,
   whereHeld,
   changeInWords,
   filtersInWords,

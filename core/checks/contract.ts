@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idQuery } from '../api/index.ts'
+import { endpoint, idParams } from '../api/index.ts'
 import { job } from '../jobs/index.ts'
 
 /** What a check of a destination came to. Everything but `fine` and `tags-lost` means that nobody gets there. */
@@ -55,7 +55,7 @@ export const checksApi = {
     room: 'checks',
     access: { right: 'edit', things: { code: 'params.id' } },
     summary: 'Follow where a piece leads, now, with its own tags',
-    params: z.strictObject({ id: idQuery }),
+    params: idParams,
     answer: check,
   }),
   route: endpoint({
@@ -64,7 +64,7 @@ export const checksApi = {
     room: 'checks',
     access: { right: 'edit', things: { route: 'params.id' } },
     summary: 'Follow where a route leads, now',
-    params: z.strictObject({ id: idQuery }),
+    params: idParams,
     answer: check,
   }),
   latest: endpoint({
@@ -73,7 +73,7 @@ export const checksApi = {
     room: 'checks',
     access: { right: 'view', things: { route: 'params.id' } },
     summary: 'The newest checks of a route',
-    params: z.strictObject({ id: idQuery }),
+    params: idParams,
     answer: z.object({ rows: z.array(check) }),
   }),
   begin: endpoint({

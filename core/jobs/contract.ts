@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idQuery, pageOf, pageQuery } from '../api/index.ts'
+import { endpoint, idParams, idQuery, pageOf, pageQuery } from '../api/index.ts'
 
 /** What may take longer than an answer. */
 export const JOB_KINDS = [
@@ -57,8 +57,6 @@ export const job = z.object({
 })
 export type Job = z.infer<typeof job>
 
-const jobParams = z.strictObject({ id: idQuery })
-
 export const jobsApi = {
   list: endpoint({
     method: 'GET',
@@ -78,7 +76,7 @@ export const jobsApi = {
     room: 'jobs',
     access: { right: 'view', things: { job: 'params.id' } },
     summary: 'One job',
-    params: jobParams,
+    params: idParams,
     answer: job,
   }),
   cancel: endpoint({
@@ -87,7 +85,7 @@ export const jobsApi = {
     room: 'jobs',
     access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Cancel a job; what it has changed is taken back where the whole of it is meant',
-    params: jobParams,
+    params: idParams,
     answer: job,
   }),
   retry: endpoint({
@@ -96,7 +94,7 @@ export const jobsApi = {
     room: 'jobs',
     access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Try a job that failed, or waits for its next attempt, now',
-    params: jobParams,
+    params: idParams,
     answer: job,
   }),
   file: endpoint({
@@ -105,7 +103,7 @@ export const jobsApi = {
     room: 'jobs',
     access: { right: 'view', things: { job: 'params.id' } },
     summary: 'The file a job made',
-    params: jobParams,
+    params: idParams,
     answers: 'application/octet-stream',
   }),
 }

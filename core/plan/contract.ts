@@ -50,8 +50,6 @@ const importLine = z.object({
 })
 export type ImportLine = z.infer<typeof importLine>
 
-const importParams = z.strictObject({ id: idQuery })
-
 /** A pattern that files are named by. */
 export const fileNamePattern = z
   .string()
@@ -106,7 +104,7 @@ export const planApi = {
     room: 'plan',
     access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Say how the file is to be read, and what its columns stand for',
-    params: importParams,
+    params: idParams,
     body: z
       .strictObject({
         encoding: z.enum(ENCODINGS),
@@ -126,7 +124,7 @@ export const planApi = {
     room: 'plan',
     access: { right: 'view', things: { job: 'params.id' } },
     summary: 'What a file would do, or how far doing it is',
-    params: importParams,
+    params: idParams,
     answer: planImport,
   }),
   lines: endpoint({
@@ -135,7 +133,7 @@ export const planApi = {
     room: 'plan',
     access: { right: 'view', things: { job: 'params.id' } },
     summary: 'Line by line what a file would do',
-    params: importParams,
+    params: idParams,
     query: pageQuery(['line'], 'line').extend({ verdict: z.enum([...LINE_VERDICTS, 'warned']).optional() }),
     answer: pageOf(importLine),
   }),
@@ -146,7 +144,7 @@ export const planApi = {
     access: { right: 'edit', things: { job: 'params.id' } },
     status: 202,
     summary: 'Import: everything or nothing, or the good lines only',
-    params: importParams,
+    params: idParams,
     body: z.strictObject({ lines: z.enum(['all', 'good']) }),
     answer: planImport,
   }),
@@ -156,7 +154,7 @@ export const planApi = {
     room: 'plan',
     access: { right: 'edit', things: { job: 'params.id' } },
     summary: 'Stop a running import and take back what it did, or put the file away',
-    params: importParams,
+    params: idParams,
     answer: planImport,
   }),
 

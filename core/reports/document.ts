@@ -3,6 +3,7 @@ import {
   answerInWords,
   besideFigure,
   heldInWords,
+  NOTHING_COUNTED,
   whereHeld,
   chartMarks,
   drawMap,
@@ -107,9 +108,7 @@ function questionParts(question: MadeQuestion, currency: string): ReportPart[] {
     { kind: 'heading', text: question.title },
     { kind: 'about', lines: aboutLines(question) },
     { kind: 'figures', figures: headlineOf(question, currency) },
-    ...(answer.rows.length === 0
-      ? [{ kind: 'about' as const, lines: ['Nothing was counted in these days.'] }]
-      : []),
+    ...(answer.rows.length === 0 ? [{ kind: 'about' as const, lines: [NOTHING_COUNTED] }] : []),
     ...chartOf(question, currency),
     ...(marks.length === 0
       ? []

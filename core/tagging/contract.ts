@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { endpoint, idQuery, versioned, versionedChange } from '../api/index.ts'
+import { endpoint, idParams, versioned, versionedChange } from '../api/index.ts'
 import { channelRules } from './channels.ts'
 import { houseRules } from './houseRules.ts'
 import { finding, FINDING_KINDS } from './lint.ts'
@@ -81,7 +81,7 @@ export const taggingApi = {
     room: 'tagging',
     access: { right: 'view', things: { campaign: 'params.id' } },
     summary: 'What the linter finds in a whole campaign',
-    params: z.strictObject({ id: idQuery }),
+    params: idParams,
     answer: review,
   }),
 }

@@ -1,4 +1,4 @@
-import { FormControlLabel, Stack, Switch, ToggleButton, ToggleButtonGroup } from '@mui/material'
+import { FormControlLabel, Stack, Switch, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import {
   answerKinds,
   answerTable,
@@ -7,6 +7,7 @@ import {
   CHART_NAMES,
   crossedTimeKeys,
   drawShown,
+  NOTHING_COUNTED,
   plainKind,
   questionTitle,
   type ChartKind,
@@ -78,6 +79,8 @@ export function AnswerSheet(props: AnswerProps) {
   ])
   const title = questionTitle(what, by)
   const label = answerInWords(title, answer)
+  // Pieces of time are there with nothing in them too; a table and a map say it themselves.
+  const isEmpty = shown !== 'table' && shown !== 'map' && answer.rows.length === 0
   return (
     <Sheet
       title={title}
@@ -124,7 +127,12 @@ export function AnswerSheet(props: AnswerProps) {
           <AnswerMap {...props} label={label} />
         </Suspense>
       )}
-      {shown !== 'table' && shown !== 'map' && (
+      {isEmpty && (
+        <Typography variant="body2" color="textSecondary">
+          {NOTHING_COUNTED}
+        </Typography>
+      )}
+      {shown !== 'table' && shown !== 'map' && !isEmpty && (
         <Chart
           option={drawn.option}
           height={drawn.height}

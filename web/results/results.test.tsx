@@ -29,6 +29,8 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
   piece: ['7'],
   medium: ['poster', 'card'],
   variant: ['3\tl1\ta', '3\tl1\tb'],
+  // There was none.
+  referrer: [],
 }
 const figures = { ...NO_FIGURES, scans: 40, uniques: 30, leads: 4, cost: 20, before: null }
 const row = (keys: string[], i = 0): AnswerRow => ({ ...figures, keys, scans: 40 - i })
@@ -300,6 +302,12 @@ describe('beside the figures', () => {
       '?code=7&by=city&in.channel=',
     ])
   })
+})
+
+it('says that nothing was counted where a chart would have nothing in it', async () => {
+  show('/campaigns/3/results?by=referrer')
+  await screen.findByText('Nothing was counted in these days.')
+  expect(screen.queryByRole('button', { name: /^Scans by referrer/ })).toBeNull()
 })
 
 describe('to what end', () => {
