@@ -40,7 +40,7 @@ export const filtersInWords = (
 
 /** Where figures were that others are held against: in days before, or there, in another campaign. */
 export const whereHeld = (before: HeldAgainst | null): 'before' | 'there' =>
-  before?.campaign == null ? 'before' : 'there'
+  before === null || before.campaign === null ? 'before' : 'there'
 
 /** What stands in the place of a chart with nothing in it. */
 export const NOTHING_COUNTED = 'Nothing was counted in these days.'

@@ -3,12 +3,14 @@ import { describe, expect, it } from 'vitest'
 import { DIMENSION_NAMES } from '../dimensions/index.ts'
 import {
   AGAINST,
+  againstName,
   daysOf,
   DEFAULT_VIEW,
   isOfOther,
   MEASURE_NAMES,
   PRESETS,
   readView,
+  viewAgainst,
   writeView,
   type Preset,
   type QuestionView,
@@ -77,5 +79,26 @@ describe('a period', () => {
     expect(on('last-month', '2028-03-31T12:00:00Z')).toBe('2028-02-01 2028-02-29')
     expect(on('year', now)).toBe('2026-01-01 2026-03-01')
     expect(on('last-year', now)).toBe('2025-01-01 2025-12-31')
+  })
+})
+
+describe('what a question is held against', () => {
+  const days = { from: '2026-07-01', to: '2026-07-31' }
+  it('is called by the name of the campaign, or else by when it was', () => {
+    expect(againstName('campaignFromStart', { ...days, campaign: 'Seal watching' })).toBe('Seal watching')
+    expect(againstName('year', { ...days, campaign: null })).toBe('year before')
+    expect(againstName('before', { ...days, campaign: null })).toBe('days before')
+    expect(againstName('none', null)).toBeNull()
+  })
+  it('is nothing while the other campaign is not chosen, is the same one, or none can be', () => {
+    const asked = { against: 'campaign', otherCampaignId: 2 } as const
+    expect(viewAgainst(asked, 1)).toEqual(asked)
+    for (const [view, campaignId] of [
+      [asked, 2],
+      [asked, undefined],
+      [{ ...asked, otherCampaignId: null }, 1],
+    ] as const)
+      expect(viewAgainst(view, campaignId)).toEqual({ against: 'none' })
+    expect(viewAgainst({ against: 'year', otherCampaignId: null }, undefined)).toEqual({ against: 'year' })
   })
 })
