@@ -37,7 +37,9 @@ export function KeyTable({
   note?: string
 }) {
   const [isOpen, setOpen] = useState(false)
-  const rows = answer.rows.filter(({ scans, leads, cost }) => scans > 0 || leads > 0 || cost !== null)
+  const rows = answer.rows.filter(
+    ({ scans, leads, arrivals, goals, cost }) => scans + leads + arrivals + goals > 0 || cost !== null,
+  )
   const isOfScans = what === 'scans'
   const most = Math.max(0, ...rows.map((row) => measured(what, row) ?? 0))
   const { label } = DIMENSIONS[by]
@@ -66,15 +68,21 @@ export function KeyTable({
             const [key = ''] = row.keys
             const isChosen = chosen.includes(key)
             return (
-              <TableRow key={key} selected={isChosen}>
+              <TableRow
+                key={key}
+                hover
+                selected={isChosen}
+                sx={{ cursor: 'pointer' }}
+                // The button’s clicks come here too.
+                onClick={() => {
+                  toggle(key)
+                }}
+              >
                 <TableCell component="th" scope="row" sx={{ position: 'relative', fontWeight: 400 }}>
                   <Bar part={most === 0 ? 0 : (measured(what, row) ?? 0) / most} />
                   <ButtonBase
                     aria-pressed={isChosen}
                     title={keyLabel(by, key, answer.names)}
-                    onClick={() => {
-                      toggle(key)
-                    }}
                     sx={{ font: 'inherit', maxWidth: '100%', justifyContent: 'flex-start', minHeight: 24 }}
                   >
                     <Typography
