@@ -7,7 +7,7 @@ const about = (expected: number) => number(Math.round(expected))
 export function findingInWords({ kind, day, key, counted, expected }: Finding): string {
   switch (kind) {
     case 'stopped':
-      return `was last scanned on ${dayInWords(day)}: about ${about(expected)} scans would have been expected in the ${quantity(counted, 'day')} since. Is it still there?`
+      return `had no scan for ${quantity(counted, 'day')} after ${dayInWords(day)}, where about ${about(expected)} would have been expected. Is it still there?`
     case 'above':
       return `had ${quantity(counted, 'scan')} on ${dayInWords(day)}, where weekday and season make about ${about(expected)} expected.`
     case 'below':
