@@ -433,6 +433,8 @@ describe('a figure beside an earlier one', () => {
   it.each([
     [12, 10, '+20 % against 10'],
     [5, 10, '−50 % against 10'],
+    [99, 10, '+890 % against 10'],
+    [9811, 2, '4,906 times 2'],
     [5, 0, 'none before'],
     [0, 0, 'none before either'],
     [null, 10, '10 before'],

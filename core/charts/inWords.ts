@@ -6,6 +6,7 @@ import {
   MEASURES,
   type Answer,
   type AnswerRow,
+  type Figures,
   type Measure,
   type TimeMark,
   type HeldAgainst,
@@ -49,8 +50,9 @@ export const NOTHING_COUNTED = 'Nothing was counted in these days.'
 export const heldInWords = (before: HeldAgainst): string =>
   `${before.campaign === null ? '' : `“${before.campaign}”, `}${dayRange(before)}`
 
+const TIMES_FROM = 10
 /**
- * How a figure stands against another one: "+12.5 % against 40".
+ * How a figure stands against another one: "+12.5 % against 40", or "12 times 40".
  *
  * @param where the other one was, as `whereHeld` says it
  */
@@ -63,13 +65,34 @@ export function changeInWords(
   if (before === null) return now === null ? '\u00a0' : `no figure ${where}`
   if (now === null) return `${write(before)} ${where}`
   if (before === 0) return now === 0 ? `none ${where} either` : `none ${where}`
+  // Hundreds of thousands of percent say nothing.
+  if (now / before >= TIMES_FROM) return `${number(Math.round(now / before))} times ${write(before)}`
   const part = (now - before) / before
   return `${part >= 0 ? '+' : '−'}${String(Math.abs(Math.round(part * 1000) / 10))} % against ${write(before)}`
 }
 
 /**
- * What stands beside a figure: how it stands against another one, as `changeInWords` says it, or between what a rate may lie by
- * chance; empty where there is neither. What pieces cost is the same whatever the days.
+ * How a row's figure stands against that of another one: by how much of a hundred, or, of a ratio, beside it.
+ *
+ * @param before null where there is none to be held against
+ * @param where the other one was, as `whereHeld` says it
+ */
+export function changeOf(
+  measure: Measure,
+  row: Figures,
+  before: Figures | null,
+  currency: string,
+  where: 'before' | 'there',
+): string {
+  const write = (value: number) => measureText(measure, value, currency)
+  const then = before && measured(measure, before)
+  if (MEASURES[measure].form !== 'ratio') return changeInWords(measured(measure, row), then, write, where)
+  return then === null ? `no figure ${where}` : `${write(then)} ${where}`
+}
+
+/**
+ * What stands beside a figure: how it stands against another one, or between what a rate may lie by chance; empty where there is
+ * neither. What pieces cost is the same whatever the days.
  */
 export function besideFigure(
   measure: Measure,
@@ -77,13 +100,7 @@ export function besideFigure(
   currency: string,
   where: 'before' | 'there' = 'before',
 ): string {
-  const write = (value: number) => measureText(measure, value, currency)
-  const { form } = MEASURES[measure]
-  if (total.before && measure !== 'cost') {
-    const before = measured(measure, total.before)
-    if (form !== 'ratio') return changeInWords(measured(measure, total), before, write, where)
-    return before === null ? `no figure ${where}` : `${write(before)} ${where}`
-  }
+  if (total.before && measure !== 'cost') return changeOf(measure, total, total.before, currency, where)
   const interval = intervalOf(measure, total)
   return interval ? bounds(interval) : ''
 }

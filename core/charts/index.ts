@@ -19,6 +19,7 @@ export {
   NOTHING_COUNTED,
   whereHeld,
   changeInWords,
+  changeOf,
   filtersInWords,
   markInWords,
   questionTitle,

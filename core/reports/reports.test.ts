@@ -52,6 +52,15 @@ const partsOf = <K extends ReportPart['kind']>(report: MadeReport, kind: K) =>
 const TWO = [row(['7'], 263, { leads: 81 }), row(['8'], 3, { leads: 1 })]
 
 describe('a report as it is read', () => {
+  it('sets a return, which may be below nothing, beside the other one and not in its hundredths', () => {
+    const then = { ...NO_FIGURES, value: 96, cost: 100 }
+    const rows = [row(['7'], 40, { value: 150, cost: 100, before: then })]
+    const held = { what: 'returnOnCost', against: 'year before' } as const
+    const before = { from: '2025-07-01', to: '2025-07-31', campaign: null }
+    expect(partsOf(made(question(rows, { ...held, before })), 'table')[0]?.rows).toEqual([
+      ['Pier poster', '50.0 %', '−4.0 % before', '40'],
+    ])
+  })
   it('names the campaign that its figures are held against, and says that its figures are there', () => {
     const before = { from: '2026-07-01', to: '2026-07-31', campaign: 'Seal watching' }
     const { keys: _keys, ...held } = row([], 12, { before: NO_FIGURES })

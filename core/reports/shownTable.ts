@@ -1,4 +1,4 @@
-import { changeInWords, measureText, rowLabels, whereHeld } from '../charts/index.ts'
+import { changeOf, measureText, rowLabels, whereHeld } from '../charts/index.ts'
 import { DIMENSIONS } from '../dimensions/index.ts'
 import { bounds, number, quantity } from '../formats/index.ts'
 import { intervalOf, isRanked, measured, MEASURES, type AnswerRow } from '../results/index.ts'
@@ -16,16 +16,14 @@ export function shownTable(question: MadeQuestion, currency: string): Table | nu
   const beside = what === 'scans' ? ('uniques' as const) : ('scans' as const)
   const labels = rowLabels(by, answer)
   const where = whereHeld(question.before)
-  const write = (value: number) => measureText(what, value, currency)
   const cells = (row: AnswerRow, i: number): string[] => {
     const interval = intervalOf(what, row)
-    const before = row.before && measured(what, row.before)
     const value = measureText(what, measured(what, row), currency)
     return [
       ...labels.map((all) => all[i] ?? ''),
       isRanked(what, row) ? value : `${value}, of few scans`,
       ...(isRate ? [interval ? bounds(interval) : '–'] : []),
-      ...(against === null ? [] : [changeInWords(measured(what, row), before, write, where)]),
+      ...(against === null ? [] : [changeOf(what, row, row.before, currency, where)]),
       number(row[beside]),
     ]
   }
