@@ -47,7 +47,7 @@ type Found = FoundRows & Pick<Answer, 'spots' | 'leavesOutFolded'>
 export function answers(
   database: Sqlite.Database,
   scans: FactStore<ScanDimension>,
-  conversions = conversionStore(database),
+  store = conversionStore(database),
 ) {
   const sidesOf = sideMaker(database)
   const namesOf = keyNames(database)
@@ -67,9 +67,9 @@ export function answers(
     }))
     const parts = [...scans.parts()].filter((part) => overlap(part.span, span) !== 'none')
     sides.meet(parts)
-    const came = conversions.of(workspaceId, new Set(codes.map(({ id }) => id)), span)
+    const conversions = store.of(workspaceId, new Set(codes.map(({ id }) => id)), span)
     // They may bring keys that no scan has: these are met before it is known how many there are.
-    for (const { count } of counts) for (const side of [count.a, count.b]) side.placesOf(came)
+    for (const { count } of counts) for (const side of [count.a, count.b]) side.placesOf(conversions)
 
     const counted = countQuestions(
       parts,
@@ -81,7 +81,7 @@ export function answers(
       if (!own) return []
       const ofSpots = spots && counted.get(spots)
       return {
-        ...questionRows(questions[i]?.by ?? [], count, own, came),
+        ...questionRows(questions[i]?.by ?? [], count, own, conversions),
         spots: ofSpots ? citySpots(ofSpots.pairs.counts(), spots.a.keys.list, placeOf) : {},
         leavesOutFolded: own.leavesOutFolded,
       }

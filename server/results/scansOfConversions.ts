@@ -73,19 +73,20 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
     .pluck()
   const newestId = database.prepare('SELECT coalesce(max(id), 0) FROM scan_rows').pluck()
   const { placeOf, agentOf } = lookUps(database)
-  let [known, told] = [none(), tables()]
+  let [columns, values] = [none(), tables()]
   let state = ''
-  const beyond: number[] = []
+  /** The ids of those that are too many. */
+  const excess: number[] = []
 
   function forget(): void {
-    known = none()
-    told = tables()
-    beyond.length = 0
+    columns = none()
+    values = tables()
+    excess.length = 0
   }
   /** Forgets those that are too many. */
   function trim(): void {
-    for (const id of beyond.splice(0)) known.numbers.delete(id)
-    for (const column of [known.way, known.browser, known.language, known.referrer, known.spot])
+    for (const id of excess.splice(0)) columns.numbers.delete(id)
+    for (const column of [columns.way, columns.browser, columns.language, columns.referrer, columns.spot])
       column.length = Math.min(column.length, knownMax)
   }
   function add(
@@ -95,31 +96,35 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
   ): void {
     const { latitude = null, longitude = null } = placeOf(placeId) ?? {}
     const browser = agentOf(agentId)?.browser ?? ''
-    if (known.way.length >= knownMax) beyond.push(id)
-    known.numbers.set(id, known.way.length)
-    known.way.push(way)
-    known.browser.push(told.browser.numberOf(browser, () => browser))
-    known.language.push(told.language.numberOf(language, () => language))
-    known.referrer.push(told.referrer.numberOf(referrer, () => referrer))
-    known.spot.push(told.spot.numberOf(placeId, () => ({ latitude, longitude })))
+    if (columns.way.length >= knownMax) excess.push(id)
+    columns.numbers.set(id, columns.way.length)
+    columns.way.push(way)
+    columns.browser.push(values.browser.numberOf(browser, () => browser))
+    columns.language.push(values.language.numberOf(language, () => language))
+    columns.referrer.push(values.referrer.numberOf(referrer, () => referrer))
+    columns.spot.push(values.spot.numberOf(placeId, () => ({ latitude, longitude })))
   }
   function read(ids: readonly number[]): void {
     for (const [id, wayId, ...rest] of stored.all(JSON.stringify(ids)) as StoredRow[])
       add(
         id,
-        told.way.numberOf(wayId, () => wayOf.get(wayId) as OfScanTraits['way']),
+        values.way.numberOf(wayId, () => wayOf.get(wayId) as OfScanTraits['way']),
         rest,
       )
     // Numbers ascend: what is not there by then never will be.
     const newest = Number(newestId.get())
     for (const id of ids) {
-      if (known.numbers.has(id)) continue
+      if (columns.numbers.has(id)) continue
       const row = plain.get(id) as PlainRow | undefined
       if (row) {
         const [outcome, exit, variant, ...rest] = row
-        const way = told.way.numberOf([outcome, exit, variant].join('\t'), () => ({ outcome, exit, variant }))
+        const way = values.way.numberOf([outcome, exit, variant].join('\t'), () => ({
+          outcome,
+          exit,
+          variant,
+        }))
         add(id, way, rest)
-      } else if (id <= newest) known.numbers.set(id, NO_SCAN)
+      } else if (id <= newest) columns.numbers.set(id, NO_SCAN)
     }
   }
 
@@ -137,7 +142,7 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
       const look = () => {
         for (let k = 0; k < ids.length; k++) {
           const id = ids[k] ?? 0
-          const number = known.numbers.get(id)
+          const number = columns.numbers.get(id)
           if (number === undefined) missing.add(id)
           else numbers[k] = number
         }
@@ -155,9 +160,9 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
       numbers: Uint32Array,
     ): ConversionTrait<OfScanTraits[N]> => {
       const index = new Uint32Array(numbers.length)
-      const ofScan = known[name]
+      const ofScan = columns[name]
       for (let k = 0; k < numbers.length; k++) index[k] = ofScan[numbers[k] ?? NO_SCAN] ?? 0
-      return { values: told[name].list, index }
+      return { values: values[name].list, index }
     },
   }
 }
