@@ -93,7 +93,7 @@ describe('a report', () => {
       await phone.page.goto(address ?? '')
       await phone.page.getByLabel('Password').fill('high tide')
       await phone.page.getByLabel('Password').press('Enter')
-      await phone.page.getByText('This is not the password.').waitFor()
+      await phone.page.getByText('That was not the password.').waitFor()
       await phone.page.getByLabel('Password').fill('low tide at noon')
       await phone.page.getByLabel('Password').press('Enter')
       await phone.page.getByRole('heading', { name: 'Monthly', level: 1 }).waitFor()

@@ -126,6 +126,11 @@ export interface Words {
     readonly offline: string
     readonly expired: string
   }
+  /** What stands in the place of a report whose link is over. */
+  readonly reports: {
+    readonly over: string
+    readonly askAgain: string
+  }
   /** What stands in mails to people who answered forms, and where their links lead, beside what managers wrote. */
   readonly mails: {
     readonly confirmSubject: string

@@ -281,6 +281,13 @@ describe('a link to a report', () => {
       const { status, body } = await open(each)
       expect([status, body.includes('not shared any more')]).toEqual([410, true])
     }
+    // In the language of whoever opens it (RFC 4647).
+    const german = await open(path, { 'accept-language': 'de-AT, en;q=0.5' })
+    expect(german.headers['content-language']).toBe('de')
+    expect(german.body).toMatch(
+      /^<!doctype html><html lang="de">.*<h1>Dieser Bericht wird nicht mehr geteilt/s,
+    )
+    expect((await open(path, { 'accept-language': 'he' })).body).toContain('<html lang="he" dir="rtl">')
     const { id } = await save(content([]))
     const refused = await flimbo.refused('POST', links(id), { until: '2026-01-01' })
     expect(refused.fields?.[0]).toMatchObject({ path: 'until' })
@@ -290,6 +297,7 @@ describe('a link to a report', () => {
     const { path } = await share({ until: '2099-12-31', password: 'low tide at noon' })
     const asked = await open(path)
     expect([asked.status, asked.body.includes('Which piece?')]).toEqual([401, false])
+    expect((await open(path, { 'accept-language': 'da' })).body).toContain('Adgangskode')
     expect((await open(`${path}/pdf`)).status).toBe(303)
     expect((await give(path, 'high tide')).status).toBe(403)
     const right = await give(path, 'low tide at noon')
@@ -301,7 +309,7 @@ describe('a link to a report', () => {
     expect((await open(path, { cookie: `${cookie}x` })).status).toBe(401)
     for (let i = 0; i < 5; i++) await give(path, `guess ${String(i)}`)
     const late = await give(path, 'low tide at noon')
-    expect([late.status, late.body.includes('wrong too often')]).toEqual([429, true])
+    expect([late.status, late.body.includes('too many wrong passwords')]).toEqual([429, true])
   })
 
   it('has a password of some length, and never tells it again', async () => {

@@ -14,7 +14,10 @@ import {
   type MadeReport,
   type ReportFile,
 } from '@flimbo/core/reports'
+import type { Writing } from '@flimbo/core/pages'
+import { acceptedLanguages } from '@flimbo/core/scans'
 import { dayIn } from '@flimbo/core/time'
+import { fill, secondsIn, wordsFor, type Spoken } from '@flimbo/core/words'
 import { attach, Refusal, sendPublicPage } from '../api/index.ts'
 import { tables, type Database, type ReportLinkRow } from '../database/index.ts'
 import type { createAttempts } from '../door/index.ts'
@@ -32,6 +35,8 @@ const MADE_MAX = 40
 /** Of what is said in place of a report. */
 const OWN_CSS = reportCss(PLAIN_REPORT_LOOK, SHARED_FONTS_PATH)
 const PASSWORD_LONGEST = 200
+/** Whoever comes while very many passwords are being looked at is asked to wait so long. */
+const BUSY_SECONDS = 60
 /** Stands in a page that was drawn for many where the nonce of each answer belongs; nobody can write it. */
 const NONCE_MARK = randomUUID()
 
@@ -43,6 +48,14 @@ interface Parts {
   readonly attempts: ReturnType<typeof createAttempts>
   readonly isSecure: boolean
 }
+
+/** The words a reader is spoken to in. */
+const spokenTo = ({ headers }: Pick<Request, 'headers'>): Spoken =>
+  wordsFor(acceptedLanguages(headers['accept-language'] ?? '').map(({ tag }) => tag))
+const waitFor =
+  (seconds: number) =>
+  ({ language, words }: Spoken): string =>
+    fill(words.password.wait, { time: secondsIn(language, seconds) })
 
 const fontFile = (range: (typeof FONTS)[number]) =>
   readFileSync(
@@ -61,16 +74,13 @@ export function sharedReports(parts: Parts): Router {
   const pages = new LRUCache<string, Promise<{ readonly markup: string }>>({ max: MADE_MAX, ttl: FRESH_MS })
   const drawn = new LRUCache<string, Promise<Uint8Array>>({ max: MADE_MAX, ttl: FRESH_MS })
 
-  const say = (response: Response, status: number, title: string, body: Markup) => {
-    sendPublicPage(response, { status, title, body, css: OWN_CSS })
+  const say = (response: Response, status: number, title: string, body: Markup, writing?: Writing) => {
+    sendPublicPage(response, { status, title, body, css: OWN_CSS, ...(writing ? { writing } : {}) })
   }
-  const over = (response: Response) => {
-    say(
-      response,
-      410,
-      'This report is not shared any more',
-      html`<p>The link is over, or was deleted. Ask whoever sent it for a new one.</p>`,
-    )
+  const over = (request: Request, response: Response) => {
+    const spoken = spokenTo(request)
+    const { over: title, askAgain } = spoken.words.reports
+    say(response, 410, title, html`<p>${askAgain}</p>`, spoken)
   }
 
   /** A thing that several wait for, or had a moment ago; what failed is made anew. */
@@ -102,21 +112,30 @@ export function sharedReports(parts: Parts): Router {
     return reportLinks.isPass(own?.slice(cookieName(id).length + 1) ?? '', id, passwordHash, Date.now())
   }
 
-  function askPassword(response: Response, status: number, sentence: string): void {
+  function askPassword(
+    request: Request,
+    response: Response,
+    status: number,
+    sentence: (spoken: Spoken) => string = () => '',
+  ): void {
+    const spoken = spokenTo(request)
+    const { title, label, goOn } = spoken.words.password
+    const fault = sentence(spoken)
     say(
       response,
       status,
-      'This report has a password',
-      html`${sentence !== '' && html`<p class="fault" role="alert">${sentence}</p>`}
+      title,
+      html`${fault !== '' && html`<p class="fault" role="alert">${fault}</p>`}
         <form method="post">
           <p>
             <label>
-              Password<br />
+              ${label}<br />
               <input name="password" type="password" autocomplete="off" required autofocus />
             </label>
           </p>
-          <p><button>Open the report</button></p>
+          <p><button>${goOn}</button></p>
         </form>`,
+      spoken,
     )
   }
 
@@ -151,11 +170,11 @@ export function sharedReports(parts: Parts): Router {
   async function showPage(token: string, request: Request, response: Response): Promise<void> {
     const link = await linkOf(token)
     if (!link) {
-      over(response)
+      over(request, response)
       return
     }
     if (!hasPass(request, link)) {
-      askPassword(response, 401, '')
+      askPassword(request, response, 401)
       return
     }
     const { key, workspace, report } = await reportOf(link)
@@ -195,7 +214,7 @@ export function sharedReports(parts: Parts): Router {
   async function takePassword(token: string, request: Request, response: Response): Promise<void> {
     const link = await linkOf(token)
     if (!link) {
-      over(response)
+      over(request, response)
       return
     }
     const { id, passwordHash } = link
@@ -204,21 +223,15 @@ export function sharedReports(parts: Parts): Router {
     const given = typeof password === 'string' ? password.slice(0, PASSWORD_LONGEST) : ''
     if (passwordHash !== '') {
       const wait = attempts.take(id, request.ip ?? '', Date.now())
-      const seconds = String(Math.ceil(wait / 1000))
       if (wait > 0) {
-        askPassword(response, 429, `That was wrong too often. Wait ${seconds} s, then try again.`)
+        askPassword(request, response, 429, waitFor(Math.ceil(wait / 1000)))
         return
       }
       const isRight = await attempts.inTurn(() => isPassword(given, passwordHash))
       if (isRight !== true) {
-        const isBusy = isRight === null
-        askPassword(
-          response,
-          isBusy ? 503 : 403,
-          isBusy
-            ? 'Very many passwords are being looked at. Try again in a minute.'
-            : 'This is not the password. Try again.',
-        )
+        // Very many are being looked at.
+        if (isRight === null) askPassword(request, response, 503, waitFor(BUSY_SECONDS))
+        else askPassword(request, response, 403, ({ words }) => words.password.wrong)
         return
       }
       attempts.giveBack(id, request.ip ?? '')
@@ -257,15 +270,15 @@ export function sharedReports(parts: Parts): Router {
       `/:token/${file}`,
       inWords((request, response) => sendFile(tokenOf(request), file, request, response)),
     )
-  router.use((_request, response) => {
-    over(response)
-  })
+  router.use(over)
   // What cannot be read, such as a body that is too large, is the sender's to mend.
-  router.use(((error: unknown, _request, response, next) => {
+  router.use(((error: unknown, request, response, next) => {
     const { status } = (error ?? {}) as { status?: unknown }
     if (typeof status !== 'number' || status < 400 || status >= 500 || response.headersSent) next(error)
-    else
-      say(response, status, 'This was not understood', html`<p>Open the link again as you were sent it.</p>`)
+    else {
+      const spoken = spokenTo(request)
+      say(response, status, spoken.words.pages.malformed.title, html``, spoken)
+    }
   }) satisfies express.ErrorRequestHandler)
   return router
 }

@@ -69,7 +69,7 @@ describe('what is unusual', () => {
       /^had 220 scans on .* about (2|3)\d expected/,
     )
     expect(rows.find(({ kind }) => kind === 'stopped')?.sentence).toContain(
-      'about 40 scans would have been expected',
+      'about 40 would have been expected',
     )
     expect(flimbo.rows("SELECT 1 FROM mails WHERE kind = 'notice'")).toHaveLength(1)
   })

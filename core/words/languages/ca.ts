@@ -130,6 +130,10 @@ export const ca: Words = {
       'No hi ha connexió. Les respostes encara són aquí i s’enviaran tan bon punt torni; deixeu oberta aquesta pàgina.',
     expired: 'Aquest formulari ha estat obert molt de temps. Reviseu les respostes i torneu-les a enviar.',
   },
+  reports: {
+    over: 'Aquest informe ja no es comparteix',
+    askAgain: 'L’enllaç ha caducat o s’ha suprimit. Demaneu-ne un de nou a qui us el va enviar.',
+  },
   mails: {
     confirmSubject: 'Confirmeu la vostra adreça de correu',
     confirmText:

@@ -121,6 +121,10 @@ export const cs: Words = {
       'Není spojení. Vaše odpovědi tu stále jsou a odešlou se, jakmile bude zpět; nechte tuto stránku otevřenou.',
     expired: 'Tento formulář byl dlouho otevřený. Projděte své odpovědi a odešlete je ještě jednou.',
   },
+  reports: {
+    over: 'Tato zpráva už není sdílena',
+    askAgain: 'Platnost odkazu vypršela, nebo byl odkaz smazán. Požádejte prosím odesílatele o nový.',
+  },
   mails: {
     confirmSubject: 'Potvrďte prosím svou e-mailovou adresu',
     confirmText: 'Tato adresa byla uvedena ve formuláři na stránce {page}. Potvrďte prosím, že je vaše.',

@@ -121,6 +121,10 @@ export const da: Words = {
       'Der er ingen forbindelse. Dine svar er her stadig og sendes, så snart den er tilbage; lad siden stå åben.',
     expired: 'Denne formular har været åben længe. Se dine svar igennem, og send dem igen.',
   },
+  reports: {
+    over: 'Denne rapport deles ikke længere',
+    askAgain: 'Linket er udløbet eller slettet. Bed den, der sendte det, om et nyt.',
+  },
   mails: {
     confirmSubject: 'Bekræft din e-mailadresse',
     confirmText: 'Denne adresse blev skrevet i en formular på siden {page}. Bekræft venligst, at den er din.',

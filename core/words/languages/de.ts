@@ -131,6 +131,11 @@ export const de: Words = {
     expired:
       'Dieses Formular war lange offen. Bitte sehen Sie Ihre Antworten durch und senden Sie sie noch einmal.',
   },
+  reports: {
+    over: 'Dieser Bericht wird nicht mehr geteilt',
+    askAgain:
+      'Der Link ist abgelaufen oder wurde gelöscht. Bitte fragen Sie die Person, die ihn geschickt hat, nach einem neuen.',
+  },
   mails: {
     confirmSubject: 'Bitte bestätigen Sie Ihre E-Mail-Adresse',
     confirmText:

@@ -130,6 +130,10 @@ export const en: Words = {
       'There is no connection. Your answers are still here and are sent as soon as it is back; leave this page open.',
     expired: 'This form was open for a long time. Please look over your answers and send them again.',
   },
+  reports: {
+    over: 'This report is not shared any more',
+    askAgain: 'The link is over, or was deleted. Please ask whoever sent it for a new one.',
+  },
   mails: {
     confirmSubject: 'Please confirm your mail address',
     confirmText: 'This address was given in a form on the page {page}. Please confirm that it is yours.',

@@ -127,6 +127,10 @@ export const es: Words = {
       'No hay conexión. Sus respuestas siguen aquí y se enviarán en cuanto vuelva; deje abierta esta página.',
     expired: 'Este formulario ha estado abierto mucho tiempo. Revise sus respuestas y envíelas otra vez.',
   },
+  reports: {
+    over: 'Este informe ya no se comparte',
+    askAgain: 'El enlace ha caducado o se ha eliminado. Pida uno nuevo a quien se lo envió.',
+  },
   mails: {
     confirmSubject: 'Confirme su dirección de correo',
     confirmText: 'Esta dirección se indicó en un formulario de la página {page}. Confirme que es la suya.',

@@ -124,6 +124,10 @@ export const et: Words = {
       'Ühendust ei ole. Teie vastused on alles ja saadetakse kohe, kui see taastub; jätke leht avatuks.',
     expired: 'See vorm oli kaua avatud. Palun vaadake vastused üle ja saatke need uuesti.',
   },
+  reports: {
+    over: 'Seda aruannet enam ei jagata',
+    askAgain: 'Link on aegunud või kustutatud. Palun küsige saatjalt uut.',
+  },
   mails: {
     confirmSubject: 'Palun kinnitage oma e-posti aadress',
     confirmText: 'See aadress anti vormis lehel {page}. Palun kinnitage, et see on teie oma.',

@@ -127,6 +127,10 @@ export const fi: Words = {
       'Yhteyttä ei ole. Vastauksesi ovat yhä tässä ja lähtevät heti, kun yhteys palaa; jätä sivu auki.',
     expired: 'Tämä lomake oli pitkään auki. Katso vastauksesi läpi ja lähetä ne uudelleen.',
   },
+  reports: {
+    over: 'Tätä raporttia ei enää jaeta',
+    askAgain: 'Linkki on vanhentunut tai poistettu. Pyydä lähettäjältä uusi.',
+  },
   mails: {
     confirmSubject: 'Vahvista sähköpostiosoitteesi',
     confirmText: 'Tämä osoite annettiin lomakkeella sivulla {page}. Vahvista, että se on sinun.',

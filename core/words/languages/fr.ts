@@ -131,6 +131,10 @@ export const fr: Words = {
     expired:
       'Ce formulaire est resté ouvert longtemps. Veuillez relire vos réponses et les envoyer de nouveau.',
   },
+  reports: {
+    over: 'Ce rapport n’est plus partagé',
+    askAgain: 'Le lien a expiré ou a été supprimé. Demandez-en un nouveau à la personne qui vous l’a envoyé.',
+  },
   mails: {
     confirmSubject: 'Veuillez confirmer votre adresse e-mail',
     confirmText:

@@ -127,6 +127,10 @@ export const hr: Words = {
       'Nema veze. Vaši su odgovori još ovdje i bit će poslani čim se vrati; ostavite ovu stranicu otvorenom.',
     expired: 'Ovaj je obrazac dugo bio otvoren. Pregledajte odgovore i pošaljite ih još jednom.',
   },
+  reports: {
+    over: 'Ovo se izvješće više ne dijeli',
+    askAgain: 'Poveznica je istekla ili je izbrisana. Zatražite novu od pošiljatelja.',
+  },
   mails: {
     confirmSubject: 'Potvrdite svoju adresu e-pošte',
     confirmText: 'Ova je adresa navedena u obrascu na stranici {page}. Potvrdite da je vaša.',

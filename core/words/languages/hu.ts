@@ -127,6 +127,10 @@ export const hu: Words = {
       'Nincs kapcsolat. A válaszai még itt vannak, és elküldjük, amint visszatér; hagyja nyitva ezt az oldalt.',
     expired: 'Ez az űrlap sokáig volt nyitva. Nézze át a válaszait, és küldje el még egyszer.',
   },
+  reports: {
+    over: 'Ez a jelentés már nincs megosztva',
+    askAgain: 'A hivatkozás lejárt, vagy törölték. Kérjen újat attól, aki küldte.',
+  },
   mails: {
     confirmSubject: 'Kérjük, erősítse meg e-mail-címét',
     confirmText:

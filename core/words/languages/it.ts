@@ -127,6 +127,10 @@ export const it: Words = {
       'Non c’è connessione. Le risposte sono ancora qui e partono appena torna; lasciate aperta questa pagina.',
     expired: 'Questo modulo è rimasto aperto a lungo. Rivedere le risposte e inviarle di nuovo.',
   },
+  reports: {
+    over: 'Questo rapporto non è più condiviso',
+    askAgain: 'Il link è scaduto o è stato eliminato. Chiedine uno nuovo a chi l’ha inviato.',
+  },
   mails: {
     confirmSubject: 'Conferma il tuo indirizzo e-mail',
     confirmText: 'Questo indirizzo è stato indicato in un modulo della pagina {page}. Conferma che è il tuo.',

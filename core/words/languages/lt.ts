@@ -127,6 +127,10 @@ export const lt: Words = {
       'Nėra ryšio. Jūsų atsakymai tebėra čia ir bus išsiųsti, kai tik jis grįš; palikite šį puslapį atvertą.',
     expired: 'Ši forma buvo ilgai atverta. Peržiūrėkite atsakymus ir išsiųskite juos dar kartą.',
   },
+  reports: {
+    over: 'Ši ataskaita nebebendrinama',
+    askAgain: 'Nuorodos galiojimas baigėsi arba ji ištrinta. Paprašykite siuntėjo naujos.',
+  },
   mails: {
     confirmSubject: 'Patvirtinkite savo el. pašto adresą',
     confirmText: 'Šis adresas buvo nurodytas formoje puslapyje {page}. Patvirtinkite, kad jis jūsų.',

@@ -121,6 +121,10 @@ export const lv: Words = {
       'Nav savienojuma. Jūsu atbildes joprojām ir šeit un tiks nosūtītas, tiklīdz tas atgriezīsies; atstājiet šo lapu atvērtu.',
     expired: 'Šī veidlapa bija ilgi atvērta. Lūdzu, pārskatiet atbildes un nosūtiet tās vēlreiz.',
   },
+  reports: {
+    over: 'Šis pārskats vairs netiek kopīgots',
+    askAgain: 'Saites termiņš ir beidzies, vai tā ir izdzēsta. Lūdziet sūtītājam jaunu.',
+  },
   mails: {
     confirmSubject: 'Lūdzu, apstipriniet savu e-pasta adresi',
     confirmText: 'Šī adrese tika norādīta veidlapā lapā {page}. Lūdzu, apstipriniet, ka tā ir jūsu.',

@@ -127,6 +127,10 @@ export const nb: Words = {
       'Det er ingen forbindelse. Svarene dine er her fortsatt og sendes så snart den er tilbake; la siden stå åpen.',
     expired: 'Dette skjemaet har vært åpent lenge. Se gjennom svarene dine og send dem en gang til.',
   },
+  reports: {
+    over: 'Denne rapporten deles ikke lenger',
+    askAgain: 'Lenken er utløpt eller slettet. Be den som sendte den, om en ny.',
+  },
   mails: {
     confirmSubject: 'Bekreft e-postadressen din',
     confirmText: 'Denne adressen ble oppgitt i et skjema på siden {page}. Bekreft at den er din.',

@@ -130,6 +130,10 @@ export const nl: Words = {
       'Er is geen verbinding. Uw antwoorden staan er nog en worden verstuurd zodra die terug is; laat deze pagina open.',
     expired: 'Dit formulier stond lang open. Bekijk uw antwoorden en verstuur ze nog een keer.',
   },
+  reports: {
+    over: 'Dit rapport wordt niet meer gedeeld',
+    askAgain: 'De link is verlopen of verwijderd. Vraag een nieuwe aan wie hem heeft gestuurd.',
+  },
   mails: {
     confirmSubject: 'Bevestig uw e-mailadres',
     confirmText: 'Dit adres is opgegeven in een formulier op de pagina {page}. Bevestig dat het van u is.',

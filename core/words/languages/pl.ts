@@ -127,6 +127,10 @@ export const pl: Words = {
       'Nie ma połączenia. Odpowiedzi nadal tu są i zostaną wysłane, gdy tylko wróci; proszę zostawić tę stronę otwartą.',
     expired: 'Ten formularz był długo otwarty. Proszę przejrzeć odpowiedzi i wysłać je jeszcze raz.',
   },
+  reports: {
+    over: 'Ten raport nie jest już udostępniany',
+    askAgain: 'Link wygasł albo został usunięty. Prosimy poprosić nadawcę o nowy.',
+  },
   mails: {
     confirmSubject: 'Prosimy potwierdzić adres e-mail',
     confirmText: 'Ten adres podano w formularzu na stronie {page}. Prosimy potwierdzić, że należy do Ciebie.',

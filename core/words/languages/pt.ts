@@ -130,6 +130,10 @@ export const pt: Words = {
       'Não há ligação. As suas respostas continuam aqui e são enviadas assim que ela voltar; deixe esta página aberta.',
     expired: 'Este formulário esteve aberto muito tempo. Reveja as suas respostas e envie-as outra vez.',
   },
+  reports: {
+    over: 'Este relatório já não é partilhado',
+    askAgain: 'A ligação expirou ou foi eliminada. Peça uma nova a quem a enviou.',
+  },
   mails: {
     confirmSubject: 'Confirme o seu endereço de e-mail',
     confirmText: 'Este endereço foi indicado num formulário da página {page}. Confirme que é o seu.',

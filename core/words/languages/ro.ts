@@ -128,6 +128,10 @@ export const ro: Words = {
     expired:
       'Acest formular a stat deschis mult timp. Vedeți din nou răspunsurile și trimiteți-le încă o dată.',
   },
+  reports: {
+    over: 'Acest raport nu mai este partajat',
+    askAgain: 'Linkul a expirat sau a fost șters. Cereți unul nou celui care l-a trimis.',
+  },
   mails: {
     confirmSubject: 'Confirmați adresa de e-mail',
     confirmText:

@@ -121,6 +121,10 @@ export const sk: Words = {
       'Nie je spojenie. Vaše odpovede sú stále tu a odošlú sa, len čo sa vráti; nechajte túto stránku otvorenú.',
     expired: 'Tento formulár bol dlho otvorený. Prejdite si odpovede a odošlite ich ešte raz.',
   },
+  reports: {
+    over: 'Táto správa už nie je zdieľaná',
+    askAgain: 'Platnosť odkazu vypršala alebo bol odkaz odstránený. Požiadajte odosielateľa o nový.',
+  },
   mails: {
     confirmSubject: 'Potvrďte prosím svoju e-mailovú adresu',
     confirmText: 'Táto adresa bola uvedená vo formulári na stránke {page}. Potvrďte prosím, že je vaša.',

@@ -124,6 +124,10 @@ export const sl: Words = {
       'Ni povezave. Vaši odgovori so še tu in bodo poslani, takoj ko se vrne; pustite to stran odprto.',
     expired: 'Ta obrazec je bil dolgo odprt. Preglejte odgovore in jih pošljite še enkrat.',
   },
+  reports: {
+    over: 'To poročilo ni več v skupni rabi',
+    askAgain: 'Povezava je potekla ali je bila izbrisana. Za novo prosite pošiljatelja.',
+  },
   mails: {
     confirmSubject: 'Potrdite svoj e-poštni naslov',
     confirmText: 'Ta naslov je bil naveden v obrazcu na strani {page}. Potrdite, da je vaš.',

@@ -130,6 +130,10 @@ export const sv: Words = {
       'Det finns ingen anslutning. Dina svar finns kvar och skickas så snart den är tillbaka; låt sidan vara öppen.',
     expired: 'Det här formuläret har varit öppet länge. Titta igenom dina svar och skicka dem igen.',
   },
+  reports: {
+    over: 'Den här rapporten delas inte längre',
+    askAgain: 'Länken har gått ut eller tagits bort. Be den som skickade den om en ny.',
+  },
   mails: {
     confirmSubject: 'Bekräfta din e-postadress',
     confirmText: 'Adressen angavs i ett formulär på sidan {page}. Bekräfta att den är din.',

@@ -121,6 +121,10 @@ export const tr: Words = {
       'Bağlantı yok. Yanıtlarınız hâlâ burada ve bağlantı gelir gelmez gönderilecek; bu sayfayı açık bırakın.',
     expired: 'Bu form uzun süre açık kaldı. Lütfen yanıtlarınızı gözden geçirip yeniden gönderin.',
   },
+  reports: {
+    over: 'Bu rapor artık paylaşılmıyor',
+    askAgain: 'Bağlantının süresi doldu ya da bağlantı silindi. Gönderen kişiden yenisini isteyin.',
+  },
   mails: {
     confirmSubject: 'Lütfen e-posta adresinizi onaylayın',
     confirmText: 'Bu adres {page} sayfasındaki bir formda verildi. Lütfen sizin olduğunu onaylayın.',
