@@ -48,7 +48,7 @@ th{font-weight:600}
 thead th{color:#5B676D}
 .n{text-align:end}
 caption{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}
-.fault{border-left:3px solid #D9541E;padding-left:12px}
+.fault{border-inline-start:3px solid #D9541E;padding-inline-start:12px}
 footer{border-top:1px solid #DDD8CC;margin-top:40px;padding-top:12px}
 nav{max-width:760px;margin:0 auto;padding:12px 40px;display:flex;gap:24px;flex-wrap:wrap}
 a{color:${accent}}
