@@ -148,6 +148,10 @@ describe('results of all campaigns', () => {
       .waitFor()
     const list = page.getByRole('region', { name: 'On the map' })
     await list.getByRole('button', { name: 'Norden, Germany' }).waitFor()
+    // The map itself is taken away: countries by their shapes, and the rings about the piece by their names.
+    const svg = (await take('Drawing (SVG)')).toString()
+    expect(svg.match(/<path/g)?.length).toBeGreaterThan(50)
+    expect(svg).toContain('>20 km<')
     await expectAccessible(page)
     await page.goto(`${server.office}/results?${DAYS}&by=campaign,weekday`)
     await page.getByRole('img', { name: 'Scans by campaign and day of the week: 15 scans, 3 rows' }).waitFor()

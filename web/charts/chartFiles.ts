@@ -5,7 +5,8 @@ export type ChartFile = 'png' | 'svg'
 
 /** Pixels of a picture for each on the screen. */
 const PIXELS = 2
-const WIDTH = 1120
+/** So wide is a chart in a file, in CSS pixels. */
+export const CHART_FILE_PX = 1120
 
 /** A chart drawn anew as a picture of its own, on the ground it stands on. */
 export async function drawChart(
@@ -18,7 +19,7 @@ export async function drawChart(
     import('echarts/renderers'),
   ])
   register([SVGRenderer])
-  const drawn = init(null, null, { renderer: 'svg', ssr: true, width: WIDTH, height })
+  const drawn = init(null, null, { renderer: 'svg', ssr: true, width: CHART_FILE_PX, height })
   drawn.setOption({ ...option, backgroundColor: background })
   const svg = drawn.renderToSVGString()
   drawn.dispose()
@@ -30,7 +31,7 @@ export async function drawChart(
 async function pictureOf(option: ChartOption, height: number, background: string): Promise<Blob> {
   const { init } = await import('echarts/core')
   const canvas = document.createElement('canvas')
-  const drawn = init(canvas, null, { width: WIDTH, height, devicePixelRatio: PIXELS })
+  const drawn = init(canvas, null, { width: CHART_FILE_PX, height, devicePixelRatio: PIXELS })
   drawn.setOption({ ...option, backgroundColor: background })
   drawn.getZr().flush()
   const blob = await new Promise<Blob | null>((done) => {

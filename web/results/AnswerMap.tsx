@@ -1,20 +1,14 @@
 import { Box, Skeleton, Typography } from '@mui/material'
-import { COUNTRY_MAP, MAP_SHAPE, mapChart } from '@flimbo/core/charts'
-import { codesApi } from '@flimbo/core/codes'
+import { MAP_SHAPE, mapChart } from '@flimbo/core/charts'
+import type { Point } from '@flimbo/core/conditions'
 import { PLACE_NOTE } from '@flimbo/core/scans'
-import { LinesChart, MapChart, ScatterChart } from 'echarts/charts'
-import { GeoComponent } from 'echarts/components'
-import { use as register } from 'echarts/core'
 import { useMemo } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { useSearchParams } from 'react-router'
-import { useAnswer } from '../api/index.ts'
-import { Chart, loadMap, useChartColours } from '../charts/index.ts'
+import { Chart, useChartColours } from '../charts/index.ts'
 import { Trouble } from '../ui/index.ts'
 import type { AnswerProps } from './AnswerSheet.tsx'
 import { KeyTable } from './KeyTable.tsx'
-
-register([LinesChart, MapChart, ScatterChart, GeoComponent])
+import { loadCountries } from './mapCharts.ts'
 
 const HEIGHT_PX = 420
 
@@ -27,28 +21,25 @@ export function AnswerMap({
   label,
   choose,
   chosen,
-}: AnswerProps & { label: string }) {
+  piece,
+}: AnswerProps & {
+  label: string
+  /** Where the piece hangs that all this is of. */
+  piece: Point | null
+}) {
   const colours = useChartColours()
   const [dimension = 'country'] = by
-  const codeId = Number(useSearchParams()[0].get('code')) || undefined
-  const code = useAnswer(
-    codesApi.get,
-    { params: { id: codeId ?? 0 } },
-    { enabled: codeId !== undefined },
-  ).data
   const shapes = useQuery({
     queryKey: ['country shapes'],
-    queryFn: () => loadMap(COUNTRY_MAP).then(() => true),
+    queryFn: () => loadCountries().then(() => true),
     staleTime: Infinity,
   })
   const option = useMemo(() => {
-    const { latitude = null, longitude = null } = (codeId !== undefined && code) || {}
-    const piece = latitude === null || longitude === null ? null : { latitude, longitude }
     return mapChart(
       { what, by, answer, colours, currency, against: null, marks: [], chosen: [], hasPatterns: false },
       piece,
     )
-  }, [what, by, answer, colours, currency, codeId, code])
+  }, [what, by, answer, colours, currency, piece])
   if (shapes.isError)
     return (
       <Trouble

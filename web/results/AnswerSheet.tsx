@@ -21,6 +21,7 @@ import { Chart, useChartColours } from '../charts/index.ts'
 import { Sheet } from '../ui/index.ts'
 import { AnswerTable } from './AnswerTable.tsx'
 import { TakeAway } from './TakeAway.tsx'
+import { usePiece } from './usePiece.ts'
 
 const AnswerMap = lazy(async () => ({ default: (await import('./AnswerMap.tsx')).AnswerMap }))
 
@@ -52,13 +53,15 @@ export function AnswerSheet(props: AnswerProps) {
   const [hasPatterns, setPatterns] = useState(false)
   const shown = wanted !== null && kinds.includes(wanted) ? wanted : kinds[0]
   const colours = useChartColours()
+  const piece = usePiece()
   const drawn = useMemo(() => {
     const given = { what, by, answer, currency, zone, from, to, against, marks, expected, chosen }
-    // A table, and a map, have a usual chart that stands for them in a file.
+    // A table has a usual chart that stands for it in a file.
     const kind = shown === 'table' || shown === 'map' ? plainKind(by) : shown
     const timeKeys = crossedTimeKeys(by, given)
     return {
       ...drawShown(kind, given, { colours, hasPatterns }, timeKeys),
+      given,
       onPaper: drawShown(kind, given, { colours: CHART_COLOURS.light, hasPatterns }, timeKeys).option,
     }
   }, [
@@ -115,7 +118,11 @@ export function AnswerSheet(props: AnswerProps) {
           </ToggleButtonGroup>
           <TakeAway
             title={title}
-            chart={{ option: drawn.onPaper, height: drawn.height }}
+            chart={
+              shown === 'map'
+                ? async () => (await import('./mapCharts.ts')).mapOnPaper(drawn.given, piece)
+                : { option: drawn.onPaper, height: drawn.height }
+            }
             table={() => answerTable(what, by, answer, against)}
           />
         </Stack>
@@ -124,7 +131,7 @@ export function AnswerSheet(props: AnswerProps) {
       {shown === 'table' && <AnswerTable {...props} />}
       {shown === 'map' && (
         <Suspense fallback={null}>
-          <AnswerMap {...props} label={label} />
+          <AnswerMap {...props} label={label} piece={piece} />
         </Suspense>
       )}
       {isEmpty && (

@@ -6,27 +6,29 @@ import { useState } from 'react'
 import { drawChart, saveFile, type ChartFile } from '../charts/index.ts'
 import { Fault } from '../ui/index.ts'
 
+/** A chart as it stands on paper: in the light scheme's colours. */
+export interface OnPaper {
+  readonly option: ChartOption
+  readonly height: number
+}
+
 interface Props {
   readonly title: string
-  /** As it stands on paper: in the light scheme's colours. */
-  readonly chart: { readonly option: ChartOption; readonly height: number }
+  /** Or what draws it, once somebody wants it. */
+  readonly chart: OnPaper | (() => Promise<OnPaper>)
   /** Its numbers, once somebody wants them. */
   readonly table: () => Pick<AnswerTable, 'headings' | 'rows'>
 }
 
 /** Takes a chart away: as a picture, as a drawing, or as its numbers. */
-export function TakeAway({ title, chart: { option, height }, table }: Props) {
+export function TakeAway({ title, chart, table }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [fault, setFault] = useState<string | null>(null)
   const name = plainName(title) || 'figures'
   async function take(file: ChartFile | 'csv') {
     setAnchor(null)
     try {
-      const blob =
-        file === 'csv'
-          ? new Blob([tableCsv(table())], { type: 'text/csv;charset=utf-8' })
-          : await drawChart(option, file, { height, background: CHART_COLOURS.light.sheet })
-      saveFile(blob, `${name}.${file}`)
+      saveFile(file === 'csv' ? numbersOf(table()) : await drawingOf(chart, file), `${name}.${file}`)
       setFault(null)
     } catch (error) {
       setFault(error instanceof Error ? error.message : 'The file could not be made. Try again.')
@@ -58,4 +60,12 @@ export function TakeAway({ title, chart: { option, height }, table }: Props) {
       </Menu>
     </>
   )
+}
+
+const numbersOf = (table: ReturnType<Props['table']>) =>
+  new Blob([tableCsv(table)], { type: 'text/csv;charset=utf-8' })
+
+async function drawingOf(chart: Props['chart'], file: ChartFile): Promise<Blob> {
+  const { option, height } = typeof chart === 'function' ? await chart() : chart
+  return drawChart(option, file, { height, background: CHART_COLOURS.light.sheet })
 }
