@@ -19,7 +19,7 @@ type LeadRow = [
 ]
 
 /** The scans of so many goals are read at once. */
-const AHEAD = 5000
+const AHEAD = 2000
 
 /** Conversions while they are chosen. */
 interface Filled extends Omit<Conversions, 'trait' | 'codes'> {

@@ -24,7 +24,7 @@ type Row = [
 ]
 
 /** So many are read at once. */
-const BATCH = 5000
+const BATCH = 2000
 const none = (): GoalColumns => ({
   ...{ workspaceId: [], at: [], goalId: [], codeId: [], scanId: [], routeId: [], valueMilli: [] },
   ...{ place: [], agent: [] },
