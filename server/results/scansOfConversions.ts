@@ -1,7 +1,8 @@
 import type Sqlite from 'better-sqlite3'
 import type { ConversionTrait, OfScanTraits } from './conversions.ts'
 import { lookUps } from './lookUps.ts'
-import { numbering, type Numbering } from './numbering.ts'
+import { Keys } from './keys.ts'
+import { numbering } from './numbering.ts'
 
 /** So many scans are remembered; those beyond are read anew each time. */
 const KNOWN_MAX = 2_000_000
@@ -34,19 +35,21 @@ const none = () => ({
 })
 
 /** What scans are told apart by; the first of each stands for what is not known. */
-function tables(): { readonly [N in keyof OfScanTraits]: Numbering<OfScanTraits[N]> } {
+function tables() {
   const made = {
     way: numbering<OfScanTraits['way']>(),
-    browser: numbering<string>(),
-    language: numbering<string>(),
-    referrer: numbering<string>(),
+    browser: new Keys(['']),
+    language: new Keys(['']),
+    referrer: new Keys(['']),
     spot: numbering<OfScanTraits['spot']>(),
   }
   made.way.numberOf('', () => ({ outcome: '', exit: '', variant: '' }))
-  for (const words of [made.browser, made.language, made.referrer]) words.numberOf('', () => '')
   made.spot.numberOf('', () => ({ latitude: null, longitude: null }))
   return made
 }
+
+/** Where the values of each trait stand by their numbers. */
+type Lists = { readonly [N in keyof OfScanTraits]: { readonly list: readonly OfScanTraits[N][] } }
 
 /**
  * Reads the scans that conversions came of. A scan never changes, so each is read once: until some are folded, when there is
@@ -95,13 +98,12 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
     [placeId, agentId, language, referrer]: [number, number, string, string],
   ): void {
     const { latitude = null, longitude = null } = placeOf(placeId) ?? {}
-    const browser = agentOf(agentId)?.browser ?? ''
     if (columns.way.length >= knownMax) excess.push(id)
     columns.numbers.set(id, columns.way.length)
     columns.way.push(way)
-    columns.browser.push(values.browser.numberOf(browser, () => browser))
-    columns.language.push(values.language.numberOf(language, () => language))
-    columns.referrer.push(values.referrer.numberOf(referrer, () => referrer))
+    columns.browser.push(values.browser.placeOf(agentOf(agentId)?.browser ?? ''))
+    columns.language.push(values.language.placeOf(language))
+    columns.referrer.push(values.referrer.placeOf(referrer))
     columns.spot.push(values.spot.numberOf(placeId, () => ({ latitude, longitude })))
   }
   function read(ids: readonly number[]): void {
@@ -162,7 +164,8 @@ export function scansOfConversions(database: Sqlite.Database, knownMax = KNOWN_M
       const index = new Uint32Array(numbers.length)
       const ofScan = columns[name]
       for (let k = 0; k < numbers.length; k++) index[k] = ofScan[numbers[k] ?? NO_SCAN] ?? 0
-      return { values: values[name].list, index }
+      const lists: Lists = values
+      return { values: lists[name].list, index }
     },
   }
 }

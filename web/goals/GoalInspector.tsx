@@ -1,5 +1,6 @@
 import { Button, FormControlLabel, MenuItem, Stack, Switch, TextField, Typography } from '@mui/material'
 import { goalsApi, type GoalKind, type GoalRow } from '@flimbo/core/goals'
+import equal from 'fast-deep-equal'
 import { useEffect, useState } from 'react'
 import { faultsIn, sentenceOf, useAnswer, useChange, useVersion } from '../api/index.ts'
 import { Conflict, Fault, Inspector, LeaveGuard } from '../ui/index.ts'
@@ -89,11 +90,7 @@ export function GoalInspector({ campaignId, goal, currency, param, close, choose
   const key = shown.key === '' ? keyOfName(shown.name) : shown.key
   return (
     <Inspector title={goal?.name ?? 'New goal'} close={close}>
-      <LeaveGuard
-        isChanged={draft !== null && JSON.stringify(draft) !== JSON.stringify(stored)}
-        what="goal"
-        param={param}
-      />
+      <LeaveGuard isChanged={draft !== null && !equal(draft, stored)} what="goal" param={param} />
       <Stack
         component="form"
         noValidate

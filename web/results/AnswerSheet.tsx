@@ -54,16 +54,12 @@ export function AnswerSheet(props: AnswerProps) {
   const shown = wanted !== null && kinds.includes(wanted) ? wanted : kinds[0]
   const colours = useChartColours()
   const piece = usePiece()
-  const drawn = useMemo(() => {
+  const { given, kind, timeKeys, ...drawn } = useMemo(() => {
     const given = { what, by, answer, currency, zone, from, to, against, marks, expected, chosen }
     // A table has a usual chart that stands for it in a file.
     const kind = shown === 'table' || shown === 'map' ? plainKind(by) : shown
     const timeKeys = crossedTimeKeys(by, given)
-    return {
-      ...drawShown(kind, given, { colours, hasPatterns }, timeKeys),
-      given,
-      onPaper: drawShown(kind, given, { colours: CHART_COLOURS.light, hasPatterns }, timeKeys).option,
-    }
+    return { ...drawShown(kind, given, { colours, hasPatterns }, timeKeys), given, kind, timeKeys }
   }, [
     what,
     by,
@@ -118,10 +114,10 @@ export function AnswerSheet(props: AnswerProps) {
           </ToggleButtonGroup>
           <TakeAway
             title={title}
-            chart={
+            chart={async () =>
               shown === 'map'
-                ? async () => (await import('./mapCharts.ts')).mapOnPaper(drawn.given, piece)
-                : { option: drawn.onPaper, height: drawn.height }
+                ? (await import('./mapCharts.ts')).mapOnPaper(given, piece)
+                : drawShown(kind, given, { colours: CHART_COLOURS.light, hasPatterns }, timeKeys)
             }
             table={() => answerTable(what, by, answer, against)}
           />

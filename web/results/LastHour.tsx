@@ -54,25 +54,26 @@ function Seconds({ asked: { of, zone } }: { asked: AskedResults }) {
     [hour.data, zone, colours],
   )
   if (!hour.data || !option) return <Typography variant="body2">Reading…</Typography>
-  const words = `${quantity(hour.data.total, 'scan')} in the last hour`
+  const { until, seconds, total } = hour.data
+  const words = `${quantity(total, 'scan')} in the last hour`
   return (
     <Stack direction="row" sx={{ gap: 2, alignItems: 'flex-start' }}>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Stack direction="row" sx={{ alignItems: 'center' }}>
           <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>
-            {number(hour.data.total)} in the last hour, second by second
+            {number(total)} in the last hour, second by second
           </Typography>
           <TakeAway
             title="Scans in the last hour"
-            chart={{
-              option: lastHourChart(hour.data.until, hour.data.seconds, zone, CHART_COLOURS.light),
+            chart={() => ({
+              option: lastHourChart(until, seconds, zone, CHART_COLOURS.light),
               height: HEIGHT_PX,
-            }}
+            })}
             table={() => ({
               headings: ['Second (UTC)', 'Scans'],
               // Seconds without scans are many, and say nothing.
-              rows: (hour.data?.seconds ?? []).map(([ago, scans]) => [
-                new Date((hour.data?.until ?? 0) - ago * 1000).toISOString().slice(0, 19),
+              rows: seconds.map(([ago, scans]) => [
+                new Date(until - ago * 1000).toISOString().slice(0, 19),
                 scans,
               ]),
             })}

@@ -56,16 +56,18 @@ export function MoreThanChance({
           </Typography>
           <TakeAway
             title={`${MEASURES[what].label}: differences`}
-            chart={intervalsChart({
-              rows: found.slice(0, SHOWN).map(({ keys: [key = ''], above }) => ({
-                name: nameOf(key),
-                value: above.value,
-                between: above,
-              })),
-              write: (part) => `${points(part)} points`,
-              mark: { at: 0, name: other },
-              colours: CHART_COLOURS.light,
-            })}
+            chart={() =>
+              intervalsChart({
+                rows: found.slice(0, SHOWN).map(({ keys: [key = ''], above }) => ({
+                  name: nameOf(key),
+                  value: above.value,
+                  between: above,
+                })),
+                write: (part) => `${points(part)} points`,
+                mark: { at: 0, name: other },
+                colours: CHART_COLOURS.light,
+              })
+            }
             table={() => ({
               headings: [
                 DIMENSIONS[dimension].label,

@@ -49,14 +49,16 @@ function Tested({ test: { name, variants, verdict } }: { test: SplitTest }) {
         </Typography>
         <TakeAway
           title={`${name}: leads a visitor`}
-          chart={intervalsChart({
-            rows: rows.flatMap(({ name: variant, judged }) =>
-              judged?.rate ? [{ name: variant, value: judged.rate.value, between: judged.rate }] : [],
-            ),
-            write: percent,
-            mark: null,
-            colours: CHART_COLOURS.light,
-          })}
+          chart={() =>
+            intervalsChart({
+              rows: rows.flatMap(({ name: variant, judged }) =>
+                judged?.rate ? [{ name: variant, value: judged.rate.value, between: judged.rate }] : [],
+              ),
+              write: percent,
+              mark: null,
+              colours: CHART_COLOURS.light,
+            })
+          }
           table={() => ({
             headings: [
               'Variant',

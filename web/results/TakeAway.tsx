@@ -14,8 +14,8 @@ export interface OnPaper {
 
 interface Props {
   readonly title: string
-  /** Or what draws it, once somebody wants it. */
-  readonly chart: OnPaper | (() => Promise<OnPaper>)
+  /** Draws it, once somebody wants it. */
+  readonly chart: () => OnPaper | Promise<OnPaper>
   /** Its numbers, once somebody wants them. */
   readonly table: () => Pick<AnswerTable, 'headings' | 'rows'>
 }
@@ -66,6 +66,6 @@ const numbersOf = (table: ReturnType<Props['table']>) =>
   new Blob([tableCsv(table)], { type: 'text/csv;charset=utf-8' })
 
 async function drawingOf(chart: Props['chart'], file: ChartFile): Promise<Blob> {
-  const { option, height } = typeof chart === 'function' ? await chart() : chart
+  const { option, height } = await chart()
   return drawChart(option, file, { height, background: CHART_COLOURS.light.sheet })
 }

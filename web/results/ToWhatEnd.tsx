@@ -68,12 +68,14 @@ export function ToWhatEnd({
           )}
           <TakeAway
             title="How far scans got"
-            chart={intervalsChart({
-              rows: rows.map(({ step, count }) => ({ name: STEPS[step], value: count, between: null })),
-              write: number,
-              mark: null,
-              colours: CHART_COLOURS.light,
-            })}
+            chart={() =>
+              intervalsChart({
+                rows: rows.map(({ step, count }) => ({ name: STEPS[step], value: count, between: null })),
+                write: number,
+                mark: null,
+                colours: CHART_COLOURS.light,
+              })
+            }
             table={() => ({
               headings: ['Step', 'Number', 'Of scans', 'From (95 %)', 'To (95 %)'],
               rows: rows.map(({ step, count, share }) => [

@@ -58,14 +58,16 @@ export function WhatNextSheet({ asked, currency }: { asked: AskedResults; curren
           </Typography>
           <TakeAway
             title={`${MEASURES[by].label} for each ${currency}, by piece`}
-            chart={intervalsChart({
-              rows: pieces
-                .slice(0, DRAWN)
-                .map(({ key, perCost }) => ({ name: nameOf(key), value: perCost.value, between: perCost })),
-              write: amount,
-              mark: { at: measure, name: by === 'value' ? 'cost' : 'all pieces' },
-              colours: CHART_COLOURS.light,
-            })}
+            chart={() =>
+              intervalsChart({
+                rows: pieces
+                  .slice(0, DRAWN)
+                  .map(({ key, perCost }) => ({ name: nameOf(key), value: perCost.value, between: perCost })),
+                write: amount,
+                mark: { at: measure, name: by === 'value' ? 'cost' : 'all pieces' },
+                colours: CHART_COLOURS.light,
+              })
+            }
             table={() => ({
               headings: [
                 'Piece',
